@@ -1,0 +1,4 @@
+export { csvRow } from './csv';
+export type { Cell } from './csv';
+export { linksCsv, pageColumns, pagesCsv, summarize } from './export';
+export type { Summary } from './export';

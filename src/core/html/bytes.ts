@@ -1,0 +1,110 @@
+/**
+ * Markup is parsed as a string with one character per byte, so that every index of the parser is a position in the
+ * bytes as received. Only the texts that are kept are decoded, here.
+ */
+import { decodeHTML, decodeHTMLAttribute } from 'entities';
+
+const PIECE = 0x4000;
+
+/** One character (U+0000 to U+00FF) for each byte. */
+export function binaryString(bytes: Uint8Array): string {
+  let text = '';
+  for (let at = 0; at < bytes.length; at += PIECE)
+    text += String.fromCharCode.apply(null, bytes.subarray(at, at + PIECE) as unknown as number[]);
+  return text;
+}
+
+function bytesOf(binary: string): Uint8Array {
+  const bytes = new Uint8Array(binary.length);
+  for (let i = 0; i < bytes.length; i++) bytes[i] = binary.charCodeAt(i);
+  return bytes;
+}
+
+/** The encodings in which a byte below 0x80 may be something else than its ASCII character. */
+const notAsciiCompatible = new Set(['utf-16le', 'utf-16be', 'iso-2022-jp', 'replacement']);
+
+function knownEncoding(label: string | undefined): string | null {
+  if (!label) return null;
+  try {
+    return new TextDecoder(label.trim()).encoding;
+  } catch {
+    return null;
+  }
+}
+
+function isUtf8(bytes: Uint8Array): boolean {
+  try {
+    new TextDecoder('utf-8', { fatal: true }).decode(bytes);
+    return true;
+  } catch {
+    return false;
+  }
+}
+
+/** The charset that a `<meta>` within the first 1024 bytes declares (HTML, "prescan a byte stream"). */
+function declaredCharset(bytes: Uint8Array): string | undefined {
+  const head = binaryString(bytes.subarray(0, 1024)).replace(/<!--[\s\S]*?-->/g, '');
+  return /<meta\s[^>]*?charset\s*=\s*["']?\s*([^\s"'/>;]+)/i.exec(head)?.[1];
+}
+
+export interface Markup {
+  /** One character per byte. */
+  binary: string;
+  /** Decodes a piece of `binary`, without resolving character references. */
+  decode: (binary: string) => string;
+}
+
+/**
+ * Finds the encoding of an HTML document: byte order mark, then HTTP header, then meta, then UTF-8 if the bytes are
+ * valid UTF-8, else windows-1252. Documents in an encoding that is not ASCII-compatible are first turned into UTF-8.
+ * @param httpCharset the charset parameter of the Content-Type header
+ */
+export function readMarkup(bytes: Uint8Array, httpCharset?: string): Markup {
+  let encoding: string | null = null;
+  if (bytes[0] === 0xef && bytes[1] === 0xbb && bytes[2] === 0xbf) encoding = 'utf-8';
+  else if (bytes[0] === 0xff && bytes[1] === 0xfe) encoding = 'utf-16le';
+  else if (bytes[0] === 0xfe && bytes[1] === 0xff) encoding = 'utf-16be';
+  encoding ??= knownEncoding(httpCharset);
+  if (!encoding) {
+    encoding = knownEncoding(declaredCharset(bytes));
+    // A meta that could be read as ASCII cannot be right about UTF-16 (HTML, same section).
+    if (encoding?.startsWith('utf-16')) encoding = 'utf-8';
+  }
+  encoding ??= isUtf8(bytes) ? 'utf-8' : 'windows-1252';
+  if (notAsciiCompatible.has(encoding)) {
+    bytes = new TextEncoder().encode(new TextDecoder(encoding).decode(bytes));
+    encoding = 'utf-8';
+  }
+  const decoder = new TextDecoder(encoding, { ignoreBOM: false });
+  return {
+    binary: binaryString(bytes),
+    // eslint-disable-next-line no-control-regex -- the test is for ASCII, control characters included
+    decode: (text) => (/^[\x00-\x7f]*$/.test(text) ? text : decoder.decode(bytesOf(text))),
+  };
+}
+
+/** White space (HTML's and no-break spaces) folded to single spaces, none at the ends. */
+export const fold = (text: string) => text.replace(/\s+/g, ' ').trim();
+
+export const resolveReferences = (text: string) => (text.includes('&') ? decodeHTML(text) : text);
+export const resolveAttributeReferences = (text: string) => (text.includes('&') ? decodeHTMLAttribute(text) : text);
+
+/**
+ * Turns ascending byte positions into 1-based lines and columns. LF, CR and CRLF each end a line.
+ * @param positions ascending indexes into `binary`
+ */
+export function linesAndColumns(binary: string, positions: readonly number[]): { line: number; column: number }[] {
+  let line = 1;
+  let lineStart = 0;
+  let at = 0;
+  return positions.map((position) => {
+    for (; at < position; at++) {
+      const code = binary.charCodeAt(at);
+      if (code === 10 || (code === 13 && binary.charCodeAt(at + 1) !== 10)) {
+        line++;
+        lineStart = at + 1;
+      }
+    }
+    return { line, column: position - lineStart + 1 };
+  });
+}

@@ -1,0 +1,40 @@
+/** Page-level rules for crawlers: meta robots, agent-named meta, X-Robots-Tag. */
+
+export interface Directive {
+  /** Product token it is meant for, in lower case; '' when meant for every crawler. */
+  agent: string;
+  /** Comma-separated directives as written. */
+  content: string;
+}
+
+export interface PageRules {
+  /** Everything that applies, folded to lower case, joined by `, `; '' when nothing was said. */
+  robots: string;
+  noindex: boolean;
+  nofollow: boolean;
+}
+
+/** The directives that may hold a colon of their own and so must not be taken for an agent's name. */
+const valued = /^(unavailable_after|max-snippet|max-image-preview|max-video-preview)$/;
+
+/** Reads one X-Robots-Tag field value, which may begin with the name of the agent it is meant for. */
+export function readRobotsHeader(value: string): Directive {
+  const named = /^\s*([a-z0-9_*-]+)\s*:(.*)$/is.exec(value);
+  if (named && !valued.test(named[1].toLowerCase()))
+    return { agent: named[1] === '*' ? '' : named[1].toLowerCase(), content: named[2] };
+  return { agent: '', content: value };
+}
+
+/**
+ * The rules that hold for one crawler. The most restrictive wins: one `noindex` anywhere is enough.
+ * @param token the crawler's product token
+ */
+export function pageRules(directives: readonly Directive[], token: string): PageRules {
+  const said = directives
+    .filter(({ agent }) => agent === '' || agent === token.toLowerCase())
+    .flatMap(({ content }) => content.toLowerCase().split(','))
+    .map((part) => part.trim())
+    .filter(Boolean);
+  const has = (name: string) => said.includes(name) || said.includes('none');
+  return { robots: [...new Set(said)].join(', '), noindex: has('noindex'), nofollow: has('nofollow') };
+}

@@ -1,0 +1,30 @@
+/** One occurrence of a link, as it was found on a page (docs/MEANINGS.md, "Links"). */
+export interface Link {
+  kind: LinkKind;
+  element: LinkElement;
+  /** Target address in normal form, inside or outside. */
+  target: string;
+  anchor: string;
+  /** Lower-cased rel tokens, joined by one space. */
+  rel: string;
+  landmark: Landmark;
+  /** Element names and classes above the link, outermost first: `body>main>ul.menu>li`. */
+  path: string;
+  /** 1-based; 0 when the link stands in no document (a redirect, a Link header). */
+  line: number;
+  /** 1-based, counted in bytes as received. */
+  column: number;
+}
+
+export const linkKinds = ['click', 'redirect', 'refresh', 'canonical', 'hreflang'] as const;
+export type LinkKind = (typeof linkKinds)[number];
+
+export const linkElements = ['a', 'area', 'link', 'meta', 'http'] as const;
+export type LinkElement = (typeof linkElements)[number];
+
+/** '' stands for a link in no landmark. */
+export const landmarks = ['', 'header', 'nav', 'main', 'aside', 'footer'] as const;
+export type Landmark = (typeof landmarks)[number];
+
+/** True for the links that carry a reader on without a click. */
+export const costsNoClick = (kind: LinkKind) => kind === 'redirect' || kind === 'refresh';

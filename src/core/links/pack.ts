@@ -1,0 +1,110 @@
+import { landmarks, linkElements, linkKinds } from './link';
+import type { Landmark, LinkElement, LinkKind } from './link';
+
+/** A link whose texts are numbers of dictionary entries, as it is stored. */
+export interface NumberedLink {
+  kind: LinkKind;
+  element: LinkElement;
+  landmark: Landmark;
+  /** Number of the target address. */
+  target: number;
+  /** Numbers of phrases; 0 is the empty text. */
+  anchor: number;
+  rel: number;
+  path: number;
+  line: number;
+  column: number;
+}
+
+const VERSION = 1;
+const FIELDS = 6;
+
+/**
+ * Packs the links of one page: a version byte, the number of links, then for each link one byte of kind and element,
+ * one of landmark, and LEB128 varints of target, anchor, rel, path, line (as a difference where lines ascend), column.
+ */
+export function packLinks(links: readonly NumberedLink[]): Uint8Array {
+  const out = new Uint8Array(1 + 8 + links.length * (2 + FIELDS * 8));
+  let at = 0;
+  const put = (value: number) => {
+    while (value > 127) {
+      out[at++] = (value % 128) | 128;
+      value = Math.floor(value / 128);
+    }
+    out[at++] = value;
+  };
+  out[at++] = VERSION;
+  put(links.length);
+  let line = 0;
+  for (const link of links) {
+    // The low bit of the landmark byte says that the line is a difference from the link before.
+    const ascending = link.line >= line;
+    out[at++] = linkKinds.indexOf(link.kind) * 16 + linkElements.indexOf(link.element);
+    out[at++] = landmarks.indexOf(link.landmark) * 2 + (ascending ? 1 : 0);
+    put(link.target);
+    put(link.anchor);
+    put(link.rel);
+    put(link.path);
+    put(ascending ? link.line - line : link.line);
+    put(link.column);
+    line = link.line;
+  }
+  return out.slice(0, at);
+}
+
+/** Reads bytes and varints one after the other. */
+function reader(bytes: Uint8Array) {
+  let at = 0;
+  const byte = () => {
+    if (at >= bytes.length) throw new Error('Stored links end too early.');
+    return bytes[at++];
+  };
+  const take = () => {
+    let value = 0;
+    let factor = 1;
+    for (;;) {
+      const next = byte();
+      value += (next & 127) * factor;
+      if (next < 128) return value;
+      factor *= 128;
+    }
+  };
+  const version = byte();
+  if (version !== VERSION) throw new Error(`Stored links have version ${version}; this program reads ${VERSION}.`);
+  return { byte, take };
+}
+
+/** How many links are packed. */
+export const countPackedLinks = (bytes: Uint8Array): number => reader(bytes).take();
+
+/**
+ * The reverse of {@link packLinks}.
+ * @throws Error when the bytes are of a newer version, or end too early
+ */
+export function unpackLinks(bytes: Uint8Array): NumberedLink[] {
+  const { byte, take } = reader(bytes);
+  const links: NumberedLink[] = [];
+  let line = 0;
+  for (let left = take(); left > 0; left--) {
+    const kind = byte();
+    const landmark = byte();
+    const target = take();
+    const anchor = take();
+    const rel = take();
+    const path = take();
+    const lineField = take();
+    line = landmark & 1 ? line + lineField : lineField;
+    links.push({
+      kind: linkKinds[kind >> 4],
+      element: linkElements[kind & 15],
+      landmark: landmarks[landmark >> 1],
+      target,
+      anchor,
+      rel,
+      path,
+      line,
+      column: take(),
+    });
+  }
+  return links;
+}

@@ -1,0 +1,64 @@
+import { addressParts } from '../url';
+import { normalizePattern } from './parse';
+import type { RobotsFile, RobotsRule } from './parse';
+
+export interface RobotsAnswer {
+  allowed: boolean;
+  /** The rule that decided; none when no rule matches. */
+  rule?: RobotsRule;
+}
+
+export type RobotsMatcher = (address: string) => RobotsAnswer;
+
+/** The rules that hold for a product token: all groups that name it, else all groups for `*` (RFC 9309 §2.2.1). */
+export function rulesFor(file: RobotsFile, token: string): RobotsRule[] {
+  const of = (agent: string) => file.groups.filter((group) => group.agents.includes(agent)).flatMap((group) => group.rules);
+  const named = file.groups.some((group) => group.agents.includes(token.toLowerCase()));
+  return of(named ? token.toLowerCase() : '*');
+}
+
+/** Matches `*` and a closing `$`, never backing up further than the last `*`. */
+export function matchesPattern(pattern: string, path: string): boolean {
+  const anchored = pattern.endsWith('$');
+  const body = (anchored ? pattern.slice(0, -1) : pattern).replaceAll('$', '%24');
+  let at = 0;
+  const parts = body.split('*');
+  for (let i = 0; i < parts.length; i++) {
+    const part = parts[i];
+    if (i === 0) {
+      if (!path.startsWith(part)) return false;
+      at = part.length;
+    } else if (anchored && i === parts.length - 1) {
+      return path.length - part.length >= at && path.endsWith(part);
+    } else {
+      const found = path.indexOf(part, at);
+      if (found < 0) return false;
+      at = found + part.length;
+    }
+  }
+  return !anchored || at === path.length;
+}
+
+/**
+ * Makes the matcher of RFC 9309 §2.2.2 for one crawler: the longest matching pattern wins, allow wins a tie, an empty
+ * pattern matches nothing, `/robots.txt` itself is always allowed.
+ * @param token the crawler's product token, compared without regard to case
+ */
+export function robotsMatcher(file: RobotsFile, token: string): RobotsMatcher {
+  const rules = rulesFor(file, token)
+    .filter((rule) => rule.pattern !== '')
+    .map((rule) => ({ rule, pattern: normalizePattern(rule.pattern) }))
+    .sort((a, b) => b.pattern.length - a.pattern.length || Number(b.rule.allow) - Number(a.rule.allow));
+  return (address) => {
+    const { path, query } = addressParts(address);
+    if (path === '/robots.txt' && !query) return { allowed: true };
+    // A literal `*` or `$` of an address can be named in a rule only by its escape.
+    const target = (path + query).replaceAll('*', '%2A').replaceAll('$', '%24');
+    const found = rules.find(({ pattern }) => matchesPattern(pattern, target));
+    return found ? { allowed: found.rule.allow, rule: found.rule } : { allowed: true };
+  };
+}
+
+/** `Disallow: /shop (line 12)`, as evidence for a reader. */
+export const describeRule = (rule: RobotsRule) =>
+  `${rule.allow ? 'Allow' : 'Disallow'}: ${rule.pattern} (line ${rule.line})`;

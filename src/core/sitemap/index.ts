@@ -1,0 +1,2 @@
+export { sitemapReader } from './read';
+export type { SitemapEntry, SitemapEvents, SitemapReader } from './read';

@@ -1,0 +1,217 @@
+import { countPackedLinks, landmarks, linkElements, linkKinds, unpackLinks } from '../links';
+import { clickDepths, countLinks, islandNumbers, reachOf } from '../reach';
+import { addressParts } from '../url';
+import { followRedirects, judge, verdicts } from '../verdict';
+import type { FetchError, UnvisitedReason } from '../verdict';
+import { textColumn } from './column';
+import type { Column, NumberColumn } from './column';
+import { sources } from './facts';
+import type { FactName, Source } from './facts';
+import { visitorGraph } from './snapshot';
+import type { LinkColumns, Snapshot } from './snapshot';
+
+/** One known inside address as a crawl left it. */
+export interface PageRecord {
+  /** Number of the address, as links name it. */
+  number: number;
+  address: string;
+  /** Null when it was fetched, or closed by robots.txt. */
+  unvisited: UnvisitedReason | null;
+  /** The robots.txt rule that closes it, described. */
+  blockedBy: string | null;
+  status: number | null;
+  error: FetchError | null;
+  contentType: string | null;
+  html: boolean;
+  bytes: number | null;
+  responseMs: number | null;
+  redirectTo: string | null;
+  title: string | null;
+  description: string | null;
+  h1: string | null;
+  language: string | null;
+  robots: string | null;
+  noindex: boolean | null;
+  pageNofollow: boolean | null;
+  canonical: string | null;
+  /** Packed links, whose numbers are those of addresses and phrases. */
+  links: Uint8Array;
+}
+
+export interface SnapshotInput {
+  starts: readonly string[];
+  /** Every known inside address, once, in any order. */
+  pages: PageRecord[];
+  /** The outside addresses that links lead to, by number. */
+  outside: ReadonlyMap<number, string>;
+  /** Texts by the numbers that links name them with; 0 is ''. */
+  phrases: ReadonlyMap<number, string>;
+  /** What sitemaps list, by number of the address. */
+  listings: readonly { number: number; sitemap: string; line: number; lastmod: string | null }[];
+}
+
+/** Gives numbers from 0 in the order of asking. */
+function numbering() {
+  const numbers = new Map<number, number>();
+  return {
+    numbers,
+    of(key: number): number {
+      let number = numbers.get(key);
+      if (number === undefined) numbers.set(key, (number = numbers.size));
+      return number;
+    },
+  };
+}
+
+/** Lays the links of all pages out as columns. */
+function layOutLinks(pages: readonly PageRecord[], input: SnapshotInput) {
+  const pageNumbers = new Map(pages.map(({ number }, i) => [number, i]));
+  const outside = numbering();
+  const phrases = numbering();
+  phrases.of(0);
+  const total = pages.reduce((sum, page) => sum + countPackedLinks(page.links), 0);
+  const links: LinkColumns = {
+    offsets: new Uint32Array(pages.length + 1),
+    target: new Uint32Array(total),
+    kind: new Uint8Array(total),
+    element: new Uint8Array(total),
+    landmark: new Uint8Array(total),
+    anchor: new Uint32Array(total),
+    rel: new Uint32Array(total),
+    path: new Uint32Array(total),
+    line: new Uint32Array(total),
+    column: new Uint32Array(total),
+  };
+  let at = 0;
+  pages.forEach((record, page) => {
+    for (const link of unpackLinks(record.links)) {
+      links.target[at] = pageNumbers.get(link.target) ?? pages.length + outside.of(link.target);
+      links.kind[at] = linkKinds.indexOf(link.kind);
+      links.element[at] = linkElements.indexOf(link.element);
+      links.landmark[at] = landmarks.indexOf(link.landmark);
+      links.anchor[at] = phrases.of(link.anchor);
+      links.rel[at] = phrases.of(link.rel);
+      links.path[at] = phrases.of(link.path);
+      links.line[at] = link.line;
+      links.column[at] = link.column;
+      at++;
+    }
+    links.offsets[page + 1] = at;
+  });
+  return {
+    links,
+    pageNumbers,
+    outside: [...outside.numbers.keys()].map((number) => input.outside.get(number) ?? ''),
+    phrases: [...phrases.numbers.keys()].map((number) => input.phrases.get(number) ?? ''),
+  };
+}
+
+/** Which sources know each page, as the bits of `seen_in`. */
+function seenIn(count: number, links: LinkColumns, starts: readonly number[], listed: readonly number[]): NumberColumn {
+  const bit = (source: Source) => 1 << sources.indexOf(source);
+  const bitOfKind = linkKinds.map((kind) =>
+    bit(kind === 'click' ? 'links' : kind === 'refresh' ? 'redirect' : kind),
+  );
+  const seen = new Int32Array(count);
+  for (const page of starts) seen[page] |= bit('start');
+  for (const page of listed) seen[page] |= bit('sitemap');
+  for (let page = 0; page < count; page++)
+    for (let link = links.offsets[page]; link < links.offsets[page + 1]; link++) {
+      const target = links.target[link];
+      // A page that names itself was known before.
+      if (target < count && target !== page) seen[target] |= bitOfKind[links.kind[link]];
+    }
+  return seen;
+}
+
+/**
+ * Builds the snapshot of a finished crawl and works out its measures: depth, reach, islands, link counts, verdicts.
+ * Pages are numbered in the order of their addresses (by code unit).
+ */
+export function buildSnapshot(input: SnapshotInput): Snapshot {
+  const pages = [...input.pages].sort((a, b) => (a.address < b.address ? -1 : a.address > b.address ? 1 : 0));
+  const count = pages.length;
+  const { links, pageNumbers, outside, phrases } = layOutLinks(pages, input);
+  const pageByAddress = new Map(pages.map(({ address }, i) => [address, i]));
+  const starts = input.starts.map((address) => pageByAddress.get(address)).filter((page) => page !== undefined);
+
+  const graph = visitorGraph(count, links);
+  const { depth } = clickDepths(graph, starts);
+  const counts = countLinks(graph);
+  const reach = Int32Array.from(reachOf(depth, counts.pagesLinking));
+
+  const nextHop = (page: number) => pageByAddress.get(pages[page].redirectTo ?? '') ?? -1;
+  const chains = pages.map(({ redirectTo }, page) => {
+    if (redirectTo === null) return null;
+    const { final, hops, loop } = followRedirects(page, nextHop);
+    if (loop) return { hops, reason: `A loop of ${hops} redirects.` };
+    // A chain that leaves the known pages has one hop more, to the address outside.
+    const beyond = pages[final].redirectTo;
+    const all = hops + (beyond === null ? 0 : 1);
+    const end = beyond ?? pages[final].address;
+    return { hops: all, reason: all > 1 ? `${end} after ${all} redirects` : end };
+  });
+  const judgements = pages.map((page, i) => {
+    const judgement = judge(page);
+    const chain = judgement.verdict === 'redirect' ? chains[i] : null;
+    return chain ? { ...judgement, reason: chain.reason } : judgement;
+  });
+
+  const listings = input.listings.flatMap(({ number, sitemap, line, lastmod }) => {
+    const page = pageNumbers.get(number);
+    return page === undefined ? [] : [{ page, sitemap, line, lastmod }];
+  });
+  const lastmods = new Map(listings.map(({ page, lastmod }) => [page, lastmod]));
+  const parts = pages.map(({ address }) => addressParts(address));
+  const text = (of: (page: PageRecord, i: number) => string | null) => textColumn(pages.map(of));
+  const number = (of: (page: PageRecord, i: number) => number | null): NumberColumn =>
+    Int32Array.from(pages, (page, i) => of(page, i) ?? -1);
+  const flag = (of: (page: PageRecord) => boolean | null) => number((page) => (of(page) === null ? null : Number(of(page))));
+
+  const columns: Record<FactName, Column> = {
+    url: text(({ address }) => address),
+    host: text((_, i) => parts[i].host),
+    path: text((_, i) => parts[i].path),
+    query: text((_, i) => parts[i].query),
+    section: text((_, i) => parts[i].section),
+    status: number(({ status }) => status),
+    content_type: text(({ contentType }) => contentType),
+    bytes: number(({ bytes }) => bytes),
+    response_ms: number(({ responseMs }) => responseMs),
+    error: text(({ error }) => error),
+    redirect_to: text(({ redirectTo }) => redirectTo),
+    redirect_hops: number((_, i) => chains[i]?.hops ?? null),
+    title: text(({ title }) => title),
+    description: text(({ description }) => description),
+    h1: text(({ h1 }) => h1),
+    language: text(({ language }) => language),
+    robots: text(({ robots }) => robots),
+    robots_rule: text(({ blockedBy }) => blockedBy),
+    noindex: flag(({ noindex }) => noindex),
+    page_nofollow: flag(({ pageNofollow }) => pageNofollow),
+    canonical: text(({ canonical }) => canonical),
+    verdict: number((_, i) => verdicts.indexOf(judgements[i].verdict)),
+    verdict_reason: text((_, i) => judgements[i].reason || null),
+    seen_in: seenIn(count, links, starts, listings.map(({ page }) => page)), // prettier-ignore
+    depth,
+    reach,
+    island: islandNumbers(graph, depth),
+    links_in: counts.linksIn,
+    pages_linking: counts.pagesLinking,
+    // What a page links to is known only when it was read.
+    links_out: number(({ html }, i) => (html ? counts.linksOut[i] : null)),
+    pages_linked: number(({ html }, i) => (html ? counts.pagesLinked[i] : null)),
+    external_links: number(({ html }, i) => (html ? counts.externalLinks[i] : null)),
+    sitemap_lastmod: text((_, i) => lastmods.get(i) ?? null),
+  };
+  return {
+    count,
+    starts,
+    columns,
+    links,
+    outside,
+    phrases,
+    listings: listings.map(({ page, sitemap, line }) => ({ page, sitemap, line })),
+  };
+}
+

@@ -1,0 +1,10 @@
+export { buildSnapshot } from './build';
+export type { PageRecord, SnapshotInput } from './build';
+export { comparator, isText, textColumn } from './column';
+export type { Column, NumberColumn, TextColumn } from './column';
+export { decodeSnapshot, encodeSnapshot, SNAPSHOT_VERSION } from './encode';
+export type { SnapshotParts } from './encode';
+export { factNames, factOf, facts, isFactName, sources } from './facts';
+export type { FactName, FactType, FactValue, Source } from './facts';
+export { addressAt, factAt, incomingLinks, numberAt, pageOf, textAt, visitorGraph } from './snapshot';
+export type { IncomingLinks, LinkColumns, Snapshot } from './snapshot';

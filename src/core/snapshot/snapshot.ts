@@ -1,0 +1,100 @@
+import { valueAt } from './column';
+import type { Column } from './column';
+import type { FactName, FactValue } from './facts';
+import { CLICK, NO_CLICK, NO_WAY } from '../reach';
+import type { LinkGraph } from '../reach';
+import { costsNoClick, linkKinds } from '../links';
+
+/** The links of a crawl as columns, one entry a link, in the order of their sources and then of the document. */
+export interface LinkColumns {
+  /** The links of page `i` are the entries `offsets[i]` to `offsets[i + 1] − 1`. */
+  offsets: Uint32Array;
+  /** Page number; `count` and above are entries of `outside`. */
+  target: Uint32Array;
+  /** Indexes into linkKinds, linkElements, landmarks. */
+  kind: Uint8Array;
+  element: Uint8Array;
+  landmark: Uint8Array;
+  /** Indexes into `phrases`. */
+  anchor: Uint32Array;
+  rel: Uint32Array;
+  path: Uint32Array;
+  line: Uint32Array;
+  column: Uint32Array;
+}
+
+/** One finished crawl as columns: pages are numbered in the order of their addresses. */
+export interface Snapshot {
+  count: number;
+  /** Numbers of the start pages. */
+  starts: number[];
+  columns: Record<FactName, Column>;
+  links: LinkColumns;
+  /** Addresses outside the site that are linked to. */
+  outside: string[];
+  /** Texts of anchors, rels and paths; `phrases[0]` is ''. */
+  phrases: string[];
+  /** Pages known from a sitemap: which, where and on which line. */
+  listings: { page: number; sitemap: string; line: number }[];
+}
+
+/** The value of one fact of one page. */
+export const factAt = (snapshot: Snapshot, name: FactName, page: number): FactValue =>
+  valueAt(name, snapshot.columns[name], page);
+
+/** As {@link factAt}, for facts of type text. */
+export const textAt = (snapshot: Snapshot, name: FactName, page: number) => factAt(snapshot, name, page) as string | null;
+
+/** As {@link factAt}, for facts of type number. */
+export const numberAt = (snapshot: Snapshot, name: FactName, page: number) =>
+  factAt(snapshot, name, page) as number | null;
+
+/** The address of a page, or of an outside target for numbers from `count` on. */
+export const addressAt = (snapshot: Snapshot, page: number): string =>
+  page < snapshot.count ? textAt(snapshot, 'url', page)! : snapshot.outside[page - snapshot.count];
+
+/** The page with this address, by halving; −1 when it is not known. */
+export function pageOf({ columns, count }: Snapshot, address: string): number {
+  const url = columns.url as Exclude<Column, Int32Array>;
+  let low = 0;
+  let high = count - 1;
+  while (low <= high) {
+    const middle = (low + high) >> 1;
+    const at = url.values[url.codes[middle]];
+    if (at === address) return middle;
+    if (at < address) low = middle + 1;
+    else high = middle - 1;
+  }
+  return -1;
+}
+
+/** The graph that a visitor walks: every click link, redirects without cost, declared relations not at all. */
+export function visitorGraph(count: number, { offsets, target, kind }: LinkColumns): LinkGraph {
+  const costOf = linkKinds.map((name) => (name === 'click' ? CLICK : costsNoClick(name) ? NO_CLICK : NO_WAY));
+  return { count, offsets, targets: target, cost: kind.map((k) => costOf[k]) };
+}
+
+/** Links by their targets, the reverse of the offsets of {@link LinkColumns}. */
+export interface IncomingLinks {
+  /** The links to page `i` are `links[offsets[i]]` to `links[offsets[i + 1] − 1]`. */
+  offsets: Uint32Array;
+  links: Uint32Array;
+  /** The page each link stands on. */
+  source: Uint32Array;
+}
+
+/** Sorts the links by target, by counting. */
+export function incomingLinks({ count, links: { offsets, target } }: Snapshot): IncomingLinks {
+  const into = new Uint32Array(count + 1);
+  for (const to of target) if (to < count) into[to + 1]++;
+  for (let page = 0; page < count; page++) into[page + 1] += into[page];
+  const next = into.slice();
+  const links = new Uint32Array(into[count]);
+  const source = new Uint32Array(target.length);
+  for (let page = 0; page < count; page++)
+    for (let link = offsets[page]; link < offsets[page + 1]; link++) {
+      source[link] = page;
+      if (target[link] < count) links[next[target[link]]++] = link;
+    }
+  return { offsets: into, links, source };
+}

@@ -1,0 +1,2 @@
+export { fetchErrors, fetchErrorText, followRedirects, isRedirectStatus, judge, unvisitedReasons, verdicts } from './verdict';
+export type { FetchError, Judgement, RedirectEnd, UnvisitedReason, Verdict, VerdictInput } from './verdict';

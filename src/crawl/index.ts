@@ -1,0 +1,3 @@
+export { runJob } from './job';
+export type { Interruption, JobRun } from './job';
+export { ownerName, work } from './worker';

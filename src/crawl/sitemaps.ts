@@ -1,0 +1,129 @@
+import { createGunzip } from 'node:zlib';
+import { Readable } from 'node:stream';
+import { request } from 'undici';
+import type { Agent } from 'undici';
+import { USER_AGENT } from '$core/settings';
+import { sitemapReader } from '$core/sitemap';
+import type { SitemapEntry } from '$core/sitemap';
+import { identify } from '$core/url';
+import { fetchErrorText, isRedirectStatus } from '$core/verdict';
+import type { SitemapOutcome } from '$server/index';
+import { classifyError } from './errors';
+import { headerOf } from './fetch';
+
+const MAX_FILES = 10_000;
+const MAX_NESTING = 3;
+const MAX_REDIRECTS = 5;
+const MAX_BYTES = 100 << 20;
+const WHOLE_MS = 300_000;
+const BATCH = 1000;
+
+export interface SitemapSink {
+  inside: (address: string) => boolean;
+  /** Receives entries whose `loc` is an inside address in normal form. */
+  onEntries: (sitemap: string, entries: SitemapEntry[]) => Promise<unknown>;
+  onRead: (outcome: SitemapOutcome) => Promise<unknown>;
+}
+
+/** The body as it comes, unzipped when it begins as gzip does, whatever its name and headers say. */
+async function* unzipped(body: AsyncIterable<Buffer>): AsyncGenerator<Buffer> {
+  const pieces = body[Symbol.asyncIterator]();
+  const first = await pieces.next();
+  if (first.done) return;
+  const whole = (async function* () {
+    yield first.value;
+    for (let next = await pieces.next(); !next.done; next = await pieces.next()) yield next.value;
+  })();
+  const zipped = first.value[0] === 0x1f && first.value[1] === 0x8b;
+  yield* zipped ? (Readable.from(whole).compose(createGunzip()) as AsyncIterable<Buffer>) : whole;
+}
+
+/**
+ * Reads one sitemap as a stream.
+ * @returns how it went, and the sitemaps it names when it is an index
+ */
+async function readSitemap(address: string, agent: Agent, signal: AbortSignal, sink: SitemapSink) {
+  const outcome: SitemapOutcome = { address, entries: 0, passedOver: 0, fault: null, faultLine: null };
+  const children: string[] = [];
+  let batch: SitemapEntry[] = [];
+  const flush = async () => {
+    const full = batch;
+    batch = [];
+    if (full.length) await sink.onEntries(address, full);
+  };
+  const reader = sitemapReader({
+    onUrl: (entry) => {
+      const loc = identify(entry.loc)?.address;
+      outcome.entries++;
+      if (loc && sink.inside(loc)) batch.push({ ...entry, loc });
+      else outcome.passedOver++;
+    },
+    onSitemap: ({ loc }) => {
+      const child = identify(loc, address)?.address;
+      outcome.entries++;
+      if (child) children.push(child);
+      else outcome.passedOver++;
+    },
+    onFault: (message, line) => {
+      outcome.fault ??= message;
+      outcome.faultLine ??= line;
+    },
+  });
+  try {
+    let from = address;
+    for (let redirects = 0; ; redirects++) {
+      const { statusCode, headers, body } = await request(from, {
+        dispatcher: agent,
+        headers: { 'user-agent': USER_AGENT },
+        signal: AbortSignal.any([signal, AbortSignal.timeout(WHOLE_MS)]),
+      });
+      const next = isRedirectStatus(statusCode) ? identify(headerOf(headers, 'location') ?? '', from) : null;
+      if (next && redirects < MAX_REDIRECTS) {
+        await body.dump().catch(() => {});
+        from = next.address;
+        continue;
+      }
+      if (statusCode !== 200) {
+        await body.dump().catch(() => {});
+        outcome.fault = `The server answered ${statusCode}.`;
+        return { outcome, children };
+      }
+      const decoder = new TextDecoder();
+      let size = 0;
+      for await (const piece of unzipped(body)) {
+        size += piece.length;
+        if (size > MAX_BYTES) {
+          outcome.fault = 'The file is larger than 100 MiB.';
+          break;
+        }
+        reader.write(decoder.decode(piece, { stream: true }));
+        if (batch.length >= BATCH) await flush();
+      }
+      if (!outcome.fault) reader.end();
+      await flush();
+      return { outcome, children };
+    }
+  } catch (error) {
+    await flush();
+    outcome.fault ??= fetchErrorText[classifyError(error)];
+    return { outcome, children };
+  }
+}
+
+/** Reads sitemaps and, where they are indexes, the sitemaps they name, each once. */
+export async function readSitemaps(addresses: readonly string[], agent: Agent, signal: AbortSignal, sink: SitemapSink) {
+  const met = new Set<string>();
+  let level = [...addresses];
+  for (let nesting = 0; nesting < MAX_NESTING && level.length; nesting++) {
+    const next: string[] = [];
+    for (const address of level) {
+      if (signal.aborted || met.has(address) || met.size >= MAX_FILES) continue;
+      met.add(address);
+      const { outcome, children } = await readSitemap(address, agent, signal, sink);
+      if (signal.aborted) return;
+      await sink.onRead(outcome);
+      next.push(...children);
+    }
+    level = next;
+  }
+}

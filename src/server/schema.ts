@@ -1,0 +1,205 @@
+/** The tables (docs/ARCHITECTURE.md, "Storage"). After a change: `npm run migration`. */
+import { sql } from 'drizzle-orm';
+import {
+  bigint,
+  boolean,
+  customType,
+  datetime,
+  index,
+  int,
+  mysqlTable,
+  primaryKey,
+  smallint,
+  tinyint,
+  uniqueIndex,
+  varchar,
+} from 'drizzle-orm/mysql-core';
+import type { CrawlSettings } from '$core/settings';
+import type { FetchError } from '$core/verdict';
+
+/** Texts compare byte by byte: addresses that differ in case are different addresses. */
+const exactText = customType<{ data: string }>({
+  dataType: () => 'mediumtext character set utf8mb4 collate utf8mb4_bin',
+});
+/** MariaDB keeps JSON as text, which the driver hands over as it is. */
+const json = <T>() =>
+  customType<{ data: T; driverData: string }>({
+    dataType: () => 'longtext character set utf8mb4 collate utf8mb4_bin',
+    toDriver: (value) => JSON.stringify(value),
+    fromDriver: (text) => JSON.parse(text) as T,
+  });
+const bytes = (sqlType: string) => customType<{ data: Buffer }>({ dataType: () => sqlType });
+const hash = bytes('binary(16)');
+const blob = bytes('mediumblob');
+
+const id = () => bigint({ mode: 'number', unsigned: true });
+const moment = () => datetime({ mode: 'date', fsp: 3 });
+const now = sql`current_timestamp(3)`;
+
+export const site = mysqlTable(
+  'site',
+  {
+    id: id().autoincrement().primaryKey(),
+    /** Normal form of the start address; a site is known by it. */
+    start: exactText().notNull(),
+    startHash: hash('start_hash').notNull(),
+    settings: json<CrawlSettings>()().notNull(),
+    createdAt: moment().notNull().default(now),
+  },
+  (table) => [uniqueIndex('site_start').on(table.startHash)],
+);
+
+export const crawlStates = ['waiting', 'running', 'done', 'stopped', 'failed'] as const;
+export type CrawlState = (typeof crawlStates)[number];
+
+export const crawl = mysqlTable(
+  'crawl',
+  {
+    id: id().autoincrement().primaryKey(),
+    siteId: id().notNull(),
+    settings: json<CrawlSettings>()().notNull(),
+    state: varchar({ length: 10, enum: crawlStates }).notNull().default('waiting'),
+    /** Why it failed, or ended before everything was fetched. */
+    reason: exactText(),
+    /** True when it ended because `settings.limit` was reached. */
+    limited: boolean().notNull().default(false),
+    stopRequested: boolean().notNull().default(false),
+    /** Addresses known, done (fetched or closed by robots.txt) and unanswered; bytes received. */
+    known: int().notNull().default(0),
+    done: int().notNull().default(0),
+    unanswered: int().notNull().default(0),
+    bytes: bigint({ mode: 'number' }).notNull().default(0),
+    /** The address being fetched now. */
+    current: exactText(),
+    createdAt: moment().notNull().default(now),
+    startedAt: moment(),
+    endedAt: moment(),
+  },
+  (table) => [index('crawl_site').on(table.siteId, table.id)],
+);
+
+/** Work to be leased by a worker; a lease that is not renewed in time is open to others again. */
+export const job = mysqlTable(
+  'job',
+  {
+    crawlId: id().primaryKey(),
+    state: varchar({ length: 10, enum: ['waiting', 'leased', 'done'] })
+      .notNull()
+      .default('waiting'),
+    owner: varchar({ length: 80 }),
+    leaseUntil: moment(),
+  },
+  (table) => [index('job_open').on(table.state, table.leaseUntil)],
+);
+
+/** One row per address of a site, inside and outside, found by hash. */
+export const url = mysqlTable(
+  'url',
+  { id: id().autoincrement().primaryKey(), siteId: id().notNull(), hash: hash().notNull(), text: exactText().notNull() },
+  (table) => [uniqueIndex('url_hash').on(table.siteId, table.hash)],
+);
+
+/** The dictionary of anchors, rels and paths of links. */
+export const phrase = mysqlTable(
+  'phrase',
+  { id: id().autoincrement().primaryKey(), siteId: id().notNull(), hash: hash().notNull(), text: exactText().notNull() },
+  (table) => [uniqueIndex('phrase_hash').on(table.siteId, table.hash)],
+);
+
+/** Every known inside address of a crawl, and whether its turn has come. */
+export const frontier = mysqlTable(
+  'frontier',
+  {
+    crawlId: id().notNull(),
+    urlId: id().notNull(),
+    /** Clicks from where the route begins, plus a large number for routes that begin elsewhere than at the start. */
+    rank: int().notNull(),
+    /** Redirects in a row that led here. */
+    hops: tinyint().notNull().default(0),
+    done: boolean().notNull().default(false),
+  },
+  (table) => [
+    primaryKey({ columns: [table.crawlId, table.urlId] }),
+    index('frontier_next').on(table.crawlId, table.done, table.rank, table.urlId),
+  ],
+);
+
+/** What a crawl found at an address. Unknown is null. */
+export const page = mysqlTable(
+  'page',
+  {
+    crawlId: id().notNull(),
+    urlId: id().notNull(),
+    blockedBy: exactText(),
+    status: smallint(),
+    error: varchar({ length: 20 }).$type<FetchError>(),
+    contentType: varchar({ length: 255 }),
+    html: boolean().notNull(),
+    bytes: int(),
+    responseMs: int(),
+    fetchedAt: moment(),
+    redirectTo: exactText(),
+    title: exactText(),
+    description: exactText(),
+    h1: exactText(),
+    language: varchar({ length: 100 }),
+    robots: exactText(),
+    noindex: boolean(),
+    pageNofollow: boolean(),
+    canonical: exactText(),
+    /** Packed links (src/core/links/pack.ts). */
+    links: blob().notNull(),
+  },
+  (table) => [primaryKey({ columns: [table.crawlId, table.urlId] })],
+);
+
+export const robotsFile = mysqlTable(
+  'robots_file',
+  {
+    crawlId: id().notNull(),
+    originHash: hash('origin_hash').notNull(),
+    origin: exactText().notNull(),
+    status: smallint(),
+    fault: exactText(),
+    body: exactText().notNull(),
+  },
+  (table) => [primaryKey({ columns: [table.crawlId, table.originHash] })],
+);
+
+export const sitemapFile = mysqlTable(
+  'sitemap_file',
+  {
+    crawlId: id().notNull(),
+    urlId: id().notNull(),
+    entries: int().notNull().default(0),
+    /** Entries that lead outside the site, or are not addresses. */
+    passedOver: int().notNull().default(0),
+    fault: exactText(),
+    faultLine: int(),
+  },
+  (table) => [primaryKey({ columns: [table.crawlId, table.urlId] })],
+);
+
+export const sitemapEntry = mysqlTable(
+  'sitemap_entry',
+  {
+    crawlId: id().notNull(),
+    sitemapId: id().notNull(),
+    line: int().notNull(),
+    urlId: id().notNull(),
+    lastmod: varchar({ length: 64 }),
+  },
+  (table) => [primaryKey({ columns: [table.crawlId, table.sitemapId, table.line, table.urlId] })],
+);
+
+/** The binary form of a finished crawl's snapshot, by part and in pieces. */
+export const snapshotChunk = mysqlTable(
+  'snapshot_chunk',
+  {
+    crawlId: id().notNull(),
+    part: varchar({ length: 60 }).notNull(),
+    seq: int().notNull(),
+    data: blob().notNull(),
+  },
+  (table) => [primaryKey({ columns: [table.crawlId, table.part, table.seq] })],
+);

@@ -1,0 +1,173 @@
+import { and, asc, eq, gt, inArray } from 'drizzle-orm';
+import { unpackLinks } from '$core/links';
+import { buildSnapshot, decodeSnapshot, encodeSnapshot } from '$core/snapshot';
+import type { PageRecord, Snapshot, SnapshotInput, SnapshotParts } from '$core/snapshot';
+import type { UnvisitedReason } from '$core/verdict';
+import { MAX_HOPS, UNLINKED_RANK } from './crawlStore';
+import { inRuns, OperatorError } from './database';
+import type { Database } from './database';
+import { crawl, frontier, page, phrase, sitemapEntry, snapshotChunk, url } from './schema';
+
+const READ_ROWS = 1000;
+const CHUNK_BYTES = 1 << 20;
+
+type CrawlRow = typeof crawl.$inferSelect;
+
+/** Why an address that was never fetched was not. */
+function unvisitedReason(row: { rank: number; hops: number }, { settings, limited }: CrawlRow): UnvisitedReason {
+  if (row.hops > MAX_HOPS) return 'hops';
+  if (settings.depth !== null && row.rank % UNLINKED_RANK > settings.depth) return 'depth';
+  return limited ? 'limit' : 'stopped';
+}
+
+async function readPages(db: Database, row: CrawlRow): Promise<PageRecord[]> {
+  const pages: PageRecord[] = [];
+  let after = 0;
+  for (;;) {
+    const rows = await db
+      .select({ urlId: frontier.urlId, rank: frontier.rank, hops: frontier.hops, address: url.text, page })
+      .from(frontier)
+      .innerJoin(url, eq(url.id, frontier.urlId))
+      .leftJoin(page, and(eq(page.crawlId, frontier.crawlId), eq(page.urlId, frontier.urlId)))
+      .where(and(eq(frontier.crawlId, row.id), gt(frontier.urlId, after)))
+      .orderBy(asc(frontier.urlId))
+      .limit(READ_ROWS);
+    for (const { urlId, rank, hops, address, page: found } of rows)
+      pages.push({
+        number: urlId,
+        address,
+        unvisited: found ? null : unvisitedReason({ rank, hops }, row),
+        blockedBy: found?.blockedBy ?? null,
+        status: found?.status ?? null,
+        error: found?.error ?? null,
+        contentType: found?.contentType ?? null,
+        html: found?.html ?? false,
+        bytes: found?.bytes ?? null,
+        responseMs: found?.responseMs ?? null,
+        redirectTo: found?.redirectTo ?? null,
+        title: found?.title ?? null,
+        description: found?.description ?? null,
+        h1: found?.h1 ?? null,
+        language: found?.language ?? null,
+        robots: found?.robots ?? null,
+        noindex: found?.noindex ?? null,
+        pageNofollow: found?.pageNofollow ?? null,
+        canonical: found?.canonical ?? null,
+        links: found?.links ?? NO_LINKS,
+      });
+    if (rows.length < READ_ROWS) return pages;
+    after = rows[rows.length - 1].urlId;
+  }
+}
+
+const NO_LINKS = new Uint8Array([1, 0]);
+
+async function readTexts(db: Database, table: typeof url | typeof phrase, ids: Iterable<number>) {
+  const texts = new Map<number, string>();
+  for (const run of inRuns([...ids], READ_ROWS)) {
+    const rows = await db.select({ id: table.id, text: table.text }).from(table).where(inArray(table.id, run));
+    for (const { id, text } of rows) texts.set(id, text);
+  }
+  return texts;
+}
+
+async function readInput(db: Database, row: CrawlRow): Promise<SnapshotInput> {
+  const pages = await readPages(db, row);
+  const inside = new Set(pages.map(({ number }) => number));
+  const outside = new Set<number>();
+  const phrases = new Set<number>();
+  for (const { links } of pages)
+    for (const link of unpackLinks(links)) {
+      if (!inside.has(link.target)) outside.add(link.target);
+      phrases.add(link.anchor).add(link.rel).add(link.path);
+    }
+  phrases.delete(0);
+  const entries = await db
+    .select({ number: sitemapEntry.urlId, sitemapId: sitemapEntry.sitemapId, line: sitemapEntry.line, lastmod: sitemapEntry.lastmod })
+    .from(sitemapEntry)
+    .where(eq(sitemapEntry.crawlId, row.id));
+  const sitemaps = await readTexts(db, url, new Set(entries.map(({ sitemapId }) => sitemapId)));
+  return {
+    starts: [row.settings.start],
+    pages,
+    outside: await readTexts(db, url, outside),
+    phrases: await readTexts(db, phrase, phrases),
+    listings: entries.map(({ sitemapId, ...entry }) => ({ ...entry, sitemap: sitemaps.get(sitemapId) ?? '' })),
+  };
+}
+
+/** Builds the snapshot of a crawl from its rows and stores it in place of an earlier one. */
+export async function makeSnapshot(db: Database, row: CrawlRow): Promise<Snapshot> {
+  const snapshot = buildSnapshot(await readInput(db, row));
+  const parts = encodeSnapshot(snapshot);
+  await db.transaction(async (tx) => {
+    await tx.delete(snapshotChunk).where(eq(snapshotChunk.crawlId, row.id));
+    for (const [part, bytes] of parts)
+      for (let seq = 0; seq === 0 || seq * CHUNK_BYTES < bytes.length; seq++) {
+        const data = Buffer.from(bytes.subarray(seq * CHUNK_BYTES, (seq + 1) * CHUNK_BYTES));
+        await tx.insert(snapshotChunk).values({ crawlId: row.id, part, seq, data });
+      }
+  });
+  return snapshot;
+}
+
+async function loadSnapshot(db: Database, crawlId: number): Promise<{ snapshot: Snapshot; bytes: number } | null> {
+  const chunks = await db
+    .select()
+    .from(snapshotChunk)
+    .where(eq(snapshotChunk.crawlId, crawlId))
+    .orderBy(asc(snapshotChunk.part), asc(snapshotChunk.seq));
+  if (chunks.length === 0) return null;
+  const pieces = new Map<string, Buffer[]>();
+  for (const { part, data } of chunks) pieces.set(part, [...(pieces.get(part) ?? []), data]);
+  const parts: SnapshotParts = new Map([...pieces].map(([part, data]) => [part, Buffer.concat(data)]));
+  const bytes = [...parts.values()].reduce((sum, { length }) => sum + length, 0);
+  return { snapshot: decodeSnapshot(parts), bytes };
+}
+
+/** Open snapshots, the least recently used first, bounded by their stored size. */
+const open = new Map<string, { snapshot: Promise<Snapshot | null>; bytes: number }>();
+const MAX_OPEN_BYTES = 512 << 20;
+
+/** The snapshot of a crawl that has ended; null when it has none. Kept open for the next question. */
+export async function openSnapshot(db: Database, { id, endedAt }: Pick<CrawlRow, 'id' | 'endedAt'>): Promise<Snapshot | null> {
+  // A crawl that went on has another end, and another snapshot.
+  const key = `${id}@${endedAt?.getTime()}`;
+  let entry = open.get(key);
+  if (!entry) {
+    const fresh = { bytes: 0, snapshot: Promise.resolve<Snapshot | null>(null) };
+    fresh.snapshot = loadSnapshot(db, id).then(
+      (loaded) => {
+        fresh.bytes = loaded?.bytes ?? 0;
+        if (!loaded) open.delete(key);
+        evict(key);
+        return loaded?.snapshot ?? null;
+      },
+      (error) => {
+        open.delete(key);
+        throw error;
+      },
+    );
+    entry = fresh;
+  }
+  open.delete(key);
+  open.set(key, entry);
+  return entry.snapshot;
+}
+
+function evict(keep: string) {
+  let total = [...open.values()].reduce((sum, { bytes }) => sum + bytes, 0);
+  for (const [key, { bytes }] of open) {
+    if (total <= MAX_OPEN_BYTES) return;
+    if (key === keep) continue;
+    open.delete(key);
+    total -= bytes;
+  }
+}
+
+/** As {@link openSnapshot}, for callers that have no use for a crawl without one. */
+export async function requireSnapshot(db: Database, row: CrawlRow): Promise<Snapshot> {
+  const snapshot = await openSnapshot(db, row);
+  if (!snapshot) throw new OperatorError('This crawl has no result: it ended before a page could be read.');
+  return snapshot;
+}

@@ -1,0 +1,16 @@
+/** Builds what runs outside the web application: the command line with its worker, and the demo website. */
+import { defineConfig } from 'vite';
+import { alias } from './alias.config';
+
+export default defineConfig({
+  resolve: { alias },
+  build: {
+    ssr: true,
+    outDir: 'build-node',
+    target: 'node20',
+    rollupOptions: {
+      input: { cli: 'src/cli/main.ts', demo: 'demo/main.ts' },
+      external: (id) => id.includes('/build/handler.js'),
+    },
+  },
+});
