@@ -15,7 +15,7 @@ export async function demoCommand(db: Database, [port]: string[]): Promise<numbe
   if (!/^\d+$/.test(port ?? '')) throw new UsageError('Give the port of the demo website.');
   const settings = settingsSchema.parse({
     start: DEMO_START,
-    depth: 8,
+    depth: 14,
     limit: 2000,
     overrides: HOSTS.map((host) => ({ host, toHost: '127.0.0.1', toPort: Number(port) })),
     acceptCertificates: true,

@@ -85,3 +85,7 @@ export function isConnectionLoss(error: unknown): boolean {
   }
   return false;
 }
+
+let shared: Database | null = null;
+/** The one pool of the web application. */
+export const appDatabase = () => (shared ??= openDatabase());

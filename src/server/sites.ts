@@ -2,7 +2,7 @@ import { desc, eq, inArray, sql } from 'drizzle-orm';
 import type { CrawlSettings } from '$core/settings';
 import { hashOf } from './database';
 import type { Database } from './database';
-import { crawl, job, site } from './schema';
+import { crawl, job, robotsFile, site, sitemapFile, url } from './schema';
 
 export type Site = typeof site.$inferSelect;
 export type Crawl = typeof crawl.$inferSelect;
@@ -66,4 +66,20 @@ export async function sitesWithNewestCrawl(db: Database): Promise<{ site: Site; 
   return sites
     .map((row) => ({ site: row, newest: bySite.get(row.id) }))
     .sort((a, b) => (b.newest?.id ?? 0) - (a.newest?.id ?? 0));
+}
+
+/** The files a crawl read besides pages: robots.txt of each origin, and sitemaps with what was wrong with them. */
+export async function filesOf(db: Database, crawlId: number) {
+  const robots = await db
+    .select({ origin: robotsFile.origin, status: robotsFile.status, fault: robotsFile.fault })
+    .from(robotsFile)
+    .where(eq(robotsFile.crawlId, crawlId));
+  const sitemaps = await db
+    .select({ address: url.text, entries: sitemapFile.entries, passedOver: sitemapFile.passedOver, fault: sitemapFile.fault, line: sitemapFile.faultLine })
+    .from(sitemapFile)
+    .innerJoin(url, eq(url.id, sitemapFile.urlId))
+    .where(eq(sitemapFile.crawlId, crawlId))
+    .orderBy(sitemapFile.urlId)
+    .limit(200);
+  return { robots, sitemaps };
 }

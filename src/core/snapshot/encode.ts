@@ -89,16 +89,17 @@ export function decodeSnapshot(parts: SnapshotParts): Snapshot {
   const head = JSON.parse(new TextDecoder().decode(part('head'))) as Head;
   if (head.version !== SNAPSHOT_VERSION)
     throw new Error(`The stored snapshot has version ${head.version}; this program reads ${SNAPSHOT_VERSION}.`);
-  // A copy, because a typed array must begin at a multiple of its width.
-  const u32 = (name: string) => new Uint32Array(part(name).slice().buffer);
+  // Copied, because a typed array must begin at a multiple of its width. (A Buffer's slice would not copy.)
+  const aligned = (name: string) => new Uint8Array(part(name)).buffer;
+  const u32 = (name: string) => new Uint32Array(aligned(name));
   const column = (name: FactName): Column =>
     factOf(name).type === 'text'
       ? { codes: u32(`fact.${name}.codes`), values: decodeTexts(part(`fact.${name}.values`)) }
-      : new Int32Array(part(`fact.${name}`).slice().buffer);
+      : new Int32Array(aligned(`fact.${name}`));
   const listings = u32('listings');
   const links = Object.fromEntries([
     ...wide.map((name) => [name, u32(`links.${name}`)]),
-    ...narrow.map((name) => [name, part(`links.${name}`).slice()]),
+    ...narrow.map((name) => [name, new Uint8Array(aligned(`links.${name}`))]),
   ]) as unknown as LinkColumns;
   return {
     count: head.count,

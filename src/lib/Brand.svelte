@@ -1,0 +1,21 @@
+<!-- The bar at the head of every screen, with what the screen adds to it. -->
+<script lang="ts">
+  import type { Snippet } from 'svelte';
+
+  let { children }: { children?: Snippet } = $props();
+
+  function switchTheme() {
+    const root = document.documentElement;
+    root.dataset.theme = root.dataset.theme === 'night' ? 'paper' : 'night';
+    localStorage.setItem('edgemap.theme', root.dataset.theme);
+  }
+</script>
+
+<header class="flex h-12 shrink-0 items-center gap-4 bg-neutral px-4 text-neutral-content">
+  <a href="/" class="flex items-center gap-2.5 font-semibold whitespace-nowrap" aria-label="Edge Map, your sites">
+    <img src="/mark.svg" alt="" width="28" height="28" />
+    Edge Map
+  </a>
+  <div class="flex min-w-0 flex-1 items-center gap-4">{@render children?.()}</div>
+  <button type="button" class="rounded px-2 py-1 text-xs opacity-80 hover:opacity-100" data-key="t" onclick={switchTheme}>Light / dark</button>
+</header>

@@ -1,0 +1,171 @@
+<!-- Pages by clicks from the start, stacked by verdict; what is selected stands out, the rest is faint. -->
+<script lang="ts">
+  import { onMount } from 'svelte';
+  import type { BarSeriesOption, ECharts } from 'echarts';
+  import type { DepthBar } from '$core/answers';
+  import { verdicts } from '$core/verdict';
+  import { number, verdictLabel } from './words';
+
+  interface Props {
+    bars: DepthBar[];
+    /** The depths that the selection names, to mark their labels; null is "no route". */
+    picked: (depth: number | null) => boolean;
+    /** Called with a depth, and whether it is to be added to what is picked already. */
+    onpick: (depth: number | null, add: boolean) => void;
+    height?: number;
+  }
+  let { bars, picked, onpick, height = 168 }: Props = $props();
+
+  const LEFT = 52;
+  const RIGHT = 12;
+  let box: HTMLDivElement;
+  let chart: ECharts | undefined = $state.raw();
+  let width = $state(0);
+  let theme = $state('');
+
+  const name = (depth: number | null) => (depth === null ? 'no route' : depth === 0 ? 'start' : String(depth));
+  /** Every how many labels one is written, so that they never run into each other. */
+  const step = $derived(Math.max(1, Math.ceil((bars.length * 34) / Math.max(1, width - LEFT - RIGHT))));
+  const narrowed = $derived(bars.some(({ pages, selected }) => selected < pages));
+
+  const ink = (variable: string) => getComputedStyle(document.documentElement).getPropertyValue(variable).trim();
+
+  function series(): BarSeriesOption[] {
+    const bar = (name: string, color: string, data: number[], faint: boolean): BarSeriesOption => ({
+      name,
+      type: 'bar',
+      stack: 'pages',
+      barWidth: '68%',
+      barMaxWidth: 72,
+      itemStyle: { color, opacity: faint ? 0.22 : 1 },
+      emphasis: { disabled: true },
+      data,
+    });
+    // Indexable at the foot, where lengths can be compared.
+    const stacked = [...verdicts.keys()].reverse();
+    const routed = (of: (bar: DepthBar) => number) => bars.map((b) => (b.depth === null ? 0 : of(b)));
+    const used = stacked.filter((v) => bars.some((b) => b.depth !== null && b.byVerdict[v] > 0));
+    const lost: BarSeriesOption = {
+      name: 'no route',
+      type: 'bar',
+      stack: 'pages',
+      itemStyle: { color: `${ink('--lost')}22`, borderColor: ink('--lost'), borderType: 'dashed', borderWidth: 1.5 },
+      emphasis: { disabled: true },
+      data: bars.map((b) => (b.depth === null ? { value: b.pages, itemStyle: { opacity: narrowed && !b.selected ? 0.4 : 1 } } : 0)),
+    };
+    const totals: BarSeriesOption = {
+      name: 'total',
+      type: 'bar',
+      stack: 'pages',
+      silent: true,
+      data: bars.map(() => 0),
+      label: {
+        show: step === 1,
+        position: 'top',
+        distance: 3,
+        color: ink('--color-base-content'),
+        fontFamily: 'Source Sans 3 Variable',
+        formatter: ({ dataIndex }) => number(bars[dataIndex].pages),
+      },
+    };
+    return [
+      ...used.map((v) => bar(verdicts[v], ink(`--v-${verdicts[v]}`), routed((b) => b.selectedByVerdict[v]), false)),
+      ...used.map((v) => bar(verdicts[v], ink(`--v-${verdicts[v]}`), routed((b) => b.byVerdict[v] - b.selectedByVerdict[v]), true)), // prettier-ignore
+      lost,
+      totals,
+    ];
+  }
+
+  /** What a bar is made of, in words. */
+  function tooltip(at: number): string {
+    const { depth, pages, selected, byVerdict } = bars[at];
+    const head = depth === null ? 'No route from the start' : depth === 0 ? 'The start page' : `${depth} ${depth === 1 ? 'click' : 'clicks'} from the start`;
+    const lines = [...byVerdict.entries()].filter(([, n]) => n > 0).reverse();
+    return [
+      `<b>${head}</b>: ${number(pages)}${selected < pages ? `, ${number(selected)} selected` : ''}`,
+      ...lines.map(([v, n]) => `${verdictLabel[verdicts[v]]}: ${number(n)}`),
+    ].join('<br>');
+  }
+
+  function draw() {
+    if (!chart) return;
+    const text = { color: ink('--quiet'), fontFamily: 'Source Sans 3 Variable', fontSize: 12 };
+    chart.setOption(
+      {
+        animation: false,
+        grid: { left: LEFT, right: RIGHT, top: 20, bottom: 4 },
+        xAxis: { type: 'category', data: bars.map((b) => name(b.depth)), axisLabel: { show: false }, axisTick: { show: false }, axisLine: { lineStyle: { color: ink('--quiet') } } }, // prettier-ignore
+        yAxis: { type: 'value', minInterval: 1, splitNumber: 3, axisLabel: { ...text, formatter: number }, splitLine: { lineStyle: { color: ink('--color-base-300') } } }, // prettier-ignore
+        tooltip: {
+          trigger: 'axis',
+          axisPointer: { type: 'shadow' },
+          confine: true,
+          backgroundColor: ink('--color-base-100'),
+          borderColor: ink('--color-base-300'),
+          textStyle: { color: ink('--color-base-content'), fontFamily: 'Source Sans 3 Variable', fontSize: 13 },
+          formatter: (params: unknown) => tooltip((params as { dataIndex: number }[])[0].dataIndex),
+        },
+        series: series(),
+      },
+      { replaceMerge: ['series'] },
+    );
+  }
+
+  onMount(() => {
+    let gone = false;
+    const resize = new ResizeObserver(() => {
+      width = box.clientWidth;
+      chart?.resize();
+    });
+    const themes = new MutationObserver(() => (theme = document.documentElement.dataset.theme ?? ''));
+    themes.observe(document.documentElement, { attributeFilter: ['data-theme'] });
+    void import('./echarts').then(({ init }) => {
+      if (gone) return;
+      chart = init(box, null, { renderer: 'svg' });
+      resize.observe(box);
+      width = box.clientWidth;
+      // Anywhere above a label counts, so that the smallest bar can be hit.
+      chart.getZr().on('click', (event) => {
+        if (!chart?.containPixel('grid', [event.offsetX, event.offsetY])) return;
+        const at = Number(chart.convertFromPixel({ xAxisIndex: 0 }, event.offsetX));
+        const { ctrlKey, metaKey, shiftKey } = event.event as unknown as MouseEvent;
+        if (bars[at]) onpick(bars[at].depth, ctrlKey || metaKey || shiftKey);
+      });
+    });
+    return () => {
+      gone = true;
+      resize.disconnect();
+      themes.disconnect();
+      chart?.dispose();
+    };
+  });
+
+  $effect(() => {
+    void theme;
+    draw();
+  });
+</script>
+
+<div role="group" aria-label="Pages by depth">
+  <div bind:this={box} style:height="{height}px" class="cursor-pointer"></div>
+  <div
+    class="grid"
+    style:padding="0 {RIGHT}px 0 {LEFT}px"
+    style:grid-template-columns="repeat({bars.length}, minmax(0, 1fr))"
+  >
+    {#each bars as { depth, pages }, i (depth)}
+      {@const written = i % step === 0 || depth === null || picked(depth)}
+      <button
+        type="button"
+        class="tabular h-6 overflow-visible whitespace-nowrap rounded text-xs {picked(depth)
+          ? 'bg-primary text-primary-content'
+          : 'hover:bg-base-200'} {depth === null && !picked(depth) ? 'lost font-semibold' : ''}"
+        aria-pressed={picked(depth)}
+        aria-label="{depth === null ? 'no route' : `depth ${depth}`}, {number(pages)} pages"
+        onclick={(event) => onpick(depth, event.ctrlKey || event.metaKey || event.shiftKey)}
+      >
+        {written ? name(depth) : '\u00a0'}
+      </button>
+    {/each}
+  </div>
+</div>

@@ -1,0 +1,42 @@
+<!-- The keys that work everywhere, and the sheet that lists them. -->
+<script lang="ts">
+  let { onwalk }: { onwalk: (step: number) => void } = $props();
+  let sheet: HTMLDialogElement;
+
+  const keys = [
+    ['/', 'write a selection'],
+    ['↑ ↓', 'move in the list; Page Up, Page Down, Home and End too'],
+    ['Enter', 'open the dossier of the page'],
+    ['Esc', 'close the dossier'],
+    ['[ ]', 'walk through the questions'],
+    ['t', 'light or dark'],
+    ['?', 'this sheet'],
+  ];
+
+  function onkeydown(event: KeyboardEvent) {
+    const typing = (event.target as HTMLElement).closest('input, textarea, select, dialog');
+    if (typing || event.ctrlKey || event.metaKey || event.altKey) return;
+    if (event.key === '?') sheet.showModal();
+    else if (event.key === '[') onwalk(-1);
+    else if (event.key === ']') onwalk(1);
+    else {
+      const target = document.querySelector<HTMLElement>(`[data-key="${CSS.escape(event.key)}"]`);
+      if (!target) return;
+      if (target instanceof HTMLInputElement) target.select();
+      else target.click();
+    }
+    event.preventDefault();
+  }
+</script>
+
+<svelte:window {onkeydown} />
+<dialog bind:this={sheet} class="panel m-auto w-110 p-5 text-base-content backdrop:bg-black/40" aria-labelledby="keys-title">
+  <h2 id="keys-title" class="font-serif text-lg">Keys</h2>
+  <dl class="mt-2 grid grid-cols-[5rem_1fr] gap-y-1">
+    {#each keys as [key, words] (key)}
+      <dt class="font-mono">{key}</dt>
+      <dd>{words}</dd>
+    {/each}
+  </dl>
+  <form method="dialog" class="mt-4 text-right"><button class="btn btn-sm">Close</button></form>
+</dialog>

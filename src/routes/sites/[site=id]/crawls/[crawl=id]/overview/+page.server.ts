@@ -1,0 +1,18 @@
+import { depthBars, overviewAnswer, sectionCounts, sourceCounts, verdictMakeUp } from '$core/answers';
+import { filesOf, selectPages } from '$server/index';
+import { crawlWithSnapshot } from '../../../../../crawl';
+import type { PageServerLoad } from './$types';
+
+const MOST_SECTIONS = 14;
+
+export const load: PageServerLoad = async ({ params }) => {
+  const { db, row, snapshot } = await crawlWithSnapshot(params);
+  return {
+    answer: overviewAnswer(snapshot),
+    bars: depthBars(snapshot, selectPages(snapshot, '').mask),
+    verdicts: verdictMakeUp(snapshot),
+    sources: sourceCounts(snapshot),
+    sections: sectionCounts(snapshot, MOST_SECTIONS),
+    files: await filesOf(db, row.id),
+  };
+};

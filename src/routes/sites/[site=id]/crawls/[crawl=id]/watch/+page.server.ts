@@ -1,0 +1,18 @@
+import { redirect } from '@sveltejs/kit';
+import { crawlPath } from '$lib/routes';
+import { appDatabase, continueCrawl, getCrawl, requestStop } from '$server/index';
+import type { Actions } from './$types';
+
+export const actions: Actions = {
+  stop: async ({ params }) => {
+    await requestStop(appDatabase(), Number(params.crawl));
+    return { stopping: true };
+  },
+  continue: async ({ params }) => {
+    const db = appDatabase();
+    const id = Number(params.crawl);
+    const row = await getCrawl(db, id);
+    if (row && row.state !== 'running' && row.state !== 'waiting') await continueCrawl(db, id);
+    redirect(303, `${crawlPath(Number(params.site), id)}/watch`);
+  },
+};

@@ -1,0 +1,88 @@
+/** Questions that screens ask of open snapshots, with what is worth keeping between two of them. */
+import { clickDepths } from '$core/reach';
+import type { Depths } from '$core/reach';
+import { evaluate, pagesOf, parseSelection } from '$core/selection';
+import type { Mask, SelectionFault } from '$core/selection';
+import { comparator, factAt, incomingLinks, isFactName, visitorGraph } from '$core/snapshot';
+import type { FactName, FactValue, IncomingLinks, Snapshot } from '$core/snapshot';
+import { boundedMap } from './dictionary';
+
+/** The facts of a row of a list. */
+export const rowFacts = ['url', 'title', 'depth', 'pages_linking', 'links_in', 'links_out', 'status', 'verdict', 'reach', 'seen_in'] as const satisfies readonly FactName[]; // prettier-ignore
+export type Row = Record<(typeof rowFacts)[number], FactValue>;
+
+export interface ListWindow {
+  total: number;
+  from: number;
+  rows: Row[];
+}
+
+export interface Selected {
+  mask: Mask;
+  /** Why the selection could not be read; the mask then holds everything. */
+  fault: SelectionFault | null;
+}
+
+interface Kept {
+  masks: ReturnType<typeof boundedMap<string, Selected>>;
+  orders: ReturnType<typeof boundedMap<string, Uint32Array>>;
+  walk: { depths: Depths; incoming: IncomingLinks } | null;
+}
+
+const kept = new WeakMap<Snapshot, Kept>();
+const keptOf = (snapshot: Snapshot): Kept => {
+  let entry = kept.get(snapshot);
+  if (!entry) kept.set(snapshot, (entry = { masks: boundedMap(20), orders: boundedMap(12), walk: null }));
+  return entry;
+};
+
+/** Marks what a selection holds. */
+export function selectPages(snapshot: Snapshot, text: string): Selected {
+  const { masks } = keptOf(snapshot);
+  let selected = masks.get(text);
+  if (!selected) {
+    const parsed = parseSelection(text);
+    selected = parsed.ok
+      ? { mask: evaluate(snapshot, parsed.selection), fault: null }
+      : { mask: evaluate(snapshot, { op: 'all' }), fault: parsed.fault };
+    masks.set(text, selected);
+  }
+  return selected;
+}
+
+/**
+ * The pages of a selection in order.
+ * @param sort a fact, `fact:desc`, or '' for the order of addresses
+ */
+export function orderedPages(snapshot: Snapshot, select: string, sort: string): Uint32Array {
+  const { orders } = keptOf(snapshot);
+  const key = `${sort}\n${select}`;
+  let pages = orders.get(key);
+  if (!pages) {
+    pages = pagesOf(selectPages(snapshot, select).mask);
+    const [name, direction] = sort.split(':');
+    if (isFactName(name)) pages.sort(comparator(snapshot.columns[name], direction === 'desc'));
+    orders.set(key, pages);
+  }
+  return pages;
+}
+
+/** A window of a list. */
+export function listWindow(snapshot: Snapshot, select: string, sort: string, from: number, size: number): ListWindow {
+  const pages = orderedPages(snapshot, select, sort);
+  const rows = Array.from(
+    pages.subarray(from, from + size),
+    (page) => Object.fromEntries(rowFacts.map((name) => [name, factAt(snapshot, name, page)])) as Row,
+  );
+  return { total: pages.length, from, rows };
+}
+
+/** What routes and dossiers are read from. */
+export function walkOf(snapshot: Snapshot): { depths: Depths; incoming: IncomingLinks } {
+  const entry = keptOf(snapshot);
+  entry.walk ??= {
+    depths: clickDepths(visitorGraph(snapshot.count, snapshot.links), snapshot.starts),
+    incoming: incomingLinks(snapshot),
+  };
+  return entry.walk;
+}
