@@ -19,10 +19,13 @@ export function shopPage({ pathname, searchParams }: URL, products: Product[]): 
   const page = Number(searchParams.get('page') ?? 1) || 1;
   const found = products
     .filter((p) => (!group || p.group === group) && (!colour || p.colour === colour))
-    .sort((a, b) => (sort === 'name' ? (a.name < b.name ? -1 : 1) : sort === 'price' ? Number(a.price) - Number(b.price) : 0));
+    .sort((a, b) =>
+      sort === 'name' ? (a.name < b.name ? -1 : 1) : sort === 'price' ? Number(a.price) - Number(b.price) : 0,
+    );
   const address = (changes: Record<string, string | null>) => {
     const query = new URLSearchParams();
-    for (const [key, value] of Object.entries({ group, colour, sort, page: null, ...changes })) if (value) query.set(key, value);
+    for (const [key, value] of Object.entries({ group, colour, sort, page: null, ...changes }))
+      if (value) query.set(key, value);
     return query.size ? `/shop/?${query}` : '/shop/';
   };
   const choices = (name: 'group' | 'colour') =>
@@ -33,7 +36,10 @@ export function shopPage({ pathname, searchParams }: URL, products: Product[]): 
     // Sorted, coloured and paged lists give the group as the page to index.
     canonical: ORIGIN + (group ? `/shop/?group=${group}` : '/shop/'),
     main: [
-      list(found.slice((page - 1) * PER_PAGE, page * PER_PAGE).map((p) => link(productPath(p), p.name)), 'goods'),
+      list(
+        found.slice((page - 1) * PER_PAGE, page * PER_PAGE).map((p) => link(productPath(p), p.name)),
+        'goods',
+      ),
       `    <nav class="facets">${list([...choices('group'), ...choices('colour'), ...sorts.map((s) => link(address({ sort: s }), `by ${s}`))])}</nav>`,
       page * PER_PAGE < found.length ? `    <p>${link(address({ page: String(page + 1) }), 'More')}</p>` : '',
       `    <p>${link('/shop/basket', 'Basket')}</p>`,

@@ -25,7 +25,11 @@ const redirect = (location: string, status = 301): DemoAnswer => ({
   headers: { location, 'content-type': 'text/html; charset=utf-8' },
   body: `<p>Moved to ${link(location, location)}</p>`,
 });
-const file = (type: string, body: string | Buffer): DemoAnswer => ({ status: 200, headers: { 'content-type': type }, body });
+const file = (type: string, body: string | Buffer): DemoAnswer => ({
+  status: 200,
+  headers: { 'content-type': type },
+  body,
+});
 
 const kinds = { trams: 'Trams', buses: 'Buses', trolleybuses: 'Trolleybuses', works: 'Works cars' } as const;
 const PHOTO_PAGES = 9;
@@ -75,25 +79,27 @@ function sheets(): Sheet[] {
       main: paragraphs(
         escapeHtml(lead),
         `On the way out, look at the ${link(vehiclePath(vehicles[i % vehicles.length]), vehicles[i % vehicles.length].name)}.`,
-        slug === 'cafe' ? `For a table write to ${link('/visit/cafe/booking', 'the kitchen')}.` : 'Dogs are welcome, see the page about dogs.',
+        slug === 'cafe'
+          ? `For a table write to ${link('/visit/cafe/booking', 'the kitchen')}.`
+          : 'Dogs are welcome, see the page about dogs.',
       ),
       aside: list(neighbours(visit, i).map((v) => link(`/visit/${v.slug}`, v.title))),
     }),
   );
 
-  index(
-    '/collections/',
-    'Collections',
-    'Forty vehicles, two thousand photographs.',
-    [
-      ...Object.entries(kinds).map(([kind, name]) => link(`/collections/${kind}/`, name)),
-      link('/collections/photographs/', 'Photographs'),
-      link('/collections/stops/', 'Stops and signs'),
-    ],
-  );
+  index('/collections/', 'Collections', 'Forty vehicles, two thousand photographs.', [
+    ...Object.entries(kinds).map(([kind, name]) => link(`/collections/${kind}/`, name)),
+    link('/collections/photographs/', 'Photographs'),
+    link('/collections/stops/', 'Stops and signs'),
+  ]);
   for (const [kind, name] of Object.entries(kinds)) {
     const own = vehicles.filter((vehicle) => vehicle.kind === kind);
-    index(`/collections/${kind}/`, name, `${name} of Larkfield, oldest first.`, own.map((v) => link(vehiclePath(v), v.name)));
+    index(
+      `/collections/${kind}/`,
+      name,
+      `${name} of Larkfield, oldest first.`,
+      own.map((v) => link(vehiclePath(v), v.name)),
+    );
     own.forEach((vehicle, i) => {
       const [one, two] = neighbours(own, i);
       const story = told[(Number(vehicle.year) + i) % told.length];
@@ -109,17 +115,27 @@ function sheets(): Sheet[] {
           i % 3 === 0
             ? `Its story is told in ${link(`/stories/${story.slug}`, 'read more')}.`
             : `Crews tell of it in “${escapeHtml(story.title)}”.`,
-          i % 5 === 2 ? `A drawing is in the ${link('http://www.larkfield.example/learn/research-room', 'research room')}.` : '',
+          i % 5 === 2
+            ? `A drawing is in the ${link('http://www.larkfield.example/learn/research-room', 'research room')}.`
+            : '',
           i % 7 === 3 ? `The livery is that of ${link('/collections/liveries/cream', 'the cream period')}.` : '',
         ),
-        aside: list([link(vehiclePath(two), two.name), link(`/collections/photographs/?page=${2 + (i % 2)}`, 'Photographs')]),
+        aside: list([
+          link(vehiclePath(two), two.name),
+          link(`/collections/photographs/?page=${2 + (i % 2)}`, 'Photographs'),
+        ]),
       });
     });
   }
 
   const stops = ['Quay', 'Market', 'Infirmary', 'Mill Hill', 'Station', 'Lighthouse', 'Larkfield Green', 'Harbour', 'Moor Gate', 'Cooper Row', 'Shore Road', 'Lantern Lane', 'Pavilion', 'Works', 'Drill Ground', 'Quay Street']; // prettier-ignore
   const stopPath = (stop: string) => `/collections/stops/${stop.toLowerCase().replaceAll(' ', '-')}`;
-  index('/collections/stops/', 'Stops and signs', 'Enamel, glass and cast iron.', stops.map((stop) => link(stopPath(stop), stop)));
+  index(
+    '/collections/stops/',
+    'Stops and signs',
+    'Enamel, glass and cast iron.',
+    stops.map((stop) => link(stopPath(stop), stop)),
+  );
   stops.forEach((stop, i) =>
     page({
       path: stopPath(stop),
@@ -140,7 +156,10 @@ function sheets(): Sheet[] {
       path,
       title: n === 1 ? 'Photographs' : `Photographs, page ${n}`,
       main: [
-        list(photos.map((i) => link(`/collections/photographs/${i}`, `Photograph ${i}`)), 'grid'),
+        list(
+          photos.map((i) => link(`/collections/photographs/${i}`, `Photograph ${i}`)),
+          'grid',
+        ),
         `    <p class="pager">${n > 1 ? link(n === 2 ? '/collections/photographs/' : `?page=${n - 1}`, 'previous') : ''} ${n < PHOTO_PAGES ? link(`/collections/photographs/?page=${n + 1}`, 'next') : ''}</p>`,
       ].join('\n'),
     });
@@ -165,7 +184,9 @@ function sheets(): Sheet[] {
     const body = paragraphs(
       escapeHtml(story.lead),
       `It begins with the ${link(vehiclePath(vehicle), vehicle.name)}, which ran on: ${escapeHtml(vehicle.line)}.`,
-      i % 4 === 1 ? 'When the night buses of the coast still ran out to the lighthouse, the lamps were blue.' : 'The rest was told to us by a driver who does not want to be named.',
+      i % 4 === 1
+        ? 'When the night buses of the coast still ran out to the lighthouse, the lamps were blue.'
+        : 'The rest was told to us by a driver who does not want to be named.',
       i % 6 === 5 ? `The letters are in ${link('/archive/letters-1931', 'the archive')}.` : '',
     );
     page({
@@ -236,7 +257,9 @@ function sheets(): Sheet[] {
       main: paragraphs(
         escapeHtml(lead),
         `Earlier: ${link(`/press/${press[Math.max(0, i - 1)].year}/${press[Math.max(0, i - 1)].slug}`, 'read more')}.`,
-        i % 5 === 4 ? `Pictures for the press are on ${link('https://staging.larkfield.example/press/kit', 'the press server')}.` : '',
+        i % 5 === 4
+          ? `Pictures for the press are on ${link('https://staging.larkfield.example/press/kit', 'the press server')}.`
+          : '',
       ),
     }),
   );
@@ -248,7 +271,10 @@ function sheets(): Sheet[] {
       lang: 'fr',
       description: lead,
       head: english ? [`<link rel="alternate" hreflang="en" href="${ORIGIN}${english}">`] : [],
-      main: paragraphs(escapeHtml(lead), `Suite : ${link(`/fr/${french[(i + 1) % french.length].slug}`, 'lire la suite')}.`),
+      main: paragraphs(
+        escapeHtml(lead),
+        `Suite : ${link(`/fr/${french[(i + 1) % french.length].slug}`, 'lire la suite')}.`,
+      ),
     }),
   );
 
@@ -260,7 +286,9 @@ function sheets(): Sheet[] {
       // Two campaigns link to each other, and nothing else links to either.
       main: paragraphs(
         escapeHtml(lead),
-        i < 2 ? link(`/campaigns/${campaigns[1 - i].slug}`, campaigns[1 - i].title) : `Back to ${link('/', 'the museum')}.`,
+        i < 2
+          ? link(`/campaigns/${campaigns[1 - i].slug}`, campaigns[1 - i].title)
+          : `Back to ${link('/', 'the museum')}.`,
       ),
     }),
   );
@@ -318,7 +346,10 @@ function fixedAnswers(): Map<string, DemoAnswer> {
     ['/visit/tickets/', redirect('/visit/prices')],
     ['/promo/spring', redirect('/promo/summer')],
     ['/promo/summer', redirect('/promo/spring')],
-    ['/collections/rail', html('<meta http-equiv="refresh" content="0; url=/collections/trams/"><title>Rail vehicles</title>')],
+    [
+      '/collections/rail',
+      html('<meta http-equiv="refresh" content="0; url=/collections/trams/"><title>Rail vehicles</title>'),
+    ],
     ['/press/embargo', html(render({ path: '/press/embargo', title: 'Under embargo', main: paragraphs('Come back later.') }), 200, { 'x-robots-tag': 'noindex, nofollow' })], // prettier-ignore
     ['/collections/liveries/cream', html('<title>Gone</title><h1>This page is gone</h1>', 410)],
     ['/visit/cafe/booking', html('<title>Fault</title><h1>The booking system rests</h1>', 503)],
@@ -349,7 +380,10 @@ export function demoAnswer(host: string, secure: boolean, target: string): DemoA
   if (answer) return answer;
   const sheet = calendarPage(url) ?? shopPage(url, shop);
   if (sheet) return html(render(sheet));
-  return html(render({ path: '', title: 'This page is not here', main: paragraphs(link('/', 'Back to the start')) }), 404);
+  return html(
+    render({ path: '', title: 'This page is not here', main: paragraphs(link('/', 'Back to the start')) }),
+    404,
+  );
 }
 
 /** How many fixed pages there are, for the tests. */

@@ -2,7 +2,10 @@
  * Reads a content file: one record a line, fields divided by `|`. A line that begins with `#` is a comment.
  * @throws Error when a record has more or fewer fields than names
  */
-export function readTable<const Names extends readonly string[]>(text: string, names: Names): Record<Names[number], string>[] {
+export function readTable<const Names extends readonly string[]>(
+  text: string,
+  names: Names,
+): Record<Names[number], string>[] {
   return text
     .split('\n')
     .filter((line) => line.trim() && !line.startsWith('#'))

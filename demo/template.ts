@@ -45,7 +45,17 @@ const sections = {
 } as const;
 
 /** The page around a sheet: header, navigation, trail, main, aside, footer. */
-export function render({ title, main, path, description, lang = 'en', canonical, head = [], aside, trail }: Sheet): string {
+export function render({
+  title,
+  main,
+  path,
+  description,
+  lang = 'en',
+  canonical,
+  head = [],
+  aside,
+  trail,
+}: Sheet): string {
   const nav = sections[lang].map(([href, words]) => `      <li>${link(href, words)}</li>`).join('\n');
   const lines = [
     '<meta charset="utf-8">',

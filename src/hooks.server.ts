@@ -15,5 +15,8 @@ export const handleError: HandleServerError = ({ error, event, status, message }
       remedy: 'Nothing is lost. Wait a moment and load the page again; if that does not help, restart Edge Map.',
     };
   if (error instanceof OperatorError) return { message: error.message };
-  return { message: 'Something went wrong inside Edge Map.', remedy: 'Load the page again. The log of the app says more.' };
+  return {
+    message: 'Something went wrong inside Edge Map.',
+    remedy: 'Load the page again. The log of the app says more.',
+  };
 };

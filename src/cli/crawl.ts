@@ -20,7 +20,16 @@ async function writeFiles(folder: string, snapshot: Snapshot, row: Crawl): Promi
   await write(join(folder, 'pages.csv'), pagesCsv(snapshot));
   await write(join(folder, 'links.csv'), linksCsv(snapshot));
   const { settings, state, reason, startedAt, endedAt } = row;
-  const summary = { start: settings.start, crawl: row.id, state, reason, startedAt, endedAt, ...summarize(snapshot), settings };
+  const summary = {
+    start: settings.start,
+    crawl: row.id,
+    state,
+    reason,
+    startedAt,
+    endedAt,
+    ...summarize(snapshot),
+    settings,
+  };
   await writeFile(join(folder, 'summary.json'), `${JSON.stringify(summary, null, 2)}\n`);
 }
 
@@ -46,7 +55,9 @@ export async function crawlCommand(db: Database, { settings, out }: CrawlCall): 
   process.on('SIGINT', onSignal);
   process.on('SIGTERM', onSignal);
   const progress = progressWriter(process.stderr);
-  const ending = await runJob({ db, crawlId, owner, signal: interrupt.signal, onProgress: progress.show }).finally(progress.end);
+  const ending = await runJob({ db, crawlId, owner, signal: interrupt.signal, onProgress: progress.show }).finally(
+    progress.end,
+  );
   if (!ending) {
     console.error(`Another worker has taken crawl ${crawlId} over.`);
     return 1;

@@ -18,7 +18,9 @@ export async function serve(): Promise<number> {
   const host = process.env.HOST ?? '127.0.0.1';
   const port = Number(process.env.PORT ?? 0);
   if (!loopback.test(host))
-    throw new UsageError(`Edge Map has no accounts yet and listens on loopback only; ${host} is not a loopback address.`);
+    throw new UsageError(
+      `Edge Map has no accounts yet and listens on loopback only; ${host} is not a loopback address.`,
+    );
   await prepareDatabase();
   // SvelteKit compares the Origin of a form with the address it was asked at, and has to be told how that begins.
   process.env.PROTOCOL_HEADER = 'x-edgemap-protocol';
@@ -38,7 +40,9 @@ export async function serve(): Promise<number> {
     server.on('error', (error: NodeJS.ErrnoException) =>
       reject(
         error.code === 'EADDRINUSE'
-          ? new OperatorError(`Port ${port} is taken. Choose another with PORT=…, or leave PORT out to have one chosen.`)
+          ? new OperatorError(
+              `Port ${port} is taken. Choose another with PORT=…, or leave PORT out to have one chosen.`,
+            )
           : error,
       ),
     );

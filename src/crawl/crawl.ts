@@ -14,6 +14,8 @@ import { unaskedPage, visit } from './visit';
 /** How many pages are stored together; also how many a killed worker fetches again at most, besides those under way. */
 const BATCH_PAGES = 64;
 const BATCH_TURNS = 500;
+/** What has been read is stored after so long at the latest. */
+const FLUSH_MS = 1000;
 
 export interface CrawlRun {
   settings: CrawlSettings;
@@ -34,7 +36,10 @@ function discoveriesOf(turn: Turn, links: readonly Link[], inside: (address: str
 }
 
 /** Why the start page cannot be crawled, in words for the person who gave it; null when it can. */
-function startFault({ turn, blockedBy, status, error, contentType, html, redirectTo }: PageResult, inside: (address: string) => boolean) {
+function startFault(
+  { turn, blockedBy, status, error, contentType, html, redirectTo }: PageResult,
+  inside: (address: string) => boolean,
+) {
   const { address } = turn;
   const host = new URL(address).host;
   if (error) return `${address} could not be read. ${fetchErrorText[error]} Check the address, and that ${host} is up.`;
@@ -43,10 +48,12 @@ function startFault({ turn, blockedBy, status, error, contentType, html, redirec
   if (redirectTo && !inside(redirectTo))
     return `${address} redirects to ${redirectTo}, which is another site. Start from there instead.`;
   if (redirectTo) return null;
-  if (status !== null && isRedirectStatus(status)) return `${address} answers ${status}, a redirect that names no address.`;
+  if (status !== null && isRedirectStatus(status))
+    return `${address} answers ${status}, a redirect that names no address.`;
   if (status !== null && status >= 400)
     return `${address} answers ${status}. Check the address; a crawl begins with a page that can be read.`;
-  if (!html) return `${address} is ${contentType ?? 'of no known type'}, not an HTML page. Start from a page that links to others.`;
+  if (!html)
+    return `${address} is ${contentType ?? 'of no known type'}, not an HTML page. Start from a page that links to others.`;
   return null;
 }
 
@@ -69,8 +76,14 @@ export function runCrawl({ settings, store, signal }: CrawlRun): { tell: () => P
     store.saveRobots({ origin, status, fault, body }),
   );
 
+  // Adds after what was awaited, so that two writers never overwrite each other's sum.
+  const addKnown = (added: number) => void (progress.known += added);
+
   const underway = new Map<number, Promise<void>>();
+  /** Addresses whose turn has come and whose result is not yet in the database: it would give them again. */
+  const unsaved = new Set<number>();
   let results: PageResult[] = [];
+  let lastFlush = Date.now();
   let writing: Promise<void> = Promise.resolve();
   let lastOfStart: PageResult | null = null;
   /** The first failure of the database or of this program; the loop raises it. */
@@ -81,9 +94,11 @@ export function runCrawl({ settings, store, signal }: CrawlRun): { tell: () => P
   const flush = (): Promise<void> => {
     const batch = results;
     results = [];
+    lastFlush = Date.now();
     if (batch.length)
       writing = writing.then(async () => {
-        progress.known += await store.save(batch);
+        addKnown(await store.save(batch));
+        for (const { turn } of batch) unsaved.delete(turn.urlId);
       });
     writing.catch(noteFailure);
     return writing;
@@ -114,6 +129,7 @@ export function runCrawl({ settings, store, signal }: CrawlRun): { tell: () => P
 
   const launch = (turn: Turn) => {
     asked++;
+    unsaved.add(turn.urlId);
     const work = take(turn)
       .catch(noteFailure)
       .finally(() => underway.delete(turn.urlId));
@@ -130,10 +146,10 @@ export function runCrawl({ settings, store, signal }: CrawlRun): { tell: () => P
       if (signal.aborted) return;
       if (queue.length === 0 && room() > 0) {
         await flush();
-        queue = await store.turnsAt(rank, [...underway.keys()], Math.min(BATCH_TURNS, room()));
+        queue = await store.turnsAt(rank, [...unsaved], Math.min(BATCH_TURNS, room()));
       }
       while (queue.length && underway.size < settings.connections && room() > 0) launch(queue.shift()!);
-      if (results.length >= BATCH_PAGES) void flush();
+      if (results.length >= BATCH_PAGES || (results.length && Date.now() - lastFlush > FLUSH_MS)) void flush();
       if (underway.size > 0) await Promise.race(underway.values());
       else return void (await flush());
     }
@@ -144,9 +160,7 @@ export function runCrawl({ settings, store, signal }: CrawlRun): { tell: () => P
     const named = sitemaps.flatMap(({ address }) => identify(address, settings.start)?.address ?? []);
     await readSitemaps([...new Set([...named, ...settings.sitemaps])], agent, signal, {
       inside,
-      onEntries: async (address, entries) => {
-        progress.known += await store.saveListings(address, entries);
-      },
+      onEntries: async (address, entries) => addKnown(await store.saveListings(address, entries)),
       onRead: store.saveSitemap,
     });
   };
@@ -160,7 +174,11 @@ export function runCrawl({ settings, store, signal }: CrawlRun): { tell: () => P
     await fetchRank(0);
     if (!signal.aborted && !(await store.startIsRead())) {
       const reason = lastOfStart && startFault(lastOfStart, inside);
-      return { state: 'failed', reason: reason ?? `${settings.start} leads to no page that can be read.`, limited: false };
+      return {
+        state: 'failed',
+        reason: reason ?? `${settings.start} leads to no page that can be read.`,
+        limited: false,
+      };
     }
     const sitemapsRead = readNamedSitemaps().catch(noteFailure);
     for (;;) {

@@ -5,7 +5,10 @@ const byCode: [RegExp, FetchError][] = [
   [/^ECONNREFUSED$/, 'refused'],
   [/^(EHOSTUNREACH|ENETUNREACH|EADDRNOTAVAIL)$/, 'unreachable'],
   [/^(UND_ERR_\w*TIMEOUT|ETIMEDOUT|ERR_TIMEOUT)$/, 'timeout'],
-  [/^(CERT_\w+|DEPTH_ZERO_\w+|UNABLE_TO_\w+|SELF_SIGNED_\w+|ERR_TLS_\w+|ERR_SSL_\w+|EPROTO|\w+_CERT\w*|HOSTNAME_MISMATCH)$/, 'tls'],
+  [
+    /^(CERT_\w+|DEPTH_ZERO_\w+|UNABLE_TO_\w+|SELF_SIGNED_\w+|ERR_TLS_\w+|ERR_SSL_\w+|EPROTO|\w+_CERT\w*|HOSTNAME_MISMATCH)$/,
+    'tls',
+  ],
   [/^(ECONNRESET|EPIPE|UND_ERR_SOCKET|UND_ERR_ABORTED)$/, 'reset'],
   [/^(HPE_\w+|UND_ERR_\w+|Z_\w+|ERR_BUFFER_TOO_LARGE|ERR__?ERROR\w*|ERR_INVALID_\w+)$/, 'malformed'],
 ];

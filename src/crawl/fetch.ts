@@ -13,6 +13,9 @@ const WHOLE_MS = 120_000;
 /** Larger bodies are cut here, before and after decompression. */
 export const MAX_BODY_BYTES = 20 << 20;
 
+/** Numbers are kept in 32 bits. */
+const MAX_NUMBER = 2 ** 31 - 1;
+
 /** Opens connections for a crawl: overrides are looked up first, as a hosts file would be, the name stays in the request. */
 export function openAgent(settings: Pick<CrawlSettings, 'overrides' | 'acceptCertificates' | 'connections'>): Agent {
   const connector = buildConnector({ rejectUnauthorized: !settings.acceptCertificates, timeout: CONNECT_MS });
@@ -57,7 +60,10 @@ const decoders: Record<string, Decoder> = {
   // “deflate” is sent both with and without the zlib wrapper; its first nibble tells (RFC 1950 §2.2).
   deflate: (body) => promisify<Buffer, object, Buffer>((body[0] & 15) === 8 ? inflate : inflateRaw)(body, partial),
   br: (body) =>
-    promisify<Buffer, object, Buffer>(brotliDecompress)(body, { ...limits, finishFlush: constants.BROTLI_OPERATION_FLUSH }),
+    promisify<Buffer, object, Buffer>(brotliDecompress)(body, {
+      ...limits,
+      finishFlush: constants.BROTLI_OPERATION_FLUSH,
+    }),
 };
 
 /** A header's value; several fields of one name are joined as RFC 9110 §5.3 allows. */
@@ -94,7 +100,11 @@ export async function fetchAddress(
   try {
     const response = await request(address, {
       dispatcher: agent,
-      headers: { 'user-agent': USER_AGENT, accept: 'text/html,application/xhtml+xml,*/*;q=0.8', 'accept-encoding': 'gzip, deflate, br' },
+      headers: {
+        'user-agent': USER_AGENT,
+        accept: 'text/html,application/xhtml+xml,*/*;q=0.8',
+        'accept-encoding': 'gzip, deflate, br',
+      },
       signal: AbortSignal.any([signal, AbortSignal.timeout(WHOLE_MS)]),
     });
     const responseMs = Math.round(performance.now() - began);
@@ -102,7 +112,7 @@ export async function fetchAddress(
     if (!wanted(status, headers)) {
       // Small rests are read so that the connection can be used again.
       await response.body.dump({ limit: 65_536 }).catch(() => {});
-      const bytes = Number(headerOf(headers, 'content-length')) || 0;
+      const bytes = Math.min(Number(headerOf(headers, 'content-length')) || 0, MAX_NUMBER);
       return { ok: true, answer: { status, headers, body: new Uint8Array(), bytes, responseMs } };
     }
     const raw = await collect(response.body);

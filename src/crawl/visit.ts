@@ -69,7 +69,12 @@ function headerLinks(headers: Answer['headers'], address: string): Link[] {
 }
 
 /** Asks for an address and reads what it answers into page facts. Discoveries are left to the crawl. */
-export async function visit(turn: Turn, blockedBy: string | null, agent: Agent, signal: AbortSignal): Promise<PageResult> {
+export async function visit(
+  turn: Turn,
+  blockedBy: string | null,
+  agent: Agent,
+  signal: AbortSignal,
+): Promise<PageResult> {
   const fetched = await fetchAddress(
     turn.address,
     agent,

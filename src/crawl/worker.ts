@@ -27,7 +27,10 @@ export async function work(db: Database, log: Logger, signal: AbortSignal): Prom
       }
     } catch (error) {
       // What waits in the database is taken up again by whoever reaches it first.
-      log.error({ crawlId, error: error instanceof Error ? { message: error.message, cause: error.cause } : error }, 'crawl interrupted');
+      log.error(
+        { crawlId, error: error instanceof Error ? { message: error.message, cause: error.cause } : error },
+        'crawl interrupted',
+      );
       if (crawlId !== null && !isConnectionLoss(error)) await giveUp(db, crawlId, log);
       await sleep(AGAIN_MS, undefined, { signal }).catch(() => {});
     }
@@ -36,6 +39,9 @@ export async function work(db: Database, log: Logger, signal: AbortSignal): Prom
 
 /** Ends a crawl that this program cannot run, so that it is not tried without end. */
 async function giveUp(db: Database, crawlId: number, log: Logger): Promise<void> {
-  const reason = 'Edge Map met a fault of its own; the worker’s log says more. What was fetched is kept: continue the crawl, or start it again.';
-  await markEnded(db, crawlId, { state: 'failed', reason, limited: false }).catch((error) => log.error({ error }, 'lost'));
+  const reason =
+    'Edge Map met a fault of its own; the worker’s log says more. What was fetched is kept: continue the crawl, or start it again.';
+  await markEnded(db, crawlId, { state: 'failed', reason, limited: false }).catch((error) =>
+    log.error({ error }, 'lost'),
+  );
 }

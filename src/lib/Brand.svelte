@@ -17,5 +17,10 @@
     Edge Map
   </a>
   <div class="flex min-w-0 flex-1 items-center gap-4">{@render children?.()}</div>
-  <button type="button" class="rounded px-2 py-1 text-xs opacity-80 hover:opacity-100" data-key="t" onclick={switchTheme}>Light / dark</button>
+  <button
+    type="button"
+    class="rounded px-2 py-1 text-xs opacity-80 hover:opacity-100"
+    data-key="t"
+    onclick={switchTheme}>Light / dark</button
+  >
 </header>

@@ -14,7 +14,7 @@
     onpick: (depth: number | null, add: boolean) => void;
     height?: number;
   }
-  let { bars, picked, onpick, height = 168 }: Props = $props();
+  let { bars, picked, onpick, height = 136 }: Props = $props();
 
   const LEFT = 52;
   const RIGHT = 12;
@@ -51,7 +51,9 @@
       stack: 'pages',
       itemStyle: { color: `${ink('--lost')}22`, borderColor: ink('--lost'), borderType: 'dashed', borderWidth: 1.5 },
       emphasis: { disabled: true },
-      data: bars.map((b) => (b.depth === null ? { value: b.pages, itemStyle: { opacity: narrowed && !b.selected ? 0.4 : 1 } } : 0)),
+      data: bars.map((b) =>
+        b.depth === null ? { value: b.pages, itemStyle: { opacity: narrowed && !b.selected ? 0.4 : 1 } } : '-',
+      ),
     };
     const totals: BarSeriesOption = {
       name: 'total',
@@ -69,7 +71,14 @@
       },
     };
     return [
-      ...used.map((v) => bar(verdicts[v], ink(`--v-${verdicts[v]}`), routed((b) => b.selectedByVerdict[v]), false)),
+      ...used.map((v) =>
+        bar(
+          verdicts[v],
+          ink(`--v-${verdicts[v]}`),
+          routed((b) => b.selectedByVerdict[v]),
+          false,
+        ),
+      ),
       ...used.map((v) => bar(verdicts[v], ink(`--v-${verdicts[v]}`), routed((b) => b.byVerdict[v] - b.selectedByVerdict[v]), true)), // prettier-ignore
       lost,
       totals,
@@ -79,7 +88,12 @@
   /** What a bar is made of, in words. */
   function tooltip(at: number): string {
     const { depth, pages, selected, byVerdict } = bars[at];
-    const head = depth === null ? 'No route from the start' : depth === 0 ? 'The start page' : `${depth} ${depth === 1 ? 'click' : 'clicks'} from the start`;
+    const head =
+      depth === null
+        ? 'No route from the start'
+        : depth === 0
+          ? 'The start page'
+          : `${depth} ${depth === 1 ? 'click' : 'clicks'} from the start`;
     const lines = [...byVerdict.entries()].filter(([, n]) => n > 0).reverse();
     return [
       `<b>${head}</b>: ${number(pages)}${selected < pages ? `, ${number(selected)} selected` : ''}`,

@@ -19,14 +19,19 @@
   const asked = $derived(read(source, address));
   async function read(from: string, page: string): Promise<Dossier> {
     const response = await fetch(`${from}?page=${encodeURIComponent(page)}`);
-    if (!response.ok) throw new Error(response.status === 404 ? 'This crawl does not know the page.' : 'The dossier could not be read. Is Edge Map still running?');
+    if (!response.ok)
+      throw new Error(
+        response.status === 404
+          ? 'This crawl does not know the page.'
+          : 'The dossier could not be read. Is Edge Map still running?',
+      );
     return response.json();
   }
   const short = (of: string) => shortAddress(of, start);
   const text = (value: unknown) => (value === null || value === undefined || value === '' ? '—' : String(value));
 </script>
 
-<aside class="dossier flex w-86 shrink-0 flex-col border-l border-base-300 bg-base-100" aria-label="Dossier">
+<aside class="dossier flex w-72 shrink-0 xl:w-86 flex-col border-l border-base-300 bg-base-100" aria-label="Dossier">
   {#await asked}
     <p class="quiet p-4">Opening {short(address)} …</p>
   {:then dossier}
@@ -42,8 +47,15 @@
         {/if}
       </span>
       <span class="flex gap-3 text-xs">
-        <a href={dossier.address} target="_blank" rel="noreferrer noopener nofollow" class="text-primary hover:underline">Open page ↗</a>
-        <a href={closeHref} class="quiet hover:underline" data-sveltekit-noscroll aria-label="Close the dossier">Close ✕</a>
+        <a
+          href={dossier.address}
+          target="_blank"
+          rel="noreferrer noopener nofollow"
+          class="text-primary hover:underline">Open page ↗</a
+        >
+        <a href={closeHref} class="quiet hover:underline" data-sveltekit-noscroll aria-label="Close the dossier"
+          >Close ✕</a
+        >
       </span>
     </div>
     <div class="min-h-0 flex-1 space-y-4 overflow-y-auto px-4 pt-2 pb-6">
@@ -71,12 +83,25 @@
                 <svg width="14" height="14" viewBox="0 0 14 14" class="mt-0.5 shrink-0">
                   {#if state === 'passed'}
                     <circle cx="7" cy="7" r="6.5" fill="var(--color-primary)" />
-                    {#if !last}<path d="M4 7.2 6.2 9.4 10 5" fill="none" stroke="var(--color-base-100)" stroke-width="1.6" />{/if}
+                    {#if !last}<path
+                        d="M4 7.2 6.2 9.4 10 5"
+                        fill="none"
+                        stroke="var(--color-base-100)"
+                        stroke-width="1.6"
+                      />{/if}
                   {:else if state === 'stopped'}
                     <rect x="1" y="1" width="12" height="12" fill="none" stroke="var(--lost)" stroke-width="1.6" />
                     <path d="M4 7h6" stroke="var(--lost)" stroke-width="2" />
                   {:else}
-                    <circle cx="7" cy="7" r="6" fill="none" stroke="var(--quiet)" stroke-width="1.4" stroke-dasharray="2.5 2" />
+                    <circle
+                      cx="7"
+                      cy="7"
+                      r="6"
+                      fill="none"
+                      stroke="var(--quiet)"
+                      stroke-width="1.4"
+                      stroke-dasharray="2.5 2"
+                    />
                   {/if}
                 </svg>
                 {#if !last}<span class="w-px flex-1 bg-base-300"></span>{/if}
@@ -96,15 +121,26 @@
           <ol class="border-l-2 border-primary/40 pl-3">
             {#each dossier.route as { address: at, title, byRedirect }, i (at)}
               <li class="pb-1">
-                <a href={hrefOf(at)} class="block truncate font-mono text-xs hover:underline" title={at} data-sveltekit-noscroll>
+                <a
+                  href={hrefOf(at)}
+                  class="block truncate font-mono text-xs hover:underline"
+                  title={at}
+                  data-sveltekit-noscroll
+                >
                   {byRedirect ? '↳ ' : ''}{short(at)}
                 </a>
-                <span class="quiet block truncate text-xs">{i === 0 ? 'start' : byRedirect ? 'by redirect' : (title ?? '')}</span>
+                <span class="quiet block truncate text-xs"
+                  >{i === 0 ? 'start' : byRedirect ? 'by redirect' : (title ?? '')}</span
+                >
               </li>
             {/each}
           </ol>
         {:else}
-          <p class="lost">No route: {f.reach === 'orphan' ? 'no page links to it.' : 'only pages link to it that have no route themselves.'}</p>
+          <p class="lost">
+            No route: {f.reach === 'orphan'
+              ? 'no page links to it.'
+              : 'only pages link to it that have no route themselves.'}
+          </p>
         {/if}
       </section>
 
@@ -118,11 +154,20 @@
         <ul class="divide-y divide-base-300/70">
           {#each dossier.linking as { address: from, links } (from)}
             <li class="py-1.5">
-              <a href={hrefOf(from)} class="block truncate font-mono text-xs hover:underline" title={from} data-sveltekit-noscroll>{short(from)}</a>
+              <a
+                href={hrefOf(from)}
+                class="block truncate font-mono text-xs hover:underline"
+                title={from}
+                data-sveltekit-noscroll>{short(from)}</a
+              >
               {#each links.slice(0, 3) as { anchor, rel, landmark, line, column, path } (`${line}:${column}`)}
                 <div class="flex gap-2 text-xs">
-                  <span class="min-w-0 flex-1 truncate" title={anchor}>{#if anchor}“{anchor}”{:else}<span class="lost">no words</span>{/if}</span>
-                  <span class="quiet tabular whitespace-nowrap" title={path}>{landmark}{rel ? ` ${rel}` : ''} line {line}:{column}</span>
+                  <span class="min-w-0 flex-1 truncate" title={anchor}
+                    >{#if anchor}“{anchor}”{:else}<span class="lost">no words</span>{/if}</span
+                  >
+                  <span class="quiet tabular whitespace-nowrap" title={path}
+                    >{landmark}{rel ? ` ${rel}` : ''} line {line}:{column}</span
+                  >
                 </div>
               {/each}
               {#if links.length > 3}<p class="quiet text-xs">and {links.length - 3} more on this page</p>{/if}

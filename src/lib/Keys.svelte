@@ -8,6 +8,7 @@
     ['↑ ↓', 'move in the list; Page Up, Page Down, Home and End too'],
     ['Enter', 'open the dossier of the page'],
     ['Esc', 'close the dossier'],
+    ['Ctrl-click', 'add a bar of the chart to the selection, or take it out'],
     ['[ ]', 'walk through the questions'],
     ['t', 'light or dark'],
     ['?', 'this sheet'],
@@ -30,7 +31,11 @@
 </script>
 
 <svelte:window {onkeydown} />
-<dialog bind:this={sheet} class="panel m-auto w-110 p-5 text-base-content backdrop:bg-black/40" aria-labelledby="keys-title">
+<dialog
+  bind:this={sheet}
+  class="panel m-auto w-110 p-5 text-base-content backdrop:bg-black/40"
+  aria-labelledby="keys-title"
+>
   <h2 id="keys-title" class="font-serif text-lg">Keys</h2>
   <dl class="mt-2 grid grid-cols-[5rem_1fr] gap-y-1">
     {#each keys as [key, words] (key)}
@@ -38,5 +43,5 @@
       <dd>{words}</dd>
     {/each}
   </dl>
-  <form method="dialog" class="mt-4 text-right"><button class="btn btn-sm">Close</button></form>
+  <form method="dialog" class="mt-4 text-right"><button class="btn btn-outline btn-sm">Close</button></form>
 </dialog>

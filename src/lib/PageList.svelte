@@ -22,7 +22,8 @@
   }
   let { source, first, start, sort, picked, onsort, onpick }: Props = $props();
 
-  const ROW = 40;
+  const ROW = 36;
+  const HEAD = 30;
   const BLOCK = 100;
   const columns = [
     { name: 'url', label: 'Address', numeric: false },
@@ -47,6 +48,9 @@
     getScrollElement: () => viewport ?? null,
     estimateSize: () => ROW,
     overscan: 12,
+    // The heads stand above the rows and stay in sight.
+    scrollMargin: HEAD,
+    scrollPaddingStart: HEAD,
     scrollToFn: elementScroll,
     observeElementRect,
     observeElementOffset,
@@ -57,7 +61,8 @@
     items = virtualizer.getVirtualItems();
     height = virtualizer.getTotalSize();
     const last = items[items.length - 1]?.index ?? 0;
-    for (let block = Math.floor((items[0]?.index ?? 0) / BLOCK); block <= Math.floor(last / BLOCK); block++) void ask(block);
+    for (let block = Math.floor((items[0]?.index ?? 0) / BLOCK); block <= Math.floor(last / BLOCK); block++)
+      void ask(block);
   }
 
   async function ask(block: number) {
@@ -101,6 +106,13 @@
 
   const rowAt = (index: number) => blocks.get(Math.floor(index / BLOCK))?.[index % BLOCK];
 
+  /** Where an address must be cut, its folders give way first: the last part tells pages apart. */
+  function parts(address: string): [string, string] {
+    const short = shortAddress(address, start);
+    const cut = short.slice(0, -1).lastIndexOf('/') + 1;
+    return [short.slice(0, cut), short.slice(cut)];
+  }
+
   function toggle(name: string) {
     onsort(sort === name ? `${name}:desc` : sort === `${name}:desc` ? '' : name);
   }
@@ -121,21 +133,7 @@
 </script>
 
 <div class="list flex min-h-0 flex-1 flex-col" role="grid" aria-label="Pages" aria-rowcount={first.total + 1}>
-  <div class="row heads border-b border-base-300 text-xs" role="row" aria-rowindex={1}>
-    {#each columns as { name, label, numeric, wide, fixed } (name)}
-      {@const direction = sort === name ? 'ascending' : sort === `${name}:desc` ? 'descending' : 'none'}
-      <div role="columnheader" aria-sort={direction} class="{numeric ? 'text-right' : ''} {wide ? 'wide' : ''}">
-        {#if fixed}
-          <span class="heading text-xs">{label}</span>
-        {:else}
-          <button type="button" class="heading text-xs whitespace-nowrap hover:text-base-content" onclick={() => toggle(name)}>
-            {label}<span aria-hidden="true">{direction === 'ascending' ? ' ↑' : direction === 'descending' ? ' ↓' : ''}</span>
-          </button>
-        {/if}
-      </div>
-    {/each}
-  </div>
-  <!-- svelte-ignore a11y_no_noninteractive_tabindex -->
+  <!-- svelte-ignore a11y_no_noninteractive_tabindex, a11y_no_noninteractive_element_interactions -->
   <div
     bind:this={viewport}
     class="min-h-0 flex-1 overflow-y-auto overscroll-contain"
@@ -145,16 +143,40 @@
     aria-label="Rows: arrows move, Enter opens the dossier"
     {onkeydown}
   >
+    <div
+      class="row heads sticky top-0 z-10 border-b border-base-300 bg-base-100 text-xs"
+      style:height="{HEAD}px"
+      role="row"
+      aria-rowindex={1}
+    >
+      {#each columns as { name, label, numeric, wide, fixed } (name)}
+        {@const direction = sort === name ? 'ascending' : sort === `${name}:desc` ? 'descending' : 'none'}
+        <div role="columnheader" aria-sort={direction} class="{numeric ? 'text-right' : ''} {wide ? 'wide' : ''}">
+          {#if fixed}
+            <span class="heading text-xs">{label}</span>
+          {:else}
+            <button
+              type="button"
+              class="heading text-xs whitespace-nowrap hover:text-base-content"
+              onclick={() => toggle(name)}
+            >
+              {label}<span aria-hidden="true"
+                >{direction === 'ascending' ? ' ↑' : direction === 'descending' ? ' ↓' : ''}</span
+              >
+            </button>
+          {/if}
+        </div>
+      {/each}
+    </div>
     <div class="relative w-full" style:height="{height}px">
       {#each items as item (item.key)}
         {@const row = rowAt(item.index)}
         <div
-          class="row absolute top-0 left-0 w-full border-b border-base-300/60 {item.index === active ? 'active' : ''} {row &&
-          row.url === picked
-            ? 'bg-primary/10'
-            : 'hover:bg-base-200/70'}"
+          class="row absolute top-0 left-0 w-full border-b border-base-300/60 {item.index === active
+            ? 'active'
+            : ''} {row && row.url === picked ? 'bg-primary/10' : 'hover:bg-base-200/70'}"
           style:height="{ROW}px"
-          style:transform="translateY({item.start}px)"
+          style:transform="translateY({item.start - HEAD}px)"
           role="row"
           aria-rowindex={item.index + 2}
           aria-selected={row?.url === picked}
@@ -167,9 +189,14 @@
         >
           {#if row}
             {@const lost = row.reach !== 'reached'}
+            {@const [folder, last] = parts(row.url as string)}
             <div role="gridcell" class="min-w-0" title={row.url as string}>
-              <div class="truncate font-mono text-[0.8125rem]">{shortAddress(row.url as string, start)}</div>
-              <div class="quiet truncate text-xs">{row.title ?? '\u00a0'}</div>
+              <div class="flex font-mono text-[0.8125rem]">
+                <span class="quiet min-w-4 truncate">{folder}</span><span class="max-w-[85%] shrink-0 truncate"
+                  >{last}</span
+                >
+              </div>
+              {#if row.title}<div class="quiet truncate text-xs">{row.title}</div>{/if}
             </div>
             <div role="gridcell" class="tabular text-right">{number(row.depth)}</div>
             <div role="gridcell" class="tabular text-right">{number(row.pages_linking)}</div>
@@ -183,7 +210,11 @@
                 <span class="lost truncate">{reachLabel[row.reach as Reach]}</span>
               {/if}
             </div>
-            <div role="gridcell" class="flex min-w-0 gap-1 overflow-hidden" title={(row.seen_in as string[]).join(', ')}>
+            <div
+              role="gridcell"
+              class="flex min-w-0 gap-1 overflow-hidden"
+              title={(row.seen_in as string[]).join(', ')}
+            >
               {#each row.seen_in as string[] as from (from)}
                 <span class="rounded border border-base-300 px-1 text-xs leading-4.5">{from}</span>
               {/each}
@@ -204,18 +235,14 @@
   }
   .row {
     display: grid;
-    grid-template-columns: minmax(0, 1fr) 3.25rem 5.5rem 11rem 10rem;
-    column-gap: 0.75rem;
+    grid-template-columns: minmax(0, 1fr) 2.75rem 5.25rem 10.5rem 8.5rem;
+    column-gap: 0.625rem;
     align-items: center;
     padding: 0 0.75rem;
     cursor: pointer;
   }
   .heads {
     cursor: default;
-    height: 30px;
-    /* The width of a scroll bar, so that heads stand above their columns. */
-    scrollbar-gutter: stable;
-    overflow: hidden;
   }
   .wide {
     display: none;

@@ -57,7 +57,9 @@
   {#if fault}
     <div id="selection-fault" class="font-mono text-[0.8125rem]" role="alert">
       <div class="lost overflow-hidden whitespace-pre px-1" aria-hidden="true">
-        {select.slice(0, fault.at)}<mark class="bg-secondary/25 text-inherit underline decoration-wavy">{select.slice(fault.at, fault.at + fault.length) || '▲'}</mark>{select.slice(fault.at + fault.length)}
+        {select.slice(0, fault.at)}<mark class="bg-secondary/25 text-inherit underline decoration-wavy"
+          >{select.slice(fault.at, fault.at + fault.length) || '▲'}</mark
+        >{select.slice(fault.at + fault.length)}
       </div>
       <p class="px-1 pb-1 font-sans">{fault.message} All pages are shown.</p>
     </div>

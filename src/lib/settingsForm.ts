@@ -4,12 +4,20 @@ import { identify, readStartAddress } from '$core/url';
 
 /** The fields of the form as they were typed. */
 export type TypedSettings = Record<(typeof fields)[number], string>;
-const fields = ['start', 'limit', 'depth', 'connections', 'robots', 'sitemaps', 'overrides', 'acceptCertificates'] as const;
+const fields = [
+  'start',
+  'limit',
+  'depth',
+  'connections',
+  'robots',
+  'sitemaps',
+  'overrides',
+  'acceptCertificates',
+] as const;
 export type SettingsFaults = Partial<Record<(typeof fields)[number], string>>;
 
 export type ReadSettings =
-  | { ok: true; settings: CrawlSettings }
-  | { ok: false; faults: SettingsFaults; typed: TypedSettings };
+  { ok: true; settings: CrawlSettings } | { ok: false; faults: SettingsFaults; typed: TypedSettings };
 
 const lines = (text: string) => text.split('\n').map((line) => line.trim()).filter(Boolean); // prettier-ignore
 

@@ -15,7 +15,13 @@ export const verdictLabel: Record<Verdict, string> = {
   unvisited: 'Unvisited',
 };
 export const reachLabel: Record<Reach, string> = { reached: 'Reached', orphan: 'Orphan', island: 'Island' };
-export const stateLabel = { waiting: 'Waiting', running: 'Running', done: 'Finished', stopped: 'Stopped', failed: 'Failed' } as const;
+export const stateLabel = {
+  waiting: 'Waiting',
+  running: 'Running',
+  done: 'Finished',
+  stopped: 'Stopped',
+  failed: 'Failed',
+} as const;
 
 /** Thousands separated; unknown is an em dash. */
 export const number = (value: unknown): string => (typeof value === 'number' ? value.toLocaleString('en') : '—');
@@ -33,6 +39,12 @@ export function bytes(n: unknown): string {
   return `${value < 10 ? value.toFixed(1) : Math.round(value)} ${unit}`;
 }
 
-const day = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit', timeZone: 'UTC' });
+const day = new Intl.DateTimeFormat('en-GB', {
+  day: 'numeric',
+  month: 'short',
+  hour: '2-digit',
+  minute: '2-digit',
+  timeZone: 'UTC',
+});
 /** `23 Nov, 09:14` in UTC. */
 export const moment = (at: Date | null) => (at ? day.format(at) : '—');

@@ -1,4 +1,5 @@
-import { and, asc, between, count, eq, inArray, isNotNull, lte, notInArray, or, sum } from 'drizzle-orm';
+import { and, asc, between, count, eq, inArray, isNotNull, lte, notInArray, or, sql, sum } from 'drizzle-orm';
+import type { AnyMySqlColumn } from 'drizzle-orm/mysql-core';
 import { packLinks } from '$core/links';
 import type { Link } from '$core/links';
 import type { SitemapEntry } from '$core/sitemap';
@@ -63,6 +64,9 @@ export interface SitemapOutcome {
   faultLine: number | null;
 }
 
+/** A row that is there already stays as it is. (`insert ignore` would also bend values that do not fit.) */
+const keepFirst = (crawlId: AnyMySqlColumn) => ({ set: { crawlId: sql`${crawlId}` } });
+
 const MAX_STATEMENT_BYTES = 4_000_000;
 const MAX_STATEMENT_ROWS = 200;
 
@@ -87,12 +91,11 @@ export function crawlStore(db: Database, crawlId: number, siteId: number) {
     let added = 0;
     for (const part of inRuns(unsure, 1000)) {
       const known = new Map(
-        (
-          await run
+        (await run
             .select({ id: frontier.urlId, rank: frontier.rank })
             .from(frontier)
-            .where(and(eq(frontier.crawlId, crawlId), inArray(frontier.urlId, part.map(([id]) => id)))) // prettier-ignore
-        ).map(({ id, rank }) => [id, rank]),
+            .where(and(eq(frontier.crawlId, crawlId), inArray(frontier.urlId, part.map(([id]) => id))))) // prettier-ignore
+          .map(({ id, rank }) => [id, rank]),
       );
       const fresh = part.filter(([id]) => !known.has(id));
       if (fresh.length)
@@ -162,7 +165,12 @@ export function crawlStore(db: Database, crawlId: number, siteId: number) {
     async counts() {
       const [known] = await db.select({ n: count() }).from(frontier).where(eq(frontier.crawlId, crawlId));
       const [pages] = await db
-        .select({ done: count(), fetched: count(page.fetchedAt), unanswered: count(page.error), bytes: sum(page.bytes) })
+        .select({
+          done: count(),
+          fetched: count(page.fetchedAt),
+          unanswered: count(page.error),
+          bytes: sum(page.bytes),
+        })
         .from(page)
         .where(eq(page.crawlId, crawlId));
       return { known: known.n, ...pages, bytes: Number(pages.bytes ?? 0) };
@@ -188,19 +196,15 @@ export function crawlStore(db: Database, crawlId: number, siteId: number) {
 
     /**
      * Addresses that wait at a rank, in the order in which they became known.
-     * @param underway addresses that are being fetched
+     * @param without addresses that are in hand already
      */
-    turnsAt: (rank: number, underway: readonly number[], limit: number): Promise<Turn[]> =>
+    turnsAt: (rank: number, without: readonly number[], limit: number): Promise<Turn[]> =>
       db
         .select({ urlId: frontier.urlId, address: url.text, rank: frontier.rank, hops: frontier.hops })
         .from(frontier)
         .innerJoin(url, eq(url.id, frontier.urlId))
         .where(
-          and(
-            waiting,
-            eq(frontier.rank, rank),
-            underway.length ? notInArray(frontier.urlId, [...underway]) : undefined,
-          ),
+          and(waiting, eq(frontier.rank, rank), without.length ? notInArray(frontier.urlId, [...without]) : undefined),
         )
         .orderBy(asc(frontier.urlId))
         .limit(limit),
@@ -225,7 +229,7 @@ export function crawlStore(db: Database, crawlId: number, siteId: number) {
           let run: typeof rows = [];
           let size = 0;
           const write = async () => {
-            if (run.length) await tx.insert(page).ignore().values(run);
+            if (run.length) await tx.insert(page).values(run).onDuplicateKeyUpdate(keepFirst(page.crawlId));
             run = [];
             size = 0;
           };
@@ -262,7 +266,6 @@ export function crawlStore(db: Database, crawlId: number, siteId: number) {
         for (const run of inRuns(entries, 1000))
           await db
             .insert(sitemapEntry)
-            .ignore()
             .values(
               run.map(({ loc, lastmod, line }) => ({
                 crawlId,
@@ -271,14 +274,18 @@ export function crawlStore(db: Database, crawlId: number, siteId: number) {
                 urlId: numbers.get(loc)!,
                 lastmod: lastmod?.slice(0, 64) ?? null,
               })),
-            );
+            )
+            .onDuplicateKeyUpdate(keepFirst(sitemapEntry.crawlId));
         return writeDiscoveries(entries.map(({ loc }) => ({ address: loc, rank: UNLINKED_RANK, hops: 0 })));
       }),
 
     saveSitemap: ({ address, ...outcome }: SitemapOutcome) =>
       inTurn(async () => {
         const urlId = (await addressNumbers([address])).get(address)!;
-        await db.insert(sitemapFile).values({ crawlId, urlId, ...outcome }).onDuplicateKeyUpdate({ set: outcome });
+        await db
+          .insert(sitemapFile)
+          .values({ crawlId, urlId, ...outcome })
+          .onDuplicateKeyUpdate({ set: outcome });
       }),
   };
 }

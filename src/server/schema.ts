@@ -95,14 +95,24 @@ export const job = mysqlTable(
 /** One row per address of a site, inside and outside, found by hash. */
 export const url = mysqlTable(
   'url',
-  { id: id().autoincrement().primaryKey(), siteId: id().notNull(), hash: hash().notNull(), text: exactText().notNull() },
+  {
+    id: id().autoincrement().primaryKey(),
+    siteId: id().notNull(),
+    hash: hash().notNull(),
+    text: exactText().notNull(),
+  },
   (table) => [uniqueIndex('url_hash').on(table.siteId, table.hash)],
 );
 
 /** The dictionary of anchors, rels and paths of links. */
 export const phrase = mysqlTable(
   'phrase',
-  { id: id().autoincrement().primaryKey(), siteId: id().notNull(), hash: hash().notNull(), text: exactText().notNull() },
+  {
+    id: id().autoincrement().primaryKey(),
+    siteId: id().notNull(),
+    hash: hash().notNull(),
+    text: exactText().notNull(),
+  },
   (table) => [uniqueIndex('phrase_hash').on(table.siteId, table.hash)],
 );
 

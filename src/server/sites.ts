@@ -10,7 +10,10 @@ export type Crawl = typeof crawl.$inferSelect;
 /** The site with this start address, made if there is none, with these settings from now on. */
 export async function saveSite(db: Database, settings: CrawlSettings): Promise<number> {
   const startHash = hashOf(settings.start);
-  await db.insert(site).values({ start: settings.start, startHash, settings }).onDuplicateKeyUpdate({ set: { settings } });
+  await db
+    .insert(site)
+    .values({ start: settings.start, startHash, settings })
+    .onDuplicateKeyUpdate({ set: { settings } });
   const [row] = await db.select({ id: site.id }).from(site).where(eq(site.startHash, startHash));
   return row.id;
 }
@@ -22,7 +25,9 @@ export async function saveSite(db: Database, settings: CrawlSettings): Promise<n
 export async function addCrawl(db: Database, siteId: number, settings: CrawlSettings, owner?: string): Promise<number> {
   return db.transaction(async (tx) => {
     const [{ id }] = await tx.insert(crawl).values({ siteId, settings }).$returningId();
-    await tx.insert(job).values(owner ? { crawlId: id, state: 'leased', owner, leaseUntil: leaseEnd } : { crawlId: id });
+    await tx
+      .insert(job)
+      .values(owner ? { crawlId: id, state: 'leased', owner, leaseUntil: leaseEnd } : { crawlId: id });
     return id;
   });
 }
@@ -34,7 +39,10 @@ export const leaseEnd = sql<Date>`current_timestamp(3) + interval ${sql.raw(Stri
 /** Lets a crawl that was stopped go on where it was; what it had is kept. */
 export async function continueCrawl(db: Database, id: number): Promise<void> {
   await db.transaction(async (tx) => {
-    await tx.update(crawl).set({ state: 'waiting', reason: null, stopRequested: false, endedAt: null }).where(eq(crawl.id, id));
+    await tx
+      .update(crawl)
+      .set({ state: 'waiting', reason: null, stopRequested: false, endedAt: null })
+      .where(eq(crawl.id, id));
     await tx.update(job).set({ state: 'waiting', owner: null, leaseUntil: null }).where(eq(job.crawlId, id));
   });
 }
@@ -75,7 +83,13 @@ export async function filesOf(db: Database, crawlId: number) {
     .from(robotsFile)
     .where(eq(robotsFile.crawlId, crawlId));
   const sitemaps = await db
-    .select({ address: url.text, entries: sitemapFile.entries, passedOver: sitemapFile.passedOver, fault: sitemapFile.fault, line: sitemapFile.faultLine })
+    .select({
+      address: url.text,
+      entries: sitemapFile.entries,
+      passedOver: sitemapFile.passedOver,
+      fault: sitemapFile.fault,
+      line: sitemapFile.faultLine,
+    })
     .from(sitemapFile)
     .innerJoin(url, eq(url.id, sitemapFile.urlId))
     .where(eq(sitemapFile.crawlId, crawlId))

@@ -83,7 +83,12 @@ async function readInput(db: Database, row: CrawlRow): Promise<SnapshotInput> {
     }
   phrases.delete(0);
   const entries = await db
-    .select({ number: sitemapEntry.urlId, sitemapId: sitemapEntry.sitemapId, line: sitemapEntry.line, lastmod: sitemapEntry.lastmod })
+    .select({
+      number: sitemapEntry.urlId,
+      sitemapId: sitemapEntry.sitemapId,
+      line: sitemapEntry.line,
+      lastmod: sitemapEntry.lastmod,
+    })
     .from(sitemapEntry)
     .where(eq(sitemapEntry.crawlId, row.id));
   const sitemaps = await readTexts(db, url, new Set(entries.map(({ sitemapId }) => sitemapId)));
@@ -130,7 +135,10 @@ const open = new Map<string, { snapshot: Promise<Snapshot | null>; bytes: number
 const MAX_OPEN_BYTES = 512 << 20;
 
 /** The snapshot of a crawl that has ended; null when it has none. Kept open for the next question. */
-export async function openSnapshot(db: Database, { id, endedAt }: Pick<CrawlRow, 'id' | 'endedAt'>): Promise<Snapshot | null> {
+export async function openSnapshot(
+  db: Database,
+  { id, endedAt }: Pick<CrawlRow, 'id' | 'endedAt'>,
+): Promise<Snapshot | null> {
   // A crawl that went on has another end, and another snapshot.
   const key = `${id}@${endedAt?.getTime()}`;
   let entry = open.get(key);

@@ -17,7 +17,8 @@ export interface AnswerPiece {
 export const count = (n: number) => n.toLocaleString('en');
 const plural = (n: number, one: string, many: string) => (n === 1 ? one : many);
 
-const column = (snapshot: Snapshot, name: 'verdict' | 'reach' | 'depth' | 'seen_in') => snapshot.columns[name] as Int32Array;
+const column = (snapshot: Snapshot, name: 'verdict' | 'reach' | 'depth' | 'seen_in') =>
+  snapshot.columns[name] as Int32Array;
 
 /** Counts the pages that satisfy a test. */
 export function countPages(snapshot: Snapshot, test: (page: number) => boolean): number {
@@ -39,7 +40,11 @@ export function reachAnswer(snapshot: Snapshot): AnswerPiece[] {
   const indexable = (page: number) => verdict[page] === indexableCode;
   const all = countPages(snapshot, indexable);
   if (all === 0)
-    return [{ text: 'No page of this crawl may be indexed. ' }, { text: 'Look at all verdicts', select: '' }, { text: '.' }];
+    return [
+      { text: 'No page of this crawl may be indexed. ' },
+      { text: 'Look at all verdicts', select: '' },
+      { text: '.' },
+    ];
   const near = countPages(snapshot, (page) => indexable(page) && depth[page] >= 0 && depth[page] <= NEAR_CLICKS);
   const deep = countPages(snapshot, (page) => indexable(page) && depth[page] > NEAR_CLICKS);
   const lost = all - near - deep;
@@ -49,10 +54,16 @@ export function reachAnswer(snapshot: Snapshot): AnswerPiece[] {
     { text: ` indexable ${plural(all, 'page is', 'pages are')} within ${NEAR_CLICKS} clicks of the start page. ` },
   ];
   if (deep)
-    pieces.push({ text: count(deep), tone: 'lost', select: `indexable and depth > ${NEAR_CLICKS}` }, { text: ` ${plural(deep, 'is', 'are')} deeper` });
+    pieces.push(
+      { text: count(deep), tone: 'lost', select: `indexable and depth > ${NEAR_CLICKS}` },
+      { text: ` ${plural(deep, 'is', 'are')} deeper` },
+    );
   if (deep && lost) pieces.push({ text: ' and ' });
   if (lost) {
-    pieces.push({ text: count(lost), tone: 'lost', select: 'indexable and not reached' }, { text: ` ${plural(lost, 'has', 'have')} no route` });
+    pieces.push(
+      { text: count(lost), tone: 'lost', select: 'indexable and not reached' },
+      { text: ` ${plural(lost, 'has', 'have')} no route` },
+    );
     if (listed === lost) pieces.push({ text: `, although the sitemap lists ${plural(lost, 'it', 'them')}` });
     else if (listed)
       pieces.push({ text: '; the sitemap lists ' }, { text: count(listed), tone: 'lost', select: 'indexable and not reached and seen in sitemap' }, { text: ' of them' }); // prettier-ignore
@@ -146,8 +157,8 @@ export function sourceCounts(snapshot: Snapshot): { source: Source; knows: numbe
   });
 }
 
-/** The sections with most pages: pages, indexable ones, median depth and pages without a route. */
-export function sectionCounts(snapshot: Snapshot, most: number) {
+/** All sections, those with most pages first: pages, indexable ones, median depth and pages without a route. */
+export function sectionCounts(snapshot: Snapshot) {
   const sections = snapshot.columns.section as Exclude<(typeof snapshot.columns)['section'], Int32Array>;
   const verdict = column(snapshot, 'verdict');
   const depth = column(snapshot, 'depth');
@@ -168,7 +179,5 @@ export function sectionCounts(snapshot: Snapshot, most: number) {
         lost: pages.length - depths.length,
       };
     })
-    .sort((a, b) => b.pages - a.pages || (a.section < b.section ? -1 : 1))
-    .slice(0, most);
+    .sort((a, b) => b.pages - a.pages || (a.section < b.section ? -1 : 1));
 }
-

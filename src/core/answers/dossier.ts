@@ -18,7 +18,15 @@ export interface LinkingPage {
   address: string;
   title: string | null;
   /** Occurrences on that page that lead here. */
-  links: { anchor: string; rel: string; element: string; landmark: string; path: string; line: number; column: number }[];
+  links: {
+    anchor: string;
+    rel: string;
+    element: string;
+    landmark: string;
+    path: string;
+    line: number;
+    column: number;
+  }[];
 }
 
 export interface Dossier {
@@ -97,7 +105,8 @@ export function indexSteps(snapshot: Snapshot, page: number): DossierStep[] {
   return [...steps, { text: 'May be indexed', evidence: '', state: 'passed' }];
 }
 
-const sourceWords = (source: string) => (source === 'start' ? 'the start address' : source === 'links' ? 'links' : `a ${source}`);
+const sourceWords = (source: string) =>
+  source === 'start' ? 'the start address' : source === 'links' ? 'links' : `a ${source}`;
 const linkedWords = (pages: number | null) => (pages ? `${pages.toLocaleString('en')} ${pages === 1 ? 'page links' : 'pages link'} here` : 'no page links here'); // prettier-ignore
 
 /**
@@ -106,7 +115,13 @@ const linkedWords = (pages: number | null) => (pages ? `${pages.toLocaleString('
  * @param depths depths and parents as visitor
  * @param most how many linking pages are given at the most
  */
-export function dossierOf(snapshot: Snapshot, incoming: IncomingLinks, depths: Depths, page: number, most = 200): Dossier {
+export function dossierOf(
+  snapshot: Snapshot,
+  incoming: IncomingLinks,
+  depths: Depths,
+  page: number,
+  most = 200,
+): Dossier {
   const { links, phrases } = snapshot;
   const click = linkKinds.indexOf('click');
   const bySource = new Map<number, LinkingPage['links']>();

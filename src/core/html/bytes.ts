@@ -75,12 +75,23 @@ export function readMarkup(bytes: Uint8Array, httpCharset?: string): Markup {
     bytes = new TextEncoder().encode(new TextDecoder(encoding).decode(bytes));
     encoding = 'utf-8';
   }
-  const decoder = new TextDecoder(encoding, { ignoreBOM: false });
+  const decode = decoderFor(encoding);
   return {
     binary: binaryString(bytes),
     // eslint-disable-next-line no-control-regex -- the test is for ASCII, control characters included
-    decode: (text) => (/^[\x00-\x7f]*$/.test(text) ? text : decoder.decode(bytesOf(text))),
+    decode: (text) => (/^[\x00-\x7f]*$/.test(text) ? text : decode(text)),
   };
+}
+
+/** windows-1252 above ISO 8859-1 (Encoding Standard, index-windows-1252), from 0x80 to 0x9F. */
+const windows1252 = '€\x81‚ƒ„…†‡ˆ‰Š‹Œ\x8dŽ\x8f\x90‘’“”•–—˜™š›œ\x9džŸ';
+
+function decoderFor(encoding: string): (binary: string) => string {
+  // Node's own decoder leaves these out (https://encoding.spec.whatwg.org/#legacy-single-byte-encodings).
+  if (encoding === 'windows-1252')
+    return (binary) => binary.replace(/[\x80-\x9f]/g, (char) => windows1252[char.charCodeAt(0) - 0x80]);
+  const decoder = new TextDecoder(encoding);
+  return (binary) => decoder.decode(bytesOf(binary));
 }
 
 /** White space (HTML's and no-break spaces) folded to single spaces, none at the ends. */

@@ -21,8 +21,15 @@ export interface HtmlFacts {
 }
 
 const MAX_TEXT = 1000;
-const MAX_PATH = 240;
-const landmarkOfElement: Record<string, Landmark> = { header: 'header', nav: 'nav', main: 'main', aside: 'aside', footer: 'footer' };
+/** Elements of a path; those further in are not named. */
+const MAX_DEPTH = 40;
+const landmarkOfElement: Record<string, Landmark> = {
+  header: 'header',
+  nav: 'nav',
+  main: 'main',
+  aside: 'aside',
+  footer: 'footer',
+};
 const landmarkOfRole: Record<string, Landmark> = {
   banner: 'header',
   navigation: 'nav',
@@ -37,6 +44,7 @@ const inert = new Set(['script', 'style', 'template']);
 interface Frame {
   name: string;
   parent: Frame | null;
+  depth: number;
   className: string;
   landmark: Landmark;
   /** Filled when a link first asks for it. */
@@ -58,12 +66,14 @@ interface FoundLink {
 function pathOf(frame: Frame | null): string {
   if (!frame || frame.name === 'html') return '';
   if (frame.path !== null) return frame.path;
+  // Nesting without bound must not make paths, or calls, without bound.
+  let named = frame;
+  while (named.depth > MAX_DEPTH) named = named.parent!;
+  if (named !== frame) return (frame.path = pathOf(named));
   const above = pathOf(frame.parent);
   const classes = frame.className.trim().split(/\s+/).filter(Boolean).slice(0, 3);
-  const step = [frame.name, ...classes].join('.');
-  // Markup nested without bound must not make paths without bound.
-  frame.path = above.length > MAX_PATH ? above : above ? `${above}>${step}` : step;
-  return frame.path;
+  const step = [frame.name, ...classes].join('.').slice(0, 100);
+  return (frame.path = above ? `${above}>${step}` : step);
 }
 
 /**
@@ -97,7 +107,7 @@ export function readHtml(bytes: Uint8Array, address: string, token: string, http
   let svgDepth = 0;
   /** The element whose text is being gathered for a fact, with the depth-independent raw text so far. */
   let gathering: { name: 'title' | 'h1'; raw: string } | null = null;
-  let click: { link: FoundLink; raw: string; alts: string[]; label?: string; title?: string; frame: Frame } | null = null;
+  let click: { link: FoundLink; raw: string; alts: string[]; label?: string; title?: string } | null = null;
 
   const add = (kind: LinkKind, element: LinkElement, href: string, attribs: Raw, position: number): FoundLink => {
     const link: FoundLink = {
@@ -159,7 +169,7 @@ export function readHtml(bytes: Uint8Array, address: string, token: string, http
               const title = attribute(attribs, 'title');
               if (name === 'area')
                 link.anchor = fold(attribute(attribs, 'alt') || label || title || '').slice(0, MAX_TEXT);
-              else click = { link, raw: '', alts: [], label, title, frame: frame! };
+              else click = { link, raw: '', alts: [], label, title };
             }
           } else if (name === 'img' && click) click.alts.push(attribute(attribs, 'alt') ?? '');
           else if (name === 'meta') readMeta(attribs, position);
@@ -171,7 +181,8 @@ export function readHtml(bytes: Uint8Array, address: string, token: string, http
         }
         if (inert.has(name)) inertDepth++;
         if (name === 'svg') svgDepth++;
-        frame = { name, parent: frame, className: attribs.class ? decode(attribs.class) : '', landmark, path: null };
+        const className = attribs.class ? decode(attribs.class) : '';
+        frame = { name, parent: frame, depth: (frame?.depth ?? 0) + 1, className, landmark, path: null };
       },
       ontext(raw) {
         if (inertDepth > 0) return;
@@ -194,7 +205,8 @@ export function readHtml(bytes: Uint8Array, address: string, token: string, http
   parser.write(binary);
   parser.end();
   endClick();
-  if (gathering !== null) facts[(gathering as { name: 'title' | 'h1' }).name] = text((gathering as { raw: string }).raw);
+  if (gathering !== null)
+    facts[(gathering as { name: 'title' | 'h1' }).name] = text((gathering as { raw: string }).raw);
 
   const baseAddress = (base !== null && identify(base, address)?.address) || address;
   const places = linesAndColumns(

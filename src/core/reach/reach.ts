@@ -145,8 +145,7 @@ export function islandNumbers({ count, offsets, targets, cost }: LinkGraph, dept
     }
   }
   const size = new Map<number, number>();
-  for (let page = 0; page < count; page++)
-    if (depth[page] < 0) size.set(find(page), (size.get(find(page)) ?? 0) + 1);
+  for (let page = 0; page < count; page++) if (depth[page] < 0) size.set(find(page), (size.get(find(page)) ?? 0) + 1);
   const islands = [...size].filter(([, members]) => members > 1).sort((a, b) => b[1] - a[1] || a[0] - b[0]);
   const numberOf = new Map(islands.map(([first], i) => [first, i + 1]));
   return Int32Array.from({ length: count }, (_, page) => (depth[page] < 0 ? (numberOf.get(find(page)) ?? -1) : -1));

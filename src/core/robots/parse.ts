@@ -23,7 +23,8 @@ export interface RobotsFile {
 export const MAX_ROBOTS_BYTES = 512 * 1024;
 
 /** The product token at the start of a User-agent value: letters, `_` and `-` (RFC 9309 §2.2.1). */
-const productToken = (value: string) => (value.startsWith('*') ? '*' : (/^[a-z_-]+/i.exec(value)?.[0] ?? '').toLowerCase());
+const productToken = (value: string) =>
+  value.startsWith('*') ? '*' : (/^[a-z_-]+/i.exec(value)?.[0] ?? '').toLowerCase();
 
 /**
  * Parses a robots.txt (RFC 9309 §2.2). Rules before any group and unknown lines are passed over; unknown lines do not

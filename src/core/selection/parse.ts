@@ -46,7 +46,8 @@ function parser(text: string) {
     const { values } = factOf(fact);
     if (token.kind !== 'text' && token.kind !== 'word' && token.kind !== 'number')
       fail(`Expected ${values ? `one of ${quoted(values)}` : 'a text in quotes'} here.`);
-    if (values && !values.includes(token.value)) fail(`${fact} is never “${token.value}”. It is one of ${quoted(values)}.`);
+    if (values && !values.includes(token.value))
+      fail(`${fact} is never “${token.value}”. It is one of ${quoted(values)}.`);
     if (!values && token.kind === 'word') fail(`Put the text in quotes: "${token.value}".`);
     return take().value;
   };
@@ -73,7 +74,8 @@ function parser(text: string) {
       expectSign(')');
       return { op: 'in', fact, values };
     }
-    const known: readonly string[] = type === 'text' ? [...orderings, ...textTests] : type === 'number' ? orderings : ['=', '!='];
+    const known: readonly string[] =
+      type === 'text' ? [...orderings, ...textTests] : type === 'number' ? orderings : ['=', '!='];
     if ((token.kind === 'operator' || token.kind === 'word') && known.includes(token.value)) {
       take();
       return { op: 'compare', fact, comparison: token.value as Comparison, value: value(fact) };
@@ -83,7 +85,8 @@ function parser(text: string) {
 
   const test = (): Selection => {
     const token = peek();
-    if (token.kind !== 'word') fail(token.kind === 'end' ? 'Expected a test here, such as depth > 3.' : 'Expected a test here.');
+    if (token.kind !== 'word')
+      fail(token.kind === 'end' ? 'Expected a test here, such as depth > 3.' : 'Expected a test here.');
     take();
     const word = token.value;
     if (word === 'seen') {
@@ -95,8 +98,10 @@ function parser(text: string) {
       return { op: 'seen', source: source.value };
     }
     if (isFactName(word)) return comparison(word);
-    if ((verdicts as readonly string[]).includes(word)) return { op: 'compare', fact: 'verdict', comparison: '=', value: word };
-    if ((reaches as readonly string[]).includes(word)) return { op: 'compare', fact: 'reach', comparison: '=', value: word };
+    if ((verdicts as readonly string[]).includes(word))
+      return { op: 'compare', fact: 'verdict', comparison: '=', value: word };
+    if ((reaches as readonly string[]).includes(word))
+      return { op: 'compare', fact: 'reach', comparison: '=', value: word };
     const near = [...factNames, ...verdicts, ...reaches].filter((name) => name.startsWith(word.slice(0, 3)));
     return fail(`“${word}” is not a fact${near.length ? `. Did you mean ${quoted(near.slice(0, 4))}?` : '.'}`, token);
   };
@@ -139,7 +144,10 @@ const MAX_LENGTH = 4000;
  */
 export function parseSelection(text: string): ParsedSelection {
   if (text.length > MAX_LENGTH)
-    return { ok: false, fault: { message: `A selection may be ${MAX_LENGTH} characters long.`, at: MAX_LENGTH, length: 1 } };
+    return {
+      ok: false,
+      fault: { message: `A selection may be ${MAX_LENGTH} characters long.`, at: MAX_LENGTH, length: 1 },
+    };
   try {
     return { ok: true, selection: parser(text) };
   } catch (error) {

@@ -109,9 +109,7 @@ function layOutLinks(pages: readonly PageRecord[], input: SnapshotInput) {
 /** Which sources know each page, as the bits of `seen_in`. */
 function seenIn(count: number, links: LinkColumns, starts: readonly number[], listed: readonly number[]): NumberColumn {
   const bit = (source: Source) => 1 << sources.indexOf(source);
-  const bitOfKind = linkKinds.map((kind) =>
-    bit(kind === 'click' ? 'links' : kind === 'refresh' ? 'redirect' : kind),
-  );
+  const bitOfKind = linkKinds.map((kind) => bit(kind === 'click' ? 'links' : kind === 'refresh' ? 'redirect' : kind));
   const seen = new Int32Array(count);
   for (const page of starts) seen[page] |= bit('start');
   for (const page of listed) seen[page] |= bit('sitemap');
@@ -166,7 +164,8 @@ export function buildSnapshot(input: SnapshotInput): Snapshot {
   const text = (of: (page: PageRecord, i: number) => string | null) => textColumn(pages.map(of));
   const number = (of: (page: PageRecord, i: number) => number | null): NumberColumn =>
     Int32Array.from(pages, (page, i) => of(page, i) ?? -1);
-  const flag = (of: (page: PageRecord) => boolean | null) => number((page) => (of(page) === null ? null : Number(of(page))));
+  const flag = (of: (page: PageRecord) => boolean | null) =>
+    number((page) => (of(page) === null ? null : Number(of(page))));
 
   const columns: Record<FactName, Column> = {
     url: text(({ address }) => address),
@@ -214,4 +213,3 @@ export function buildSnapshot(input: SnapshotInput): Snapshot {
     listings: listings.map(({ page, sitemap, line }) => ({ page, sitemap, line })),
   };
 }
-

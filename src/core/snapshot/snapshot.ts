@@ -43,7 +43,8 @@ export const factAt = (snapshot: Snapshot, name: FactName, page: number): FactVa
   valueAt(name, snapshot.columns[name], page);
 
 /** As {@link factAt}, for facts of type text. */
-export const textAt = (snapshot: Snapshot, name: FactName, page: number) => factAt(snapshot, name, page) as string | null;
+export const textAt = (snapshot: Snapshot, name: FactName, page: number) =>
+  factAt(snapshot, name, page) as string | null;
 
 /** As {@link factAt}, for facts of type number. */
 export const numberAt = (snapshot: Snapshot, name: FactName, page: number) =>

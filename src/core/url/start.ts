@@ -8,7 +8,8 @@ export type StartAddress = { ok: true; address: string } | { ok: false; message:
  */
 export function readStartAddress(typed: string): StartAddress {
   const text = typed.trim();
-  if (!text) return { ok: false, message: 'Give the address of the page to start from, such as https://www.example.org/.' };
+  if (!text)
+    return { ok: false, message: 'Give the address of the page to start from, such as https://www.example.org/.' };
   if (/\s/.test(text)) return { ok: false, message: `“${text}” is not a URL: an address cannot hold a space.` };
   const scheme = /^([a-z][a-z0-9+.-]*):(?!\d)/i.exec(text)?.[1]?.toLowerCase();
   if (scheme && scheme !== 'http' && scheme !== 'https')

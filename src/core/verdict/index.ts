@@ -1,2 +1,10 @@
-export { fetchErrors, fetchErrorText, followRedirects, isRedirectStatus, judge, unvisitedReasons, verdicts } from './verdict';
+export {
+  fetchErrors,
+  fetchErrorText,
+  followRedirects,
+  isRedirectStatus,
+  judge,
+  unvisitedReasons,
+  verdicts,
+} from './verdict';
 export type { FetchError, Judgement, RedirectEnd, UnvisitedReason, Verdict, VerdictInput } from './verdict';

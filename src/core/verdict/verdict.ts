@@ -25,7 +25,16 @@ const unvisitedText: Record<UnvisitedReason, string> = {
 };
 
 /** Why no answer came. */
-export const fetchErrors = ['dns', 'refused', 'unreachable', 'timeout', 'tls', 'reset', 'malformed', 'network'] as const;
+export const fetchErrors = [
+  'dns',
+  'refused',
+  'unreachable',
+  'timeout',
+  'tls',
+  'reset',
+  'malformed',
+  'network',
+] as const;
 export type FetchError = (typeof fetchErrors)[number];
 
 export const fetchErrorText: Record<FetchError, string> = {

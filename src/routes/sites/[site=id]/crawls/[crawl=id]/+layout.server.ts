@@ -11,6 +11,11 @@ export const load: LayoutServerLoad = async ({ params, depends }) => {
   return {
     site: { id: site.id, start: site.start },
     crawl,
-    crawls: crawls.map(({ id, state, known, startedAt, createdAt }) => ({ id, state, known, at: startedAt ?? createdAt })),
+    crawls: crawls.map(({ id, state, known, startedAt, createdAt }) => ({
+      id,
+      state,
+      known,
+      at: startedAt ?? createdAt,
+    })),
   };
 };

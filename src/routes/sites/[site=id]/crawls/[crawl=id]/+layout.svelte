@@ -28,22 +28,39 @@
 <Keys onwalk={walk} />
 <div class="flex h-screen min-w-[1000px] flex-col overflow-hidden">
   <Brand>
-    <a href="/" class="max-w-60 truncate rounded border border-white/25 px-2.5 py-0.5 font-mono text-xs hover:border-white/60" title="All sites; this is {data.site.start}">{host} ▾</a>
+    <a
+      href="/"
+      class="max-w-60 truncate rounded border border-white/25 px-2.5 py-0.5 font-mono text-xs hover:border-white/60"
+      title="All sites; this is {data.site.start}">{host} ▾</a
+    >
     <ol class="flex items-center" aria-label="Crawls of this site">
       {#each data.crawls as crawl (crawl.id)}
         {@const here = crawl.id === data.crawl.id}
         <li class="flex items-center before:h-px before:w-4 before:bg-white/30 first:before:hidden">
-          <a href={screenOf(crawl)} class="flex h-6 items-center gap-2 px-0.5" aria-current={here ? 'true' : undefined} title="Crawl {crawl.id}, {moment(crawl.at)}, {number(crawl.known)} URLs" aria-label="Crawl of {moment(crawl.at)}, {number(crawl.known)} URLs">
-            <span class="block rounded-full {here ? 'size-3 bg-[#f2935c]' : 'size-2 bg-white/50 hover:bg-white'}"></span>
+          <a
+            href={screenOf(crawl)}
+            class="flex h-6 items-center gap-2 px-0.5"
+            aria-current={here ? 'true' : undefined}
+            title="Crawl {crawl.id}, {moment(crawl.at)}, {number(crawl.known)} URLs"
+            aria-label="Crawl of {moment(crawl.at)}, {number(crawl.known)} URLs"
+          >
+            <span class="block rounded-full {here ? 'size-3 bg-[#f2935c]' : 'size-2 bg-white/50 hover:bg-white'}"
+            ></span>
           </a>
         </li>
       {/each}
-      <li class="tabular pl-2 text-xs whitespace-nowrap">{moment(data.crawl.startedAt ?? data.crawl.createdAt)} · {number(data.crawl.known)} URLs</li>
+      <li class="tabular pl-2 text-xs whitespace-nowrap">
+        {moment(data.crawl.startedAt ?? data.crawl.createdAt)}{ended ? ` · ${number(data.crawl.known)} URLs` : ''}
+      </li>
     </ol>
     <span class="flex-1"></span>
-    <form method="post" action="/sites/{data.site.id}?/again">
-      <button class="btn btn-secondary btn-sm" title="Crawl {host} again with the settings of the site">Crawl again</button>
-    </form>
+    {#if ended}
+      <form method="post" action="/sites/{data.site.id}?/again">
+        <button class="btn btn-secondary btn-sm" title="Crawl {host} again with the settings of the site"
+          >Crawl again</button
+        >
+      </form>
+    {/if}
   </Brand>
   <div class="flex min-h-0 flex-1">
     {#if current !== 'watch'}
@@ -53,7 +70,9 @@
           <a
             href={hrefOf(path)}
             aria-current={here ? 'page' : undefined}
-            class="mb-1 block rounded border-l-3 px-2.5 py-1.5 {here ? 'border-primary bg-base-100' : 'border-transparent hover:bg-base-100/60'}"
+            class="mb-1 block rounded border-l-3 px-2.5 py-1.5 {here
+              ? 'border-primary bg-base-100'
+              : 'border-transparent hover:bg-base-100/60'}"
           >
             <span class="block font-semibold">{name}</span>
             <span class="quiet block text-xs">{question}</span>

@@ -7,12 +7,14 @@ const MOST_SECTIONS = 14;
 
 export const load: PageServerLoad = async ({ params }) => {
   const { db, row, snapshot } = await crawlWithSnapshot(params);
+  const sections = sectionCounts(snapshot);
   return {
     answer: overviewAnswer(snapshot),
     bars: depthBars(snapshot, selectPages(snapshot, '').mask),
     verdicts: verdictMakeUp(snapshot),
     sources: sourceCounts(snapshot),
-    sections: sectionCounts(snapshot, MOST_SECTIONS),
+    sections: sections.slice(0, MOST_SECTIONS),
+    moreSections: Math.max(0, sections.length - MOST_SECTIONS),
     files: await filesOf(db, row.id),
   };
 };

@@ -17,23 +17,31 @@
 <svelte:head><title>Overview · {host} · Edge Map</title></svelte:head>
 <main class="min-w-0 flex-1 overflow-y-auto px-5 py-4">
   <Answer pieces={data.answer} {href} />
-  <Remark crawl={data.crawl} />
+  <Remark {base} crawl={data.crawl} />
 
   <div class="mt-4 grid grid-cols-2 gap-4">
     <section class="panel p-3">
       <h2 class="heading">What may be indexed</h2>
       <div class="mt-2 flex h-5 gap-px overflow-hidden rounded" aria-hidden="true">
         {#each data.verdicts as { verdict, pages: n } (verdict)}
-          <span style:flex="{n} 0 1px" style:background="var(--v-{verdict})" title="{verdictLabel[verdict]}: {number(n)}"></span>
+          <span
+            style:flex="{n} 0 1px"
+            style:background="var(--v-{verdict})"
+            title="{verdictLabel[verdict]}: {number(n)}"
+          ></span>
         {/each}
       </div>
       <ul class="mt-2 grid grid-cols-2 gap-x-6">
         {#each data.verdicts as { verdict, pages: n } (verdict)}
           <li class="flex items-center gap-2 border-b border-base-300/60">
             <VerdictMark {verdict} />
-            <a href={href(`verdict = ${verdict}`)} class="flex-1 truncate py-1 hover:underline">{verdictLabel[verdict]}</a>
+            <a href={href(`verdict = ${verdict}`)} class="flex-1 truncate py-1 hover:underline"
+              >{verdictLabel[verdict]}</a
+            >
             <span class="tabular">{number(n)}</span>
-            <span class="tabular quiet w-9 text-right text-xs">{((100 * n) / pages).toFixed(n * 10 < pages ? 1 : 0)}%</span>
+            <span class="tabular quiet w-9 text-right text-xs"
+              >{((100 * n) / pages).toFixed(n * 10 < pages ? 1 : 0)}%</span
+            >
           </li>
         {/each}
       </ul>
@@ -65,7 +73,9 @@
           {#each data.sections as { section, pages: n, indexable, medianDepth, lost } (section)}
             <tr class="border-t border-base-300/60">
               <td class="max-w-0 w-2/5 truncate py-1 font-mono text-[0.8125rem]">
-                <a href={href(`section = "${section.replaceAll(/["\\]/g, '\\$&')}"`)} class="hover:underline">/{section}</a>
+                <a href={href(`section = "${section.replaceAll(/["\\]/g, '\\$&')}"`)} class="hover:underline"
+                  >/{section}</a
+                >
               </td>
               <td class="tabular text-right">{number(n)}</td>
               <td class="tabular text-right">{number(indexable)}</td>
@@ -75,6 +85,7 @@
           {/each}
         </tbody>
       </table>
+      {#if data.moreSections}<p class="quiet mt-1">and {number(data.moreSections)} smaller ones</p>{/if}
     </section>
 
     <div class="space-y-4">
@@ -96,7 +107,9 @@
                 <td class="tabular text-right">{number(knows)}</td>
                 <td class="tabular text-right">{number(alone)}</td>
                 <td class="tabular text-right">
-                  {#if lost}<a href={href(`seen in ${source} and not reached`)} class="lost hover:underline">{number(lost)}</a>{:else}<span class="quiet">0</span>{/if}
+                  {#if lost}<a href={href(`seen in ${source} and not reached`)} class="lost hover:underline"
+                      >{number(lost)}</a
+                    >{:else}<span class="quiet">0</span>{/if}
                 </td>
               </tr>
             {/each}
@@ -110,13 +123,19 @@
           <tbody>
             {#each data.files.robots as { origin, status, fault } (origin)}
               <tr class="border-t border-base-300/60 first:border-0">
-                <td class="max-w-0 w-3/5 truncate py-1 font-mono text-[0.8125rem]" title="{origin}/robots.txt">{shortAddress(`${origin}/robots.txt`, data.site.start)}</td>
-                <td class="text-right {fault ? 'lost' : ''}">{fault ?? (status === 200 ? 'read' : `${status}: everything is open`)}</td>
+                <td class="max-w-0 w-3/5 truncate py-1 font-mono text-[0.8125rem]" title="{origin}/robots.txt"
+                  >{shortAddress(`${origin}/robots.txt`, data.site.start)}</td
+                >
+                <td class="text-right {fault ? 'lost' : ''}"
+                  >{fault ?? (status === 200 ? 'read' : `${status}: everything is open`)}</td
+                >
               </tr>
             {/each}
             {#each data.files.sitemaps as { address, entries, fault, line, passedOver } (address)}
               <tr class="border-t border-base-300/60 first:border-0">
-                <td class="max-w-0 w-3/5 truncate py-1 font-mono text-[0.8125rem]" title={address}>{shortAddress(address, data.site.start)}</td>
+                <td class="max-w-0 w-3/5 truncate py-1 font-mono text-[0.8125rem]" title={address}
+                  >{shortAddress(address, data.site.start)}</td
+                >
                 <td class="text-right">
                   {#if fault}<span class="lost">{fault}{line ? ` Line ${line}.` : ''}</span>{:else}{number(entries)} entries{/if}
                   {#if passedOver}<span class="quiet">, {number(passedOver)} outside</span>{/if}

@@ -19,7 +19,9 @@ export const GET: RequestHandler = async ({ params }) => {
           const row = await getCrawl(db, id);
           if (left || !row) return;
           const { state, reason, known, done, unanswered, bytes, current } = row;
-          controller.enqueue(encoder.encode(`data: ${JSON.stringify({ state, reason, known, done, unanswered, bytes, current })}\n\n`));
+          controller.enqueue(
+            encoder.encode(`data: ${JSON.stringify({ state, reason, known, done, unanswered, bytes, current })}\n\n`),
+          );
           if (state !== 'waiting' && state !== 'running') return controller.close();
         } catch {
           // The browser asks again by itself when the stream ends.

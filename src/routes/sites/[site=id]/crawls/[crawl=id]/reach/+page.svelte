@@ -16,10 +16,10 @@
   import { verdictLabel } from '$lib/words';
 
   let { data } = $props();
-  const state = $derived(screenState(page.url));
+  const view = $derived(screenState(page.url));
   const base = $derived(crawlPath(data.site.id, data.crawl.id));
-  const query = $derived(new URLSearchParams({ select: state.select, sort: state.sort }));
-  const picked = $derived(depthsOf(state.select));
+  const query = $derived(new URLSearchParams({ select: view.select, sort: view.sort }));
+  const picked = $derived(depthsOf(view.select));
   const met = $derived(verdicts.filter((_, v) => data.bars.some(({ byVerdict }) => byVerdict[v] > 0)).reverse());
   const host = $derived(new URL(data.site.start).host);
 
@@ -30,35 +30,38 @@
 <svelte:head><title>Reach · {host} · Edge Map</title></svelte:head>
 <svelte:window
   onkeydown={(event) => {
-    if (event.key === 'Escape' && state.page && !(event.target as HTMLElement).closest('input, dialog')) void show({ page: '' });
+    if (event.key === 'Escape' && view.page && !(event.target as HTMLElement).closest('input, dialog'))
+      void show({ page: '' });
   }}
 />
 <main class="flex min-w-0 flex-1 flex-col px-4 pt-3 pb-3">
   <Answer pieces={data.answer} href={(select) => withState(page.url, { select })} />
-  <Remark crawl={data.crawl} />
+  <Remark {base} crawl={data.crawl} />
 
   <section class="panel mt-2.5 shrink-0 px-2 pt-2 pb-1" aria-label="Picture">
-    <div class="flex flex-wrap items-center gap-x-3.5 gap-y-0.5 px-2 text-xs">
+    <div class="flex flex-wrap items-center gap-x-3 gap-y-0.5 px-2 text-xs">
       {#each met as verdict (verdict)}
-        <a href={withState(page.url, { select: `verdict = ${verdict}` })} class="flex items-center gap-1 hover:underline">
+        <a
+          href={withState(page.url, { select: `verdict = ${verdict}` })}
+          class="flex items-center gap-1 hover:underline"
+        >
           <VerdictMark {verdict} size={11} />{verdictLabel[verdict]}
         </a>
       {/each}
       <a href={withState(page.url, { select: 'not reached' })} class="lost flex items-center gap-1 hover:underline">
         <VerdictMark verdict="indexable" lost size={11} />No route
       </a>
-      <span class="quiet ml-auto">Ctrl-click adds a bar</span>
     </div>
     <DepthChart
       bars={data.bars}
       picked={(depth) => picked.includes(depth)}
-      onpick={(depth, add) => show({ select: pickDepth(state.select, depth, add) })}
+      onpick={(depth, add) => show({ select: pickDepth(view.select, depth, add) })}
     />
   </section>
 
   <section class="panel mt-2.5 flex min-h-0 flex-1 flex-col overflow-hidden" aria-label="Pages">
     <SelectionBar
-      select={state.select}
+      select={view.select}
       fault={data.fault}
       total={data.list.total}
       exportHref="{base}/pages.csv?{query}"
@@ -69,20 +72,25 @@
         source="{base}/rows?{query}"
         first={data.list}
         start={data.site.start}
-        sort={state.sort}
-        picked={state.page}
+        sort={view.sort}
+        picked={view.page}
         onsort={(sort) => show({ sort })}
         onpick={(address) => show({ page: address })}
       />
     {:else}
-      <p class="quiet p-6">No page is in this selection. Change it above, or <a class="text-primary underline" href={withState(page.url, { select: '' })}>show all pages</a>.</p>
+      <p class="quiet p-6">
+        No page is in this selection. Change it above, or <a
+          class="text-primary underline"
+          href={withState(page.url, { select: '' })}>show all pages</a
+        >.
+      </p>
     {/if}
   </section>
 </main>
-{#if state.page}
+{#if view.page}
   <Dossier
     source="{base}/dossier"
-    address={state.page}
+    address={view.page}
     start={data.site.start}
     hrefOf={(address) => withState(page.url, { page: address })}
     closeHref={withState(page.url, { page: '' })}

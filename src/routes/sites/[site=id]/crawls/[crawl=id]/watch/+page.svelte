@@ -34,7 +34,8 @@
       if (heard.state === 'waiting' || heard.state === 'running') return;
       events.close();
       void invalidate('crawl:state').then(() => {
-        if (heard?.state === 'done' || heard?.state === 'stopped') void goto(`${path}/overview`, { replaceState: true });
+        if (heard?.state === 'done' || heard?.state === 'stopped')
+          void goto(`${path}/overview`, { replaceState: true });
       });
     };
     events.onerror = () => (silent = true);
@@ -55,17 +56,30 @@
     <h1 class="font-serif text-2xl" role="alert">{now.reason}</h1>
     <div class="mt-6 flex gap-2">
       <a href="/?like={data.site.id}" class="btn btn-primary btn-sm">Change the address or settings</a>
-      <form method="post" action="?/continue"><button class="btn btn-sm">Try again</button></form>
+      <form method="post" action="?/continue"><button class="btn btn-outline btn-sm">Try again</button></form>
     </div>
   {:else}
     <h1 class="font-serif text-2xl">
-      {#if now.state === 'waiting'}Waiting for a worker{:else if live}Crawling <span class="text-primary">{data.crawl.settings.start}</span>{:else}{stateLabel[now.state]}. Opening the result …{/if}
+      {#if now.state === 'waiting'}Waiting for a worker{:else if live}Crawling <span class="text-primary"
+          >{data.crawl.settings.start}</span
+        >{:else}{stateLabel[now.state]}. Opening the result …{/if}
     </h1>
     {#if now.state === 'waiting'}
-      <p class="quiet mt-1">Another crawl may be running; this one begins after it. If nothing moves, start a worker: ./edgemap worker</p>
+      <p class="quiet mt-1">
+        Another crawl may be running; this one begins after it. If nothing moves, start a worker: ./edgemap worker
+      </p>
     {/if}
-    <div class="mt-5" role="progressbar" aria-label="Done of known" aria-valuenow={now.done} aria-valuemin={0} aria-valuemax={now.known}>
-      <div class="h-2.5 overflow-hidden rounded-full bg-base-300"><div class="h-full bg-primary" style:width="{100 * part}%"></div></div>
+    <div
+      class="mt-5"
+      role="progressbar"
+      aria-label="Done of known"
+      aria-valuenow={now.done}
+      aria-valuemin={0}
+      aria-valuemax={now.known}
+    >
+      <div class="h-2.5 overflow-hidden rounded-full bg-base-300">
+        <div class="h-full bg-primary" style:width="{100 * part}%"></div>
+      </div>
     </div>
     <dl class="tabular mt-4 grid grid-cols-5 gap-4">
       {#each [['Done', number(now.done)], ['Known', number(now.known)], ['A second', rate === null ? '—' : number(Math.round(rate))], ['Unanswered', number(now.unanswered)], ['Received', bytes(now.bytes)]] as [label, value] (label)}
@@ -84,7 +98,9 @@
       {/each}
     </ol>
     <p class="mt-2 min-h-5" role="status">
-      {#if silent}<span class="lost">Edge Map does not answer; it is asked again. The crawl goes on without this page.</span>
+      {#if silent}<span class="lost"
+          >Edge Map does not answer; it is asked again. The crawl goes on without this page.</span
+        >
       {:else if stopping}Stopping: what is under way is given up, what was fetched is kept.{/if}
     </p>
     {#if live}
@@ -96,7 +112,7 @@
           return async () => {};
         }}
       >
-        <button class="btn btn-sm" disabled={stopping}>Stop</button>
+        <button class="btn btn-outline btn-sm" disabled={stopping}>Stop</button>
         <span class="quiet ml-2">The result so far is shown, and the crawl can be continued.</span>
       </form>
     {/if}

@@ -1,0 +1,128 @@
+import { describe, expect, it } from 'vitest';
+import { clickDepths } from '../reach';
+import { evaluate, parseSelection } from '../selection';
+import { incomingLinks, pageOf, visitorGraph } from '../snapshot';
+import type { Snapshot } from '../snapshot';
+import { verdicts } from '../verdict';
+import { tiny, tinySite } from '../testing/tinySite';
+import type { TinyPage } from '../testing/tinySite';
+import { depthBars, dossierOf, overviewAnswer, reachAnswer, sectionCounts, sourceCounts, verdictMakeUp } from '.';
+import type { AnswerPiece } from '.';
+
+const words = (pieces: AnswerPiece[]) => pieces.map(({ text }) => text).join('');
+const masked = (snapshot: Snapshot, text: string) => {
+  const parsed = parseSelection(text);
+  if (!parsed.ok) throw new Error(parsed.fault.message);
+  return evaluate(snapshot, parsed.selection);
+};
+/** `/` → /1 → /2 → … */
+const chain = (length: number) =>
+  Object.fromEntries(
+    Array.from({ length: length + 1 }, (_, i): [string, TinyPage] => [
+      i ? `/${i}` : '/',
+      i < length ? { links: [`/${i + 1}`] } : {},
+    ]),
+  );
+
+describe('the answer of Reach', () => {
+  it('counts near, deep and lost pages', () =>
+    expect(words(reachAnswer(tinySite({ ...chain(5), '/lost': {}, '/lost2': {} }, ['/lost'])))).toBe(
+      '4 of 8 indexable pages are within 3 clicks of the start page. 2 are deeper and 2 have no route; the sitemap lists 1 of them.',
+    ));
+  it('says so when all is well', () =>
+    expect(words(reachAnswer(tinySite(chain(1))))).toBe(
+      '2 of 2 indexable pages are within 3 clicks of the start page. None is deeper, and none is without a route.',
+    ));
+  it('speaks of one page as of one', () =>
+    expect(words(reachAnswer(tinySite({ '/': {}, '/lost': {} }, ['/lost'])))).toBe(
+      '1 of 2 indexable pages are within 3 clicks of the start page. 1 has no route, although the sitemap lists it.',
+    ));
+  it('does not count where nothing may be indexed', () =>
+    expect(words(reachAnswer(tinySite({ '/': { noindex: true } })))).toMatch(/^No page/));
+  it('selects exactly what each number counts', () => {
+    const snapshot = tinySite({ ...chain(5), '/lost': {}, '/lost2': {}, '/shut': { noindex: true } }, [
+      '/lost',
+      '/shut',
+    ]);
+    for (const { text, select } of [...reachAnswer(snapshot), ...overviewAnswer(snapshot)]) {
+      if (select === undefined || !/^\d+\b(?! click)/.test(text)) continue;
+      const selected = masked(snapshot, select).reduce((sum, bit) => sum + bit, 0);
+      expect([select, selected]).toEqual([select, parseInt(text)]);
+    }
+  });
+});
+
+describe('the depth chart', () => {
+  const snapshot = tinySite({ ...chain(2), '/2': { noindex: true }, '/lost': {} });
+  it('has a bar for each depth and one for what has no route', () => {
+    const bars = depthBars(snapshot, masked(snapshot, ''));
+    expect(bars.map(({ depth, pages }) => [depth, pages])).toEqual([[0, 1], [1, 1], [2, 1], [null, 1]]); // prettier-ignore
+    expect(bars[2].byVerdict[verdicts.indexOf('noindex')]).toBe(1);
+  });
+  it('counts what is selected within each bar', () =>
+    expect(depthBars(snapshot, masked(snapshot, 'indexable')).map(({ selected }) => selected)).toEqual([1, 1, 0, 1]));
+});
+
+describe('the tables of Overview', () => {
+  const snapshot = tinySite({ '/': { links: ['/a/1', '/a/2'] }, '/a/1': {}, '/a/2': { noindex: true }, '/b/1': {} }, [
+    '/a/1',
+    '/b/1',
+  ]);
+  it('make up the whole', () => expect(verdictMakeUp(snapshot)).toEqual([{ verdict: 'indexable', pages: 3 }, { verdict: 'noindex', pages: 1 }])); // prettier-ignore
+  it('count what only one source knows', () =>
+    expect(sourceCounts(snapshot)).toEqual([
+      { source: 'start', knows: 1, alone: 1, lost: 0 },
+      { source: 'links', knows: 2, alone: 1, lost: 0 },
+      { source: 'sitemap', knows: 2, alone: 1, lost: 1 },
+    ]));
+  it('know the median depth of a section, where it has one', () => {
+    expect(sectionCounts(snapshot)[0]).toEqual({ section: 'a', pages: 2, indexable: 1, medianDepth: 1, lost: 0 });
+    expect(sectionCounts(snapshot).find(({ section }) => section === 'b')).toMatchObject({
+      medianDepth: null,
+      lost: 1,
+    });
+  });
+});
+
+describe('the dossier', () => {
+  const snapshot = tinySite(
+    {
+      '/': { worded: [['/old', 'Prices'], ['/a', 'A']] }, // prettier-ignore
+      '/a': { worded: [['/new', 'new prices'], ['/new', 'again'], ['/shut', '']] }, // prettier-ignore
+      '/old': { status: 301, html: false, redirectTo: '/new' },
+      '/new': {},
+      '/shut': { blockedBy: 'Disallow: /shut (line 3)', status: null, html: false },
+      '/lost': {},
+    },
+    ['/lost'],
+  );
+  const open = (path: string) =>
+    dossierOf(
+      snapshot,
+      incomingLinks(snapshot),
+      clickDepths(visitorGraph(snapshot.count, snapshot.links), snapshot.starts),
+      pageOf(snapshot, tiny(path)),
+    );
+  it('shows the route, and where it goes by redirect', () =>
+    expect(open('/new').route.map(({ address, byRedirect }) => [address, byRedirect])).toEqual([
+      [tiny('/'), false],
+      [tiny('/old'), false],
+      [tiny('/new'), true],
+    ]));
+  it('lists the pages that link here with their words', () => {
+    const { linking, linkingTotal } = open('/new');
+    expect(linkingTotal).toBe(1);
+    expect(linking[0].links.map(({ anchor }) => anchor)).toEqual(['new prices', 'again']);
+  });
+  it('ends the way to the index where the page is stopped', () => {
+    const { steps } = open('/shut');
+    expect(steps.map(({ state }) => state)).toEqual(['passed', 'stopped', 'open']);
+    expect(steps[1]).toMatchObject({ text: 'robots.txt closes it', evidence: 'Disallow: /shut (line 3)' });
+  });
+  it('goes through to the end for a page that may be indexed, with the line of the sitemap', () => {
+    const { steps, route } = open('/lost');
+    expect(route).toEqual([]);
+    expect(steps[0].evidence).toBe(`${tiny('/sitemap.xml')}, line 3`);
+    expect(steps[steps.length - 1]).toMatchObject({ text: 'May be indexed', state: 'passed' });
+  });
+});

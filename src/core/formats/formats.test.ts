@@ -1,0 +1,107 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { tiny, tinySite } from '../testing/tinySite';
+import { csvRow, linksCsv, pagesCsv, summarize } from '.';
+
+/** A reader of RFC 4180 of its own. */
+function parse(text: string): string[][] {
+  const rows: string[][] = [[]];
+  const field = /(?:"((?:[^"]|"")*)"|([^",\r\n]*))(,|\r\n|$)/y;
+  while (field.lastIndex < text.length) {
+    const [, quoted, plain, end] = field.exec(text)!;
+    rows[rows.length - 1].push(quoted?.replaceAll('""', '"') ?? plain);
+    if (end === '\r\n') rows.push([]);
+  }
+  return rows.slice(0, -1);
+}
+
+describe('CSV', () => {
+  it('quotes what must be quoted, and leaves unknown empty', () =>
+    expect(csvRow(['a', 'b,c', 'say "hi"', 'two\nlines', 3, false, null])).toBe(
+      'a,"b,c","say ""hi""","two\nlines",3,false,\r\n',
+    ));
+  it('keeps a spreadsheet from taking a text for a formula', () =>
+    expect(csvRow(['=1+1', '+x', '-y', '@z', '\tt'])).toBe("'=1+1,'+x,'-y,'@z,'\tt\r\n"));
+  it('is read back as it was', () =>
+    fc.assert(
+      fc.property(
+        fc.array(
+          fc.string({ minLength: 1 }).map((text) => `a${text}`),
+          { minLength: 1 },
+        ),
+        (cells) => {
+          expect(parse(csvRow(cells))).toEqual([cells]);
+        },
+      ),
+    ));
+});
+
+const snapshot = tinySite(
+  {
+    '/': { worded: [['/a', 'The, "A"'], ['https://other.example/', 'Out']] }, // prettier-ignore
+    '/a': { canonical: '/a', declared: [['canonical', '/a']] },
+    '/lost': { noindex: true, robots: 'noindex' },
+  },
+  ['/lost'],
+);
+
+it('writes pages.csv with its columns in order', () => {
+  const [head, ...rows] = parse([...pagesCsv(snapshot)].join(''));
+  expect(head.join()).toBe(
+    'url,status,content_type,title,depth,reach,pages_linking,links_in,pages_linked,links_out,verdict,canonical,robots,noindex,seen_in,redirect_to',
+  );
+  expect(rows).toEqual([
+    [tiny('/'), '200', 'text/html', '/', '0', 'reached', '0', '0', '1', '2', 'indexable', '', '', 'false', 'start', ''],
+    [
+      tiny('/a'),
+      '200',
+      'text/html',
+      '/a',
+      '1',
+      'reached',
+      '1',
+      '1',
+      '0',
+      '0',
+      'indexable',
+      tiny('/a'),
+      '',
+      'false',
+      'links',
+      '',
+    ],
+    [
+      tiny('/lost'),
+      '200',
+      'text/html',
+      '/lost',
+      '',
+      'orphan',
+      '0',
+      '0',
+      '0',
+      '0',
+      'noindex',
+      '',
+      'noindex',
+      'true',
+      'sitemap',
+      '',
+    ],
+  ]);
+});
+it('writes every click link to links.csv, outside targets too', () =>
+  expect(parse([...linksCsv(snapshot)].join(''))).toEqual([
+    ['source', 'target', 'anchor', 'rel', 'element', 'placement', 'line', 'column'],
+    [tiny('/'), tiny('/a'), 'The, "A"', '', 'a', 'main', '1', '1'],
+    [tiny('/'), 'https://other.example/', 'Out', '', 'a', 'main', '2', '1'],
+  ]));
+it('sums up', () =>
+  expect(summarize(snapshot)).toEqual({
+    pages: 3,
+    verdict: { indexable: 2, noindex: 1 },
+    reach: { reached: 2, orphan: 1 },
+    depth: { 0: 1, 1: 1 },
+    links: 2,
+    sitemap_only: 1,
+  }));

@@ -1,0 +1,164 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { pageRules, parseLinkHeader, readHtml, readRobotsHeader } from '.';
+import { linesAndColumns } from './bytes';
+import { readRefresh } from './refresh';
+
+const HERE = 'https://museum.example/trams/list';
+const bytes = (text: string) => new TextEncoder().encode(text);
+const latin1 = (text: string) => Uint8Array.from(text, (char) => char.charCodeAt(0));
+const read = (html: string | Uint8Array, charset?: string) =>
+  readHtml(typeof html === 'string' ? bytes(html) : html, HERE, 'edgemap', charset);
+const anchors = (html: string) => read(html).links.map(({ anchor }) => anchor);
+
+describe('facts of a page', () => {
+  it('reads title, heading, description and language, white space folded', () => {
+    const { title, h1, description, language } = read(`<!doctype html><html lang="en-GB"><head>
+      <title> Trams
+        &amp; buses</title><meta name=description content=" Two  halls "></head>
+      <body><svg><title>Not this</title></svg><h1>The <em>fleet</em></h1><h1>Second</h1>`);
+    expect({ title, h1, description, language }).toEqual({ title: 'Trams & buses', h1: 'The fleet', description: 'Two halls', language: 'en-GB' }); // prettier-ignore
+  });
+  it('tells a missing title from an empty one', () => {
+    expect(read('<p>Nothing</p>').title).toBeNull();
+    expect(read('<title></title>').title).toBe('');
+  });
+  it('finds canonicals and where a meta refresh leads', () => {
+    const facts = read('<link rel="canonical" href="/trams"><meta http-equiv=refresh content="5; URL=\'../new\'">');
+    expect(facts.canonicals).toEqual(['https://museum.example/trams']);
+    expect(facts.refresh).toBe('https://museum.example/new');
+  });
+  it('does not take a page that reloads itself for a redirect', () => {
+    expect(read('<meta http-equiv="refresh" content="30">').refresh).toBeNull();
+    expect(read('<meta http-equiv="refresh" content="0;url=list">').refresh).toBeNull();
+  });
+  it('reads robots metas for everyone and for this crawler only', () => {
+    const { directives } = read(
+      '<meta name=robots content=nofollow><meta name=EdgeMap content=noindex><meta name=otherbot content=none>',
+    );
+    expect(pageRules(directives, 'edgemap')).toEqual({ robots: 'nofollow, noindex', noindex: true, nofollow: true });
+  });
+});
+
+describe('links', () => {
+  it('resolves against the base element, even when it stands below', () => {
+    const { links } = read('<a href="a">x</a><base href="/buses/"><base href="/not-this/"><a href="?p=2#top">y</a>');
+    expect(links.map(({ target }) => target)).toEqual([
+      'https://museum.example/buses/a',
+      'https://museum.example/buses/?p=2',
+    ]);
+  });
+  it('takes the words from text, else image, else label, else title', () =>
+    expect(
+      anchors(`<a href=1> Night <b>bus</b>\n140 </a><a href=2><img alt="Open-top tram"></a><a href=3 aria-label="Map"></a>
+        <a href=4 title="Depot"> </a><a href=5><img></a><a href=6>Horse<img alt="car"></a>`),
+    ).toEqual(['Night bus 140', 'Open-top tram', 'Map', 'Depot', '', 'Horse']));
+  it('reads areas, and ends a link where the next begins', () =>
+    expect(anchors('<map><area href=1 alt="North hall"></map><a href=2>one <a href=3>two</a>')).toEqual([
+      'North hall',
+      'one',
+      'two',
+    ]));
+  it('passes over what no reader follows', () =>
+    expect(read('<a name=x>x</a><!-- <a href=1>no</a> --><template><a href=2>no</a></template><script>"<a href=3>no</a>"</script><a href="mailto:a@b.example">no</a><a href="http://[">no</a>').links).toEqual([])); // prettier-ignore
+  it('knows the landmark and the path above', () => {
+    const { links } =
+      read(`<html><body class="home page"><header><nav class=top><ul><li><a href=1>a</a></ul></nav></header>
+      <div role=main><a href=2>b</a></div><a href=3>c</a><footer><a rel="NoFollow  ugc" href=4>d</a></footer>`);
+    expect(links.map(({ landmark, path, rel }) => [landmark, path, rel])).toEqual([
+      ['nav', 'body.home.page>header>nav.top>ul>li', ''],
+      ['main', 'body.home.page>div', ''],
+      ['', 'body.home.page', ''],
+      ['footer', 'body.home.page>footer', 'nofollow ugc'],
+    ]);
+  });
+  it('says line and column in bytes as received, whatever ends the lines', () => {
+    const html = '<p>é</p>\r\n<p>ü <a href=1>x</a>\r<a href=2>y</a>\n\n  <a href=3>z</a>';
+    const at = (source: string | Uint8Array) => read(source).links.map(({ line, column }) => [line, column]);
+    expect(at(html)).toEqual([[2, 7], [3, 1], [5, 3]]); // prettier-ignore
+    // In a single-byte encoding the ü is one byte.
+    expect(at(latin1(html))).toEqual([[2, 6], [3, 1], [5, 3]]); // prettier-ignore
+  });
+  it('keeps hreflang links apart from clicks', () => {
+    const { links } = read(
+      '<link rel=alternate hreflang=fr href=/fr/><link rel=stylesheet href=x.css><a href=/>home</a>',
+    );
+    expect(links.map(({ kind, anchor }) => [kind, anchor])).toEqual([['hreflang', 'fr'], ['click', 'home']]); // prettier-ignore
+  });
+  it('survives markup nested without end', () => {
+    const { links } = read(`${'<div class=deep>'.repeat(20_000)}<a href=1>bottom</a>`);
+    expect(links[0].anchor).toBe('bottom');
+    expect(links[0].path.length).toBeLessThan(400);
+  });
+});
+
+describe('encodings', () => {
+  const title = (source: Uint8Array, charset?: string) => read(source, charset).title;
+  it('believes the header', () => expect(title(latin1('<title>caf\xe9</title>'), 'iso-8859-1')).toBe('café'));
+  it('believes the meta', () =>
+    expect(title(latin1('<meta charset="windows-1251"><title>\xd2\xf0\xe0\xec</title>'))).toBe('Трам'));
+  it('takes valid UTF-8 for UTF-8, else windows-1252', () => {
+    expect(title(bytes('<title>café</title>'))).toBe('café');
+    expect(title(latin1('<title>\x93caf\xe9\x94</title>'))).toBe('“café”');
+  });
+  it('reads UTF-16 by its byte order mark', () =>
+    expect(title(latin1('\xff\xfe' + [...'<title>Tram</title>'].map((c) => `${c}\0`).join('')))).toBe('Tram'));
+  it('does not fail on a charset that is unknown', () =>
+    expect(title(bytes('<title>Tram</title>'), 'utf-ate')).toBe('Tram'));
+});
+
+it('counts lines and columns as a slow reference does', () =>
+  fc.assert(
+    fc.property(fc.string({ unit: fc.constantFrom('a', '\n', '\r', 'é'), maxLength: 60 }), (text) => {
+      const all = Array.from(text, (_, i) => i);
+      const slow = all.map((i) => {
+        const lines = text.slice(0, i).split(/\r\n|\n|\r/);
+        // Between CR and LF no line has begun yet.
+        const torn = text[i - 1] === '\r' && text[i] === '\n';
+        const before = torn ? text.slice(0, i - 1).split(/\r\n|\n|\r/) : lines;
+        return { line: before.length, column: before[before.length - 1].length + 1 + (torn ? 1 : 0) };
+      });
+      expect(linesAndColumns(text, all)).toEqual(slow);
+    }),
+  ));
+
+it('never fails on any bytes', () =>
+  fc.assert(fc.property(fc.uint8Array({ maxLength: 400 }), (noise) => void read(noise))));
+
+describe('X-Robots-Tag', () => {
+  const rules = (...values: string[]) => pageRules(values.map(readRobotsHeader), 'edgemap');
+  it('holds for everyone, or for the crawler it names', () => {
+    expect(rules('noindex').noindex).toBe(true);
+    expect(rules('edgemap: noindex').noindex).toBe(true);
+    expect(rules('otherbot: noindex').noindex).toBe(false);
+  });
+  it('does not take a directive with a value for the name of a crawler', () =>
+    expect(rules('unavailable_after: 25 Jun 2027 15:00:00 GMT').robots).toMatch(/^unavailable_after/));
+  it('lets the most restrictive win', () =>
+    expect(rules('index, follow', 'none')).toMatchObject({ noindex: true, nofollow: true }));
+});
+
+describe('Link header', () => {
+  it('reads targets, relations and quoted parameters', () => {
+    const [one, two] = parseLinkHeader(
+      '<https://a.example/x,y>; rel="canonical shortlink"; title="a, \\"b\\"", </fr>;rel=alternate;hreflang=fr',
+    );
+    expect(one).toMatchObject({
+      href: 'https://a.example/x,y',
+      rel: ['canonical', 'shortlink'],
+      params: { title: 'a, "b"' },
+    });
+    expect(two).toMatchObject({ href: '/fr', rel: ['alternate'], params: { hreflang: 'fr' } });
+  });
+  it('ends in time on anything', () =>
+    fc.assert(fc.property(fc.string(), (value) => Array.isArray(parseLinkHeader(value)))));
+});
+
+it.each([
+  ['0; url=/next', '/next'],
+  ['5;URL="/a b"', '/a b'],
+  ['3, /plain', '/plain'],
+  ['.5 url=x', 'x'],
+  ['10', null],
+  ['soon; url=/x', null],
+])('meta refresh “%s” leads to %s', (content, expected) => expect(readRefresh(content)).toBe(expected));

@@ -1,0 +1,93 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { identify } from '../url';
+import { describeRule, matchesPattern, parseRobots, robotsMatcher } from '.';
+
+const allows = (text: string, path: string, token = 'edgemap') =>
+  robotsMatcher(parseRobots(text), token)(identify(`https://museum.example${path}`)!.address).allowed;
+
+describe('groups (RFC 9309 §2.2.1)', () => {
+  const file =
+    'User-agent: *\nDisallow: /\n\nUser-agent: EdgeMap/2.0\nUser-agent: other\nDisallow: /a\n\nuser-agent:edgemap\nDisallow: /b';
+  it('merges all groups of a product token, whatever its case and version', () => {
+    expect(allows(file, '/a')).toBe(false);
+    expect(allows(file, '/b')).toBe(false);
+    expect(allows(file, '/c')).toBe(true);
+  });
+  it('takes the group for everyone when none is named', () => expect(allows(file, '/c', 'third')).toBe(false));
+  it('a named group without rules opens everything', () =>
+    expect(allows('User-agent: edgemap\n\nUser-agent: *\nDisallow: /', '/x', 'edgemap')).toBe(false));
+  it('an empty Disallow closes nothing', () => expect(allows('User-agent: *\nDisallow:', '/x')).toBe(true));
+  it('passes over rules before any group, and lines it does not know', () => {
+    expect(allows('Disallow: /\nUser-agent: *\nDisallow: /a', '/x')).toBe(true);
+    expect(allows('User-agent: edgemap\nCrawl-delay: 5\nSitemap: /s.xml\nDisallow: /a', '/a')).toBe(false);
+  });
+  it('reads a byte order mark, comments and any line ending', () =>
+    expect(allows('\uFEFFUser-agent: * # all\rDisallow: /a # here\r\nAllow: /a/b\n', '/a/c')).toBe(false));
+});
+
+describe('matching (RFC 9309 §2.2.2)', () => {
+  const rules = (...lines: string[]) => ['User-agent: *', ...lines].join('\n');
+  it('the longest pattern wins, and allow wins a tie', () => {
+    expect(
+      allows(rules('Allow: /example/page/', 'Disallow: /example/page/disallowed.gif'), '/example/page/disallowed.gif'),
+    ).toBe(false);
+    expect(allows(rules('Disallow: /p', 'Allow: /p'), '/p')).toBe(true);
+    expect(allows(rules('Disallow: /*.ph', 'Allow: /page'), '/page.php4')).toBe(true);
+  });
+  it.each([
+    ['/fish', '/fish.html', true],
+    ['/fish', '/Fish', false],
+    ['/fish*', '/fishheads', true],
+    ['/fish/', '/fish', false],
+    ['/*.php', '/folder/any.php?x', true],
+    ['/*.php$', '/any.php?x', false],
+    ['/*.php$', '/any.php', true],
+    ['/a*b*c$', '/axxbyyc', true],
+    ['/a*b*c$', '/axxbyycx', false],
+    ['/$', '/', true],
+    ['/$', '/x', false],
+    ['*', '/anything', true],
+  ])('%s against %s: %s', (pattern, path, expected) =>
+    expect(allows(rules(`Disallow: ${pattern}`), path)).toBe(!expected),
+  );
+  it.each([
+    ['/caf%c3%a9', '/caf%C3%A9'],
+    ['/café', '/caf%C3%A9'],
+    ['/%62ar', '/bar'],
+    ['/a%2Fb', '/a%2fb'],
+    ['/price%24', '/price$'],
+    ['/star%2A', '/star*'],
+  ])('compares in one form: %s closes %s', (pattern, path) =>
+    expect(allows(rules(`Disallow: ${pattern}`), path)).toBe(false),
+  );
+  it('keeps an escaped slash apart from a slash', () => expect(allows(rules('Disallow: /a/b'), '/a%2Fb')).toBe(true));
+  it('never closes robots.txt itself', () => expect(allows(rules('Disallow: /'), '/robots.txt')).toBe(true));
+  it('names the rule and its line', () => {
+    const { rule } = robotsMatcher(
+      parseRobots('# hello\nUser-agent: *\nDisallow: /shop'),
+      'edgemap',
+    )('https://museum.example/shop/1');
+    expect(describeRule(rule!)).toBe('Disallow: /shop (line 3)');
+  });
+  it('agrees with a regular expression', () =>
+    fc.assert(
+      fc.property(
+        fc.string({ unit: fc.constantFrom('a', 'b', '/', '*'), maxLength: 8 }),
+        fc.boolean(),
+        fc.string({ unit: fc.constantFrom('a', 'b', '/'), maxLength: 12 }),
+        (body, anchored, path) => {
+          const reference = new RegExp(`^${body.replaceAll('*', '.*')}${anchored ? '$' : ''}`);
+          expect(matchesPattern(body + (anchored ? '$' : ''), path)).toBe(reference.test(path));
+        },
+      ),
+    ));
+});
+
+it('lists sitemap lines wherever they stand', () =>
+  expect(
+    parseRobots('Sitemap: https://museum.example/a.xml\nUser-agent: *\nDisallow: /x\nSITEMAP: /b.xml').sitemaps,
+  ).toEqual([
+    { address: 'https://museum.example/a.xml', line: 1 },
+    { address: '/b.xml', line: 4 },
+  ]));

@@ -1,0 +1,73 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { sitemapReader } from '.';
+import type { SitemapEntry } from '.';
+
+function read(...pieces: string[]) {
+  const urls: SitemapEntry[] = [];
+  const sitemaps: SitemapEntry[] = [];
+  const faults: [string, number][] = [];
+  const reader = sitemapReader({
+    onUrl: (entry) => urls.push(entry),
+    onSitemap: (entry) => sitemaps.push(entry),
+    onFault: (message, line) => faults.push([message, line]),
+  });
+  pieces.forEach(reader.write);
+  reader.end();
+  return { urls, sitemaps, faults };
+}
+
+const urlset = `<?xml version="1.0" encoding="UTF-8"?>
+<urlset xmlns="http://www.sitemaps.org/schemas/sitemap/0.9" xmlns:image="http://example.org/image">
+  <url>
+    <loc> https://museum.example/?a=1&amp;b=2 </loc>
+    <lastmod>2026-10-02</lastmod>
+    <image:image><image:loc>https://museum.example/p.jpg</image:loc></image:image>
+  </url>
+  <url><loc><![CDATA[https://museum.example/trams]]></loc></url>
+</urlset>`;
+
+describe('sitemaps', () => {
+  it('reads a urlset with lines, and leaves extensions apart', () =>
+    expect(read(urlset).urls).toEqual([
+      { loc: 'https://museum.example/?a=1&b=2', lastmod: '2026-10-02', line: 4 },
+      { loc: 'https://museum.example/trams', lastmod: null, line: 8 },
+    ]));
+  it('reads an index', () => {
+    const { sitemaps, urls } = read(
+      '<sitemapindex><sitemap><loc>https://museum.example/s.xml</loc></sitemap></sitemapindex>',
+    );
+    expect(sitemaps.map(({ loc }) => loc)).toEqual(['https://museum.example/s.xml']);
+    expect(urls).toEqual([]);
+  });
+  it('reads the text form', () =>
+    expect(
+      read('\uFEFFhttps://museum.example/a\r\n\r\nhttps://museum.example/b').urls.map(({ loc, line }) => [loc, line]),
+    ).toEqual([
+      ['https://museum.example/a', 1],
+      ['https://museum.example/b', 3],
+    ]));
+  it('gives the same however the file is cut', () =>
+    fc.assert(
+      fc.property(fc.array(fc.nat(urlset.length), { maxLength: 12 }), (cuts) => {
+        const places = [0, ...cuts.sort((a, b) => a - b), urlset.length];
+        const pieces = places.slice(1).map((end, i) => urlset.slice(places[i], end));
+        expect(read(...pieces)).toEqual(read(urlset));
+      }),
+    ));
+  it('keeps what came before a fault, and says the line', () => {
+    const { urls, faults } = read(
+      '<urlset>\n<url><loc>https://museum.example/a</loc></url>\n<url><loc>x</url>\n</urlset>',
+    );
+    expect(urls.map(({ loc }) => loc)).toEqual(['https://museum.example/a']);
+    expect(faults).toHaveLength(1);
+    expect(faults[0][1]).toBe(3);
+  });
+  it.each([
+    ['<html><body>Not found</body></html>', /root element is <html>/],
+    ['', /empty/],
+    ['hello', /neither XML nor/],
+    ['<urlset><url>', /unclosed/i],
+  ])('says what is wrong with “%s”', (text, reason) => expect(read(text).faults[0][0]).toMatch(reason));
+  it('never fails on any text', () => fc.assert(fc.property(fc.string(), (text) => void read(text))));
+});

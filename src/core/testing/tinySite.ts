@@ -1,0 +1,96 @@
+/** Small sites for tests, written as a map from paths to what stands there. */
+import { packLinks } from '../links';
+import type { LinkKind } from '../links';
+import { buildSnapshot } from '../snapshot';
+import type { PageRecord, Snapshot } from '../snapshot';
+
+export interface TinyPage extends Partial<Omit<PageRecord, 'number' | 'address' | 'links'>> {
+  /** Paths, or outside addresses, that the page links to by a click. */
+  links?: string[];
+  /** Paths with the words of the link. */
+  worded?: [string, string][];
+  /** Paths by another kind of link. */
+  declared?: [LinkKind, string][];
+}
+
+export const TINY_START = 'https://tiny.example/';
+export const tiny = (path: string) => new URL(path, TINY_START).href;
+
+/** Builds the snapshot of a site whose start page is `/`; pages answer 200 with HTML unless they say otherwise. */
+export function tinySite(pages: Record<string, TinyPage>, listed: string[] = []): Snapshot {
+  const addresses = Object.keys(pages).map(tiny);
+  const outside = new Map<number, string>();
+  const phrases = new Map<number, string>();
+  const numberOf = (path: string) => {
+    const address = tiny(path);
+    const inside = addresses.indexOf(address);
+    if (inside >= 0) return inside + 1;
+    const known = [...outside].find(([, text]) => text === address)?.[0];
+    const number = known ?? 1000 + outside.size;
+    outside.set(number, address);
+    return number;
+  };
+  const phraseOf = (text: string) => {
+    if (!text) return 0;
+    const number = phrases.size + 1;
+    phrases.set(number, text);
+    return number;
+  };
+  const records = Object.entries(pages).map(
+    ([path, { links = [], worded = [], declared = [], ...given }], i): PageRecord => {
+      const redirect: [LinkKind, string][] = given.redirectTo ? [['redirect', given.redirectTo]] : [];
+      const all: [LinkKind, string, string][] = [
+        ...links.map((to): [LinkKind, string, string] => ['click', to, '']),
+        ...worded.map(([to, words]): [LinkKind, string, string] => ['click', to, words]),
+        ...[...declared, ...redirect].map(([kind, to]): [LinkKind, string, string] => [kind, to, '']),
+      ];
+      return {
+        number: i + 1,
+        address: tiny(path),
+        unvisited: null,
+        blockedBy: null,
+        status: 200,
+        error: null,
+        contentType: 'text/html',
+        html: true,
+        bytes: 1000,
+        responseMs: 5,
+        title: path,
+        description: null,
+        h1: null,
+        language: null,
+        robots: null,
+        noindex: false,
+        pageNofollow: false,
+        ...given,
+        redirectTo: given.redirectTo ? tiny(given.redirectTo) : null,
+        canonical: given.canonical ? tiny(given.canonical) : null,
+        links: packLinks(
+          all.map(([kind, to, words], at) => ({
+            kind,
+            element: 'a',
+            landmark: 'main',
+            target: numberOf(to),
+            anchor: phraseOf(words),
+            rel: 0,
+            path: 0,
+            line: at + 1,
+            column: 1,
+          })),
+        ),
+      };
+    },
+  );
+  return buildSnapshot({
+    starts: [TINY_START],
+    pages: records,
+    outside,
+    phrases,
+    listings: listed.map((path, i) => ({
+      number: numberOf(path),
+      sitemap: tiny('/sitemap.xml'),
+      line: i + 3,
+      lastmod: null,
+    })),
+  });
+}

@@ -1,0 +1,271 @@
+import { count, eq, sql } from 'drizzle-orm';
+import { gzipSync } from 'node:zlib';
+import { afterAll, afterEach, beforeAll, describe, expect, it } from 'vitest';
+import { settingsSchema } from '$core/settings';
+import type { CrawlSettings } from '$core/settings';
+import { factAt, pageOf } from '$core/snapshot';
+import type { FactName, Snapshot } from '$core/snapshot';
+import { pagesCsv } from '$core/formats';
+import { addCrawl, continueCrawl, getCrawl, leaseJob, openSnapshot, saveSite } from '$server/index';
+import { testDatabase } from '../../tests/support/database';
+import type { TestDatabase } from '../../tests/support/database';
+import { linking, standIn } from '../../tests/support/standIn';
+import type { StandIn, StandInPage } from '../../tests/support/standIn';
+import { job, page } from '../server/schema';
+import { runJob } from '.';
+import type { Interruption } from '.';
+
+let test: TestDatabase;
+let site: StandIn | null = null;
+beforeAll(async () => (test = await testDatabase()));
+afterAll(() => test.drop());
+afterEach(() => site?.close());
+
+async function begin(start: string, given: Partial<CrawlSettings> = {}) {
+  const settings = settingsSchema.parse({ start, ...given });
+  return addCrawl(test.db, await saveSite(test.db, settings), settings, 'test');
+}
+async function finish(crawlId: number, signal = new AbortController().signal, owner = 'test') {
+  const ending = await runJob({ db: test.db, crawlId, owner, signal });
+  const snapshot = await openSnapshot(test.db, (await getCrawl(test.db, crawlId))!);
+  return { ending, snapshot: snapshot! };
+}
+async function crawl(start: string, given: Partial<CrawlSettings> = {}) {
+  return finish(await begin(start, given));
+}
+const reader = (snapshot: Snapshot, origin: string) => (path: string, name: FactName) => {
+  const page = pageOf(snapshot, path.startsWith('http') ? path : origin + path);
+  return page < 0 ? 'no such page' : factAt(snapshot, name, page);
+};
+const csv = (snapshot: Snapshot) => [...pagesCsv(snapshot)].join('');
+
+describe('a crawl', () => {
+  it('finds pages, redirects, closed pages and what only the sitemap knows', async () => {
+    const urlset = (...paths: string[]) =>
+      `<urlset>${paths.map((path) => `<url><loc>${site!.origin}${path}</loc></url>`).join('\n')}</urlset>`;
+    site = await standIn((path): StandInPage | undefined => {
+      switch (path) {
+        case '/robots.txt':
+          return {
+            headers: { 'content-type': 'text/plain' },
+            body: `User-agent: *\nDisallow: /shut\nSitemap: ${site!.origin}/index.xml`,
+          };
+        case '/index.xml':
+          return `<sitemapindex><sitemap><loc>${site!.origin}/s.xml.gz</loc></sitemap><sitemap><loc>/missing.xml</loc></sitemap></sitemapindex>`;
+        case '/s.xml.gz':
+          return { headers: { 'content-type': 'application/gzip' }, body: gzipSync(urlset('/a', '/lost')) };
+        case '/':
+          return linking('Home', '/a', '/old', '/shut/x', '/doc.pdf', '/gone', 'https://else.example/');
+        case '/a':
+          return {
+            headers: { 'x-robots-tag': 'noindex', link: '</canon>; rel="canonical"' },
+            body: linking('A', '/b#part', '/'),
+          };
+        case '/b':
+          return { headers: { 'content-encoding': 'gzip' }, body: gzipSync(linking('B')) };
+        case '/canon':
+          return linking('Canon');
+        case '/old':
+          return { status: 301, headers: { location: '/older' } };
+        case '/older':
+          return { status: 302, headers: { location: '/b?new' } };
+        case '/b?new':
+          return '<meta http-equiv=refresh content="0;url=/b"><title>New</title>';
+        case '/doc.pdf':
+          return { headers: { 'content-type': 'application/pdf' }, body: '%PDF' };
+        case '/lost':
+          return linking('Lost', '/lost/child');
+        case '/lost/child':
+          return linking('Child');
+        default:
+          return undefined;
+      }
+    });
+    const { ending, snapshot } = await crawl(`${site.origin}/`);
+    expect(ending).toEqual({ state: 'done', reason: null, limited: false });
+    const fact = reader(snapshot, site.origin);
+    const facts = (name: FactName, ...paths: string[]) => paths.map((path) => fact(path, name));
+    expect(facts('depth', '/', '/a', '/old', '/older', '/b?new', '/b', '/lost')).toEqual([0, 1, 1, 1, 1, 1, null]);
+    expect(facts('reach', '/canon', '/lost', '/lost/child')).toEqual(['orphan', 'orphan', 'island']);
+    expect(facts('verdict', '/', '/a', '/b', '/old', '/b?new', '/shut/x', '/doc.pdf', '/gone')).toEqual(['indexable', 'noindex', 'indexable', 'redirect', 'redirect', 'blocked', 'not_html', 'broken']); // prettier-ignore
+    expect(fact('/shut/x', 'verdict_reason')).toBe('Disallow: /shut (line 2)');
+    expect(fact('/old', 'verdict_reason')).toBe(`${site.origin}/b after 3 redirects`);
+    expect(fact('/lost', 'seen_in')).toEqual(['sitemap']);
+    expect(fact('/b', 'title')).toBe('B');
+    expect(site.asked).not.toContain('/shut/x');
+    // What links lead to has its turn before what only sitemaps know.
+    expect(site.asked.indexOf('/b')).toBeLessThan(site.asked.indexOf('/lost'));
+    expect(new Set(site.asked).size).toBe(site.asked.length);
+  });
+
+  it('looks past robots.txt when told to, and reports the rule all the same', async () => {
+    site = await standIn({
+      '/robots.txt': 'User-agent: edgemap\nDisallow: /',
+      '/': linking('Home', '/x'),
+      '/x': linking('X'),
+    });
+    const { snapshot } = await crawl(`${site.origin}/`, { robots: 'look-past' });
+    const fact = reader(snapshot, site.origin);
+    expect([fact('/x', 'verdict'), fact('/x', 'status'), fact('/x', 'depth')]).toEqual(['blocked', 200, 1]);
+  });
+
+  it('keeps to limits of pages and depth, and says what it left', async () => {
+    site = await standIn((path) => linking(path, `${path === '/' ? '' : path}/a`, `${path === '/' ? '' : path}/b`));
+    const deep = await crawl(`${site.origin}/`, { depth: 2 });
+    expect(deep.ending).toMatchObject({ state: 'done', limited: false });
+    expect(deep.snapshot.count).toBe(15);
+    expect(reader(deep.snapshot, site.origin)('/a/a/a', 'verdict_reason')).toMatch(/deeper/);
+    site.asked.length = 0;
+    const few = await crawl(`${site.origin}/`, { limit: 5, connections: 3 });
+    expect(few.ending).toMatchObject({ state: 'done', limited: true });
+    expect(site.asked.filter((path) => path !== '/robots.txt')).toHaveLength(5);
+    expect(reader(few.snapshot, site.origin)('/b/b/a', 'verdict_reason') ?? '').toMatch(/limit|no such page/);
+  });
+
+  it('does not follow redirects without end', async () => {
+    site = await standIn((path) => {
+      const n = Number(/^\/r(\d+)$/.exec(path)?.[1]);
+      return path === '/' ? linking('Home', '/r1') : { status: 302, headers: { location: `/r${n + 1}` } };
+    });
+    const { ending, snapshot } = await crawl(`${site.origin}/`);
+    expect(ending?.state).toBe('done');
+    expect(site.asked.length).toBeLessThan(20);
+    expect(reader(snapshot, site.origin)('/r12', 'verdict_reason')).toMatch(/too many redirects/);
+  });
+
+  it('goes on after answers that break off, lie or never were HTTP', async () => {
+    site = await standIn({
+      '/': linking('Home', '/torn', '/bomb', '/notgzip', '/fine'),
+      '/torn': (_, response) => {
+        response.writeHead(200, { 'content-type': 'text/html', 'content-length': '1000' });
+        response.write('<title>Half');
+        setTimeout(() => response.destroy(), 20);
+      },
+      '/bomb': { headers: { 'content-encoding': 'gzip' }, body: gzipSync(Buffer.alloc(64 << 20)) },
+      '/notgzip': { headers: { 'content-encoding': 'gzip' }, body: 'plain' },
+      '/fine': linking('Fine'),
+    });
+    const { snapshot } = await crawl(`${site.origin}/`);
+    const fact = reader(snapshot, site.origin);
+    expect(['/torn', '/bomb', '/notgzip', '/fine'].map((path) => fact(path, 'verdict'))).toEqual([
+      'unanswered',
+      'unanswered',
+      'unanswered',
+      'indexable',
+    ]);
+    expect(fact('/torn', 'error')).toBe('reset');
+    expect(fact('/bomb', 'error')).toBe('malformed');
+  });
+
+  it('goes where overrides point, under the name of the address', async () => {
+    site = await standIn({
+      '/': (request, response) =>
+        void response.setHeader('content-type', 'text/html').end(linking(String(request.headers.host))),
+    });
+    const override = { host: 'www.museum.example', toHost: '127.0.0.1', toPort: Number(new URL(site.origin).port) };
+    const { snapshot } = await crawl('http://www.museum.example/', { overrides: [override] });
+    expect(reader(snapshot, '')('http://www.museum.example/', 'title')).toBe('www.museum.example');
+  });
+});
+
+describe('a start that cannot be crawled', () => {
+  const reasonFor = async (start: string, given?: Partial<CrawlSettings>) => {
+    const { ending } = await crawl(start, given);
+    expect(ending?.state).toBe('failed');
+    return ending!.reason;
+  };
+  it('has no such host', async () => expect(await reasonFor('https://nowhere.invalid/')).toMatch(/no such host/));
+  it('refuses', async () => expect(await reasonFor('http://127.0.0.1:9/')).toMatch(/refused/));
+  it('is missing, of another type, closed, or elsewhere', async () => {
+    site = await standIn({
+      '/robots.txt': 'User-agent: *\n\nDisallow: /closed',
+      '/pdf': { headers: { 'content-type': 'application/pdf' } },
+      '/out': { status: 301, headers: { location: 'https://else.example/' } },
+      '/round': { status: 301, headers: { location: '/round' } },
+    });
+    expect(await reasonFor(`${site.origin}/missing`)).toMatch(/answers 404/);
+    expect(await reasonFor(`${site.origin}/pdf`)).toMatch(/application\/pdf, not an HTML page/);
+    expect(await reasonFor(`${site.origin}/closed`)).toMatch(/closes the start page: Disallow: \/closed \(line 3\)/);
+    expect(await reasonFor(`${site.origin}/out`)).toMatch(
+      /redirects to https:\/\/else\.example\/, which is another site/,
+    );
+    expect(await reasonFor(`${site.origin}/round`)).toMatch(/leads to no page/);
+  });
+  it('has a certificate nobody vouches for, told from a refusal', async () => {
+    const { serveDemo } = await import('../../demo/server');
+    const { certificate } = await import('../../tests/support/certificate');
+    const demo = await serveDemo(0, certificate());
+    const overrides = [{ host: 'www.larkfield.example', toHost: '127.0.0.1', toPort: demo.port }];
+    try {
+      expect(await reasonFor('https://www.larkfield.example/', { overrides })).toMatch(/certificate/);
+      const { ending } = await crawl('https://www.larkfield.example/', {
+        overrides,
+        acceptCertificates: true,
+        limit: 5,
+      });
+      expect(ending?.state).toBe('done');
+    } finally {
+      await demo.close();
+    }
+  });
+});
+
+describe('interruptions lose nothing', () => {
+  /** A tree of 121 pages, answered after a pause. */
+  const tree = (path: string) => {
+    const depth = path.split('/').filter(Boolean).length;
+    const base = path === '/' ? '' : path;
+    const body = linking(path, ...(depth < 4 ? ['a', 'b', 'c'].map((name) => `${base}/${name}`) : []), '/');
+    return path === '/robots.txt' ? undefined : (_: unknown, response: import('node:http').ServerResponse) => void setTimeout(() => response.setHeader('content-type', 'text/html').end(body), 50); // prettier-ignore
+  };
+
+  it('a stopped crawl is shown as far as it came, and goes on to the same result', async () => {
+    site = await standIn(tree);
+    const whole = await crawl(`${site.origin}/`, { connections: 4 });
+    expect(whole.snapshot.count).toBe(121);
+
+    const id = await begin(`${site.origin}/`, { connections: 4 });
+    const stop = new AbortController();
+    const running = finish(id, stop.signal);
+    while ((await getCrawl(test.db, id))!.done < 20) await new Promise((resolve) => setTimeout(resolve, 20));
+    stop.abort('stop' satisfies Interruption);
+    const { ending, snapshot } = await running;
+    expect(ending).toMatchObject({ state: 'stopped' });
+    expect(snapshot.count).toBeLessThanOrEqual(121);
+    expect(csv(snapshot)).toContain('unvisited');
+
+    await continueCrawl(test.db, id);
+    expect(await leaseJob(test.db, 'test')).toBe(id);
+    const again = await finish(id);
+    expect(again.ending).toMatchObject({ state: 'done', reason: null });
+    expect(csv(again.snapshot)).toBe(csv(whole.snapshot));
+  });
+
+  it('a worker that was killed leaves its crawl to the next, which ends with the same result', async () => {
+    const { fork } = await import('node:child_process');
+    site = await standIn(tree);
+    const settings = settingsSchema.parse({ start: `${site.origin}/`, connections: 4 });
+    const whole = await crawl(settings.start, { connections: 4 });
+    const id = await addCrawl(test.db, await saveSite(test.db, settings), settings);
+    const stored = async () => (await test.db.select({ n: count() }).from(page).where(eq(page.crawlId, id)))[0].n;
+    for (let kill = 0; kill < 3; kill++) {
+      const before = await stored();
+      const worker = fork('build-node/cli.js', ['worker'], {
+        env: { ...process.env, DATABASE_URL: test.url },
+        stdio: 'ignore',
+      });
+      while ((await stored()) < before + 10) await new Promise((resolve) => setTimeout(resolve, 10));
+      worker.kill('SIGKILL');
+      await new Promise((resolve) => worker.once('exit', resolve));
+      // The lease of the dead would run out by itself; the test does not wait for it.
+      await test.db
+        .update(job)
+        .set({ leaseUntil: sql`current_timestamp(3) - interval 1 second` })
+        .where(eq(job.crawlId, id));
+    }
+    expect(await leaseJob(test.db, 'heir')).toBe(id);
+    const { ending, snapshot } = await finish(id, undefined, 'heir');
+    expect(ending).toMatchObject({ state: 'done' });
+    expect(csv(snapshot)).toBe(csv(whole.snapshot));
+  });
+});
