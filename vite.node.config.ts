@@ -1,6 +1,6 @@
 /** Builds what runs outside the web application: the command line with its worker, and the demo website. */
 import { defineConfig } from 'vite';
-import { alias } from './alias.config';
+import { alias } from './alias.config.ts';
 
 export default defineConfig({
   resolve: { alias },

@@ -1,5 +1,5 @@
 import { defineConfig } from 'vitest/config';
-import { alias } from './alias.config';
+import { alias } from './alias.config.ts';
 
 const project = (name: string, include: string[], slow = false) => ({
   resolve: { alias },

@@ -171,7 +171,7 @@
       {@const written = i % step === 0 || depth === null || picked(depth)}
       <button
         type="button"
-        class="tabular h-6 overflow-visible whitespace-nowrap rounded text-xs {picked(depth)
+        class="tabular h-6 w-fit min-w-full justify-self-center rounded px-0.5 text-xs whitespace-nowrap {picked(depth)
           ? 'bg-primary text-primary-content'
           : 'hover:bg-base-200'} {depth === null && !picked(depth) ? 'lost font-semibold' : ''}"
         aria-pressed={picked(depth)}

@@ -15,7 +15,7 @@
   ];
 
   function onkeydown(event: KeyboardEvent) {
-    const typing = (event.target as HTMLElement).closest('input, textarea, select, dialog');
+    const typing = event.target instanceof Element && event.target.closest('input, textarea, select, dialog');
     if (typing || event.ctrlKey || event.metaKey || event.altKey) return;
     if (event.key === '?') sheet.showModal();
     else if (event.key === '[') onwalk(-1);

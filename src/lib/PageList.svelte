@@ -32,7 +32,7 @@
     { name: 'links_out', label: 'Links out', numeric: true, wide: true },
     { name: 'status', label: 'Status', numeric: true, wide: true },
     { name: 'verdict', label: 'Verdict', numeric: false },
-    { name: 'seen_in', label: 'Seen in', numeric: false, fixed: true },
+    { name: 'seen_in', label: 'Seen in', numeric: false, roomy: true, fixed: true },
   ];
 
   let viewport: HTMLDivElement;
@@ -149,9 +149,13 @@
       role="row"
       aria-rowindex={1}
     >
-      {#each columns as { name, label, numeric, wide, fixed } (name)}
+      {#each columns as { name, label, numeric, wide, roomy, fixed } (name)}
         {@const direction = sort === name ? 'ascending' : sort === `${name}:desc` ? 'descending' : 'none'}
-        <div role="columnheader" aria-sort={direction} class="{numeric ? 'text-right' : ''} {wide ? 'wide' : ''}">
+        <div
+          role="columnheader"
+          aria-sort={direction}
+          class="{numeric ? 'text-right' : ''} {wide ? 'wide' : ''} {roomy ? 'roomy' : ''}"
+        >
           {#if fixed}
             <span class="heading text-xs">{label}</span>
           {:else}
@@ -192,9 +196,8 @@
             {@const [folder, last] = parts(row.url as string)}
             <div role="gridcell" class="min-w-0" title={row.url as string}>
               <div class="flex font-mono text-[0.8125rem]">
-                <span class="quiet min-w-4 truncate">{folder}</span><span class="max-w-[85%] shrink-0 truncate"
-                  >{last}</span
-                >
+                {#if folder}<span class="quiet min-w-4 truncate">{folder}</span>{/if}
+                <span class="max-w-[85%] shrink-0 truncate">{last}</span>
               </div>
               {#if row.title}<div class="quiet truncate text-xs">{row.title}</div>{/if}
             </div>
@@ -212,7 +215,7 @@
             </div>
             <div
               role="gridcell"
-              class="flex min-w-0 gap-1 overflow-hidden"
+              class="roomy min-w-0 gap-1 overflow-hidden"
               title={(row.seen_in as string[]).join(', ')}
             >
               {#each row.seen_in as string[] as from (from)}
@@ -235,7 +238,7 @@
   }
   .row {
     display: grid;
-    grid-template-columns: minmax(0, 1fr) 2.75rem 5.25rem 10.5rem 8.5rem;
+    grid-template-columns: minmax(0, 1fr) 2.75rem 5.25rem 10.5rem;
     column-gap: 0.625rem;
     align-items: center;
     padding: 0 0.75rem;
@@ -244,8 +247,17 @@
   .heads {
     cursor: default;
   }
-  .wide {
+  .wide,
+  .roomy {
     display: none;
+  }
+  @container (min-width: 640px) {
+    .row {
+      grid-template-columns: minmax(0, 1fr) 2.75rem 5.25rem 10.5rem 8.5rem;
+    }
+    .roomy {
+      display: flex;
+    }
   }
   @container (min-width: 900px) {
     .row {

@@ -25,15 +25,15 @@
 
   const show = (changes: Partial<ScreenState>) =>
     goto(withState(page.url, changes), { keepFocus: true, noScroll: true });
+
+  function onkeydown({ key, target }: KeyboardEvent) {
+    const typing = target instanceof Element && target.closest('input, dialog');
+    if (key === 'Escape' && view.page && !typing) void show({ page: '' });
+  }
 </script>
 
 <svelte:head><title>Reach · {host} · Edge Map</title></svelte:head>
-<svelte:window
-  onkeydown={(event) => {
-    if (event.key === 'Escape' && view.page && !(event.target as HTMLElement).closest('input, dialog'))
-      void show({ page: '' });
-  }}
-/>
+<svelte:window {onkeydown} />
 <main class="flex min-w-0 flex-1 flex-col px-4 pt-3 pb-3">
   <Answer pieces={data.answer} href={(select) => withState(page.url, { select })} />
   <Remark {base} crawl={data.crawl} />
@@ -48,9 +48,11 @@
           <VerdictMark {verdict} size={11} />{verdictLabel[verdict]}
         </a>
       {/each}
-      <a href={withState(page.url, { select: 'not reached' })} class="lost flex items-center gap-1 hover:underline">
-        <VerdictMark verdict="indexable" lost size={11} />No route
-      </a>
+      {#if data.bars.some(({ depth }) => depth === null)}
+        <a href={withState(page.url, { select: 'not reached' })} class="lost flex items-center gap-1 hover:underline">
+          <VerdictMark verdict="indexable" lost size={11} />No route
+        </a>
+      {/if}
     </div>
     <DepthChart
       bars={data.bars}

@@ -1,0 +1,227 @@
+/** The real thing as a user meets it: web application, worker, database, demo website and browser. */
+import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest';
+import type { Browser, Page } from 'puppeteer-core';
+import { serveDemo } from '../demo/server';
+import { clickText, openBrowser, openPage, shows } from './support/browser';
+import { certificate } from './support/certificate';
+import { testDatabase } from './support/database';
+import type { TestDatabase } from './support/database';
+import { program, startApp } from './support/program';
+import type { Running } from './support/program';
+import { linking, standIn } from './support/standIn';
+
+let database: TestDatabase;
+let demo: Awaited<ReturnType<typeof serveDemo>>;
+let app: Awaited<ReturnType<typeof startApp>>;
+let worker: Running;
+let browser: Browser;
+let page: Page;
+let faults: string[];
+
+beforeAll(async () => {
+  database = await testDatabase();
+  demo = await serveDemo(0, certificate());
+  app = await startApp(database.url);
+  worker = program(['worker'], { DATABASE_URL: database.url });
+  browser = await openBrowser();
+});
+afterAll(async () => {
+  await browser?.close();
+  await Promise.all([app?.stop(), worker?.stop()]);
+  await demo?.close();
+  await database?.drop();
+});
+beforeEach(async () => {
+  ({ page, faults } = await openPage(browser));
+  return async () => {
+    await page.close();
+    expect(faults).toEqual([]);
+  };
+});
+
+const answer = () => page.$eval('main p.font-serif', (element) => (element as HTMLElement).innerText);
+const pagesSelected = () => page.$eval('[aria-live=polite]', (element) => (element as HTMLElement).innerText.trim());
+const addressesShown = () =>
+  page.$$eval('[role=rowgroup] [role=row][aria-rowindex]:not(.heads)', (rows) =>
+    rows.map((row) => row.querySelector('[title]')?.getAttribute('title')),
+  );
+
+/** Gives the start address, with the demo's overrides when they are asked for. */
+async function giveAddress(address: string, settings?: { depth: string }) {
+  await page.goto(app.address);
+  await page.type('#start', address);
+  if (settings) {
+    await page.click('summary');
+    await page.type('[name=depth]', settings.depth);
+    const hosts = ['www.larkfield.example', 'larkfield.example'];
+    await page.type('[name=overrides]', hosts.map((host) => `${host}=127.0.0.1:${demo.port}`).join('\n'));
+    await page.click('[name=acceptCertificates]');
+  }
+  await clickText(page, 'button', 'Crawl');
+}
+
+let reach = '';
+/** Opens Reach and waits until its chart is drawn: from then on the page takes clicks and keys. */
+async function openReach(query = '') {
+  await page.goto(reach + query);
+  await page.waitForSelector('[_echarts_instance_] svg');
+}
+
+describe('from a start address to orphans on the screen', () => {
+  it('crawls the site that is given, and answers', async () => {
+    await page.goto(app.address);
+    await shows(page, 'None yet.');
+    await giveAddress('www.larkfield.example', { depth: '12' });
+    await page.waitForFunction(() => location.pathname.endsWith('/overview'), { timeout: 120_000 });
+    await shows(page, 'may be indexed');
+    expect(await answer()).toMatch(/^\d+ addresses are known and \d+ may be indexed/);
+    await shows(page, 'sitemap-stories.xml.gz');
+    await shows(page, 'The server answered 404.');
+    reach = page.url().replace('/overview', '/reach');
+  });
+
+  it('narrows the list to the bar that is picked, in the address too', async () => {
+    await openReach();
+    expect(await answer()).toMatch(
+      /indexable pages are within 3 clicks of the start page\. \d+ are deeper and \d+ have no route/,
+    );
+    const all = await pagesSelected();
+    await page.click('[aria-label^="depth 2,"]');
+    await page.waitForFunction(() => new URLSearchParams(location.search).get('select') === 'depth = 2');
+    const label = await page.$eval('[aria-label^="depth 2,"]', (element) => element.getAttribute('aria-label')!);
+    await page.waitForFunction(
+      (before: string) => document.querySelector('[aria-live=polite]')!.textContent!.trim() !== before,
+      {},
+      all,
+    );
+    expect(label).toContain(await pagesSelected());
+    await page.goBack();
+    await page.waitForFunction(
+      (before: string) => document.querySelector('[aria-live=polite]')!.textContent!.trim() === before,
+      {},
+      all,
+    );
+  });
+
+  it('finds the page that only the sitemap knows, and opens its dossier', async () => {
+    await openReach();
+    await clickText(page, 'button', 'No route, in a sitemap');
+    await page.waitForFunction(() => location.search.includes('sitemap'));
+    const row = await page.waitForSelector('[role=gridcell][title$="/stories/night-buses-of-the-coast"]');
+    await row!.click();
+    await shows(page, 'No route: no page links to it.');
+    await shows(page, 'sitemap-stories.xml.gz, line');
+    await shows(page, 'May be indexed');
+    // The address alone brings everything back.
+    const state = page.url();
+    await page.goto('about:blank');
+    await page.goto(state);
+    await shows(page, 'No route: no page links to it.');
+    expect(await addressesShown()).toContain('https://www.larkfield.example/stories/night-buses-of-the-coast');
+    await page.keyboard.press('Escape');
+    await page.waitForFunction(() => !location.search.includes('page='));
+  });
+
+  it('shows the route to a page and the lines that link to it', async () => {
+    await page.goto(`${reach}?page=${encodeURIComponent('https://www.larkfield.example/visit/prices')}`);
+    await shows(page, 'Route from the start');
+    await shows(page, '“Tickets and prices”');
+    const lines = await page.$$eval('aside .tabular', (elements) =>
+      elements.map((element) => (element as HTMLElement).innerText),
+    );
+    expect(lines.some((line) => /^main line \d+:\d+$/.test(line))).toBe(true);
+  });
+
+  it('can be used by keys alone', async () => {
+    await openReach();
+    await page.keyboard.press('/');
+    await page.keyboard.type('depth = 1');
+    await page.keyboard.press('Enter');
+    await page.waitForFunction(() => location.search.includes('depth'));
+    await page.focus('[role=rowgroup]');
+    await page.keyboard.press('ArrowDown');
+    await page.keyboard.press('Enter');
+    await shows(page, 'From discovery to index');
+    await page.keyboard.press('?');
+    await page.waitForSelector('dialog[open]');
+    await page.keyboard.press('Escape');
+    await page.keyboard.press('[');
+    await page.waitForFunction(() => location.pathname.endsWith('/overview'));
+  });
+
+  it('brings rows far down the list', async () => {
+    await openReach();
+    await page.focus('[role=rowgroup]');
+    await page.keyboard.press('End');
+    const total = parseInt(await pagesSelected());
+    await page.waitForSelector(`[role=row][aria-rowindex="${total + 1}"] [role=gridcell][title]`);
+  });
+
+  it('says where a selection goes wrong', async () => {
+    await page.goto(`${reach}?select=${encodeURIComponent('depht > 3')}`);
+    await shows(page, 'is not a fact. Did you mean “depth”');
+    expect(await page.$eval('mark', (mark) => mark.textContent)).toBe('depht');
+  });
+
+  it('exports what is selected', async () => {
+    const response = await fetch(
+      `${reach.replace('/reach', '/pages.csv')}?select=${encodeURIComponent('orphan and indexable')}`,
+    );
+    const [head, ...rows] = (await response.text()).trim().split('\r\n');
+    expect(response.headers.get('content-type')).toContain('text/csv');
+    expect(head).toMatch(/^url,status,/);
+    expect(rows.length).toBeGreaterThan(2);
+    expect(rows.every((row) => row.includes(',orphan,'))).toBe(true);
+  });
+});
+
+describe('what goes wrong is said', () => {
+  it.each([
+    ['trams by the sea', /an address cannot hold a space/],
+    ['https://nowhere.invalid/', /There is no such host/],
+    ['http://127.0.0.1:9/', /The connection was refused/],
+  ])('%s', async (address, message) => {
+    await giveAddress(address);
+    await page.waitForFunction(
+      (source: string) => new RegExp(source).test(document.body.innerText),
+      { timeout: 60_000 },
+      message.source,
+    );
+  });
+  it('an address that is nowhere in Edge Map', async () => {
+    const response = await page.goto(`${app.address}sites/999/crawls/999/reach`);
+    expect(response!.status()).toBe(404);
+    await shows(page, 'There is no such crawl.');
+    faults.length = 0;
+  });
+  it('other names than loopback are not answered', async () => {
+    const { request } = await import('node:http');
+    const status = await new Promise((resolve) =>
+      request(app.address, { headers: { host: 'evil.example' } }, (response) => resolve(response.statusCode)).end(),
+    );
+    expect(status).toBe(421);
+  });
+});
+
+it('a running crawl is watched, stopped and continued', async () => {
+  const site = await standIn((path) => (_, response) => {
+    if (path === '/robots.txt') return void response.writeHead(404).end();
+    const n = Number(path.slice(1)) || 0;
+    const body = linking(`Page ${n}`, ...(n < 60 ? [`/${n * 2 + 1}`, `/${n * 2 + 2}`] : []));
+    setTimeout(() => response.setHeader('content-type', 'text/html').end(body), 250);
+  });
+  try {
+    await giveAddress(`${site.origin}/`);
+    await shows(page, `Crawling ${site.origin}/`);
+    await page.waitForFunction(() => /Being fetched\s+http:/.test(document.body.innerText), { timeout: 30_000 });
+    await clickText(page, 'button', 'Stop');
+    await page.waitForFunction(() => location.pathname.endsWith('/overview'), { timeout: 60_000 });
+    await shows(page, 'It was stopped before everything was fetched.');
+    await clickText(page, 'button', 'Continue the crawl');
+    await page.waitForFunction(() => location.pathname.endsWith('/watch'));
+    await page.waitForFunction(() => location.pathname.endsWith('/overview'), { timeout: 60_000 });
+    expect(await answer()).toMatch(/^121 addresses are known and 121 may be indexed/);
+  } finally {
+    await site.close();
+  }
+});

@@ -1,0 +1,103 @@
+/** ./edgemap as it is typed. */
+import { spawn, spawnSync } from 'node:child_process';
+import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { afterAll, afterEach, beforeAll, describe, expect, it } from 'vitest';
+import { testDatabase } from './support/database';
+import type { TestDatabase } from './support/database';
+import { linking, standIn } from './support/standIn';
+import type { StandIn } from './support/standIn';
+
+let database: TestDatabase;
+let folder: string;
+let site: StandIn | null = null;
+beforeAll(async () => {
+  database = await testDatabase();
+  folder = mkdtempSync(join(tmpdir(), 'edgemap-command-'));
+});
+afterAll(async () => {
+  rmSync(folder, { recursive: true });
+  await database.drop();
+});
+afterEach(() => site?.close());
+
+/** Runs the command without stopping the stand-in site of this process. */
+function edgemap(...words: string[]): Promise<{ code: number | null; out: string; said: string }> {
+  return new Promise((resolve) => {
+    const child = spawn('./edgemap', words, { env: { ...process.env, DATABASE_URL: database.url } });
+    let [out, said] = ['', ''];
+    child.stdout.on('data', (piece) => (out += piece));
+    child.stderr.on('data', (piece) => (said += piece));
+    child.on('close', (code) => resolve({ code, out, said }));
+  });
+}
+
+describe('./edgemap', () => {
+  it('says what it can do', async () => {
+    const { code, out } = await edgemap('help');
+    expect(code).toBe(0);
+    for (const command of ['demo', 'start', 'crawl', 'worker', 'bench', 'test'])
+      expect(out).toContain(`./edgemap ${command}`);
+  });
+  it('exits with 2 for what it does not know', async () => {
+    const { code, said } = await edgemap('frobnicate');
+    expect([code, said.split('\n')[0]]).toEqual([2, 'edgemap: there is no command “frobnicate”.']);
+  });
+  it('is plain bash', () => expect(spawnSync('bash', ['-n', 'edgemap']).status).toBe(0));
+});
+
+describe('./edgemap crawl', () => {
+  it('writes pages.csv, links.csv and summary.json', async () => {
+    site = await standIn({ '/': linking('Home, "sweet"', '/a', 'https://else.example/'), '/a': linking('A', '/') });
+    const out = join(folder, 'new', 'out');
+    const { code, said } = await edgemap('crawl', `${site.origin}/`, '--out', out);
+    expect(said).toContain('2 addresses, 2 indexable, 0 without a route');
+    expect(code).toBe(0);
+    const pages = readFileSync(join(out, 'pages.csv'), 'utf8').split('\r\n');
+    expect(pages[1]).toBe(
+      `${site.origin}/,200,text/html,"Home, ""sweet""",0,reached,1,1,1,2,indexable,,,false,start|links,`,
+    );
+    expect(readFileSync(join(out, 'links.csv'), 'utf8')).toContain(
+      `${site.origin}/,https://else.example/,to https://else.example/,,a,,2,4\r\n`,
+    );
+    expect(JSON.parse(readFileSync(join(out, 'summary.json'), 'utf8'))).toMatchObject({
+      pages: 2,
+      state: 'done',
+      verdict: { indexable: 2 },
+      depth: { 0: 1, 1: 1 },
+    });
+  });
+  it.each([
+    [['http://127.0.0.1:9/'], 1, /The connection was refused/],
+    [['https://nowhere.invalid/'], 1, /no such host/],
+    [['not a url'], 2, /not a URL/],
+    [['a.example', '--limit', 'x'], 2, /--limit takes a whole number/],
+    [['a.example', '--out', '/dev/null/x'], 2, /--out/],
+  ])('%o exits with %i and says why', async (words, expected, message) => {
+    const { code, said } = await edgemap('crawl', ...words);
+    expect(said).toMatch(message);
+    expect(said).not.toMatch(/\n\s+at /);
+    expect(code).toBe(expected);
+  });
+  it('stops at Ctrl-C, keeps what it has, and writes it', async () => {
+    site = await standIn((path) => (_, response) => {
+      const body = linking(path, ...Array.from({ length: 5 }, (_, i) => `${path === '/' ? '' : path}/${i}`));
+      setTimeout(() => response.setHeader('content-type', 'text/html').end(body), 40);
+    });
+    const out = join(folder, 'stopped');
+    const child = spawn('./edgemap', ['crawl', `${site.origin}/`, '--out', out], {
+      env: { ...process.env, DATABASE_URL: database.url },
+      detached: true,
+    });
+    let said = '';
+    child.stderr.on('data', (piece) => (said += piece));
+    const ended = new Promise((resolve) => child.on('close', resolve));
+    while (site.asked.length < 30) await new Promise((resolve) => setTimeout(resolve, 20));
+    // A terminal sends the signal to the whole group.
+    process.kill(-child.pid!, 'SIGINT');
+    expect(await ended).toBe(0);
+    expect(said).toContain('Stopping. What has been fetched is kept.');
+    expect(JSON.parse(readFileSync(join(out, 'summary.json'), 'utf8'))).toMatchObject({ state: 'stopped' });
+  });
+});

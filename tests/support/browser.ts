@@ -1,0 +1,34 @@
+import puppeteer from 'puppeteer-core';
+import type { Browser, Page } from 'puppeteer-core';
+
+// Debian's Chromium as root, with nothing of its own going out to a network.
+const quiet = ['--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync']; // prettier-ignore
+
+export const openBrowser = (): Promise<Browser> =>
+  puppeteer.launch({ executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium', args: quiet });
+
+/** A page at 1280×800 whose errors end the test that caused them. */
+export async function openPage(browser: Browser): Promise<{ page: Page; faults: string[] }> {
+  const page = await browser.newPage();
+  await page.setViewport({ width: 1280, height: 800 });
+  const faults: string[] = [];
+  page.on('pageerror', (error) => faults.push(error instanceof Error ? error.message : String(error)));
+  page.on('console', (message) => message.type() === 'error' && faults.push(message.text()));
+  return { page, faults };
+}
+
+/** Waits until the page shows a text. */
+export const shows = (page: Page, text: string) =>
+  page.waitForFunction((wanted: string) => document.body.innerText.includes(wanted), { timeout: 60_000 }, text);
+
+/** Clicks the first element that matches and holds the text. */
+export async function clickText(page: Page, selector: string, text: string): Promise<void> {
+  const handle = await page.waitForFunction(
+    (s: string, t: string) =>
+      [...document.querySelectorAll<HTMLElement>(s)].find((e) => e.innerText.trim().startsWith(t)),
+    { timeout: 30_000 },
+    selector,
+    text,
+  );
+  await (handle as import('puppeteer-core').ElementHandle<HTMLElement>).click();
+}
