@@ -1,4 +1,3 @@
-import { count, eq, sql } from 'drizzle-orm';
 import { gzipSync } from 'node:zlib';
 import { afterAll, afterEach, beforeAll, describe, expect, it } from 'vitest';
 import { settingsSchema } from '$core/settings';
@@ -7,11 +6,10 @@ import { factAt, pageOf } from '$core/snapshot';
 import type { FactName, Snapshot } from '$core/snapshot';
 import { pagesCsv } from '$core/formats';
 import { addCrawl, continueCrawl, getCrawl, leaseJob, openSnapshot, saveSite } from '$server/index';
-import { testDatabase } from '../../tests/support/database';
+import { expireLease, storedPages, testDatabase } from '../../tests/support/database';
 import type { TestDatabase } from '../../tests/support/database';
 import { linking, standIn } from '../../tests/support/standIn';
 import type { StandIn, StandInPage } from '../../tests/support/standIn';
-import { job, page } from '../server/schema';
 import { runJob } from '.';
 import type { Interruption } from '.';
 
@@ -247,21 +245,17 @@ describe('interruptions lose nothing', () => {
     const settings = settingsSchema.parse({ start: `${site.origin}/`, connections: 4 });
     const whole = await crawl(settings.start, { connections: 4 });
     const id = await addCrawl(test.db, await saveSite(test.db, settings), settings);
-    const stored = async () => (await test.db.select({ n: count() }).from(page).where(eq(page.crawlId, id)))[0].n;
     for (let kill = 0; kill < 3; kill++) {
-      const before = await stored();
+      const before = await storedPages(test.db, id);
       const worker = fork('build-node/cli.js', ['worker'], {
         env: { ...process.env, DATABASE_URL: test.url },
         stdio: 'ignore',
       });
-      while ((await stored()) < before + 10) await new Promise((resolve) => setTimeout(resolve, 10));
+      while ((await storedPages(test.db, id)) < before + 10) await new Promise((resolve) => setTimeout(resolve, 10));
       worker.kill('SIGKILL');
       await new Promise((resolve) => worker.once('exit', resolve));
       // The lease of the dead would run out by itself; the test does not wait for it.
-      await test.db
-        .update(job)
-        .set({ leaseUntil: sql`current_timestamp(3) - interval 1 second` })
-        .where(eq(job.crawlId, id));
+      await expireLease(test.db, id);
     }
     expect(await leaseJob(test.db, 'heir')).toBe(id);
     const { ending, snapshot } = await finish(id, undefined, 'heir');

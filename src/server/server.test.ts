@@ -1,7 +1,7 @@
-import { eq, sql } from 'drizzle-orm';
+import { eq } from 'drizzle-orm';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { settingsSchema } from '$core/settings';
-import { testDatabase } from '../../tests/support/database';
+import { expireLease, testDatabase } from '../../tests/support/database';
 import type { TestDatabase } from '../../tests/support/database';
 import { addCrawl, continueCrawl, crawlStore, getCrawl, heartbeat, leaseJob, listWindow, makeSnapshot, markEnded, openSnapshot, prepareDatabase, releaseJob, requestStop, saveSite, selectPages, sitesWithNewestCrawl, UNLINKED_RANK } from './index'; // prettier-ignore
 import type { PageResult, Turn } from './index';
@@ -56,10 +56,7 @@ describe('jobs', () => {
     expect(leased.filter((crawl) => crawl === id)).toHaveLength(1);
     const owner = ['a', 'b', 'c'][leased.indexOf(id)];
     expect(await heartbeat(test.db, id, owner, progress)).toEqual({ held: true, stopRequested: false });
-    await test.db
-      .update(job)
-      .set({ leaseUntil: sql`current_timestamp(3) - interval 1 second` })
-      .where(eq(job.crawlId, id));
+    await expireLease(test.db, id);
     expect(await leaseJob(test.db, 'd')).toBe(id);
     expect(await heartbeat(test.db, id, owner, progress)).toMatchObject({ held: false });
     await requestStop(test.db, id);

@@ -1,7 +1,8 @@
 import { randomBytes } from 'node:crypto';
-import { sql } from 'drizzle-orm';
+import { count, eq, sql } from 'drizzle-orm';
 import { closeDatabase, databaseUrl, openDatabase, prepareDatabase } from '$server/index';
 import type { Database } from '$server/index';
+import { job, page } from '../../src/server/schema';
 
 export interface TestDatabase {
   db: Database;
@@ -24,4 +25,16 @@ export async function testDatabase(): Promise<TestDatabase> {
       await closeDatabase(db);
     },
   };
+}
+
+/** Lets a lease run out at once, as it does by itself some time after its worker has died. */
+export const expireLease = (db: Database, crawlId: number) =>
+  db
+    .update(job)
+    .set({ leaseUntil: sql`current_timestamp(3) - interval 1 second` })
+    .where(eq(job.crawlId, crawlId));
+
+/** How many pages of a crawl are stored. */
+export async function storedPages(db: Database, crawlId: number): Promise<number> {
+  return (await db.select({ n: count() }).from(page).where(eq(page.crawlId, crawlId)))[0].n;
 }
