@@ -110,7 +110,7 @@ export function runCrawl({ settings, store, signal }: CrawlRun): { tell: () => P
     const down = hostFailures.has(rules.error);
     if (down || (closed !== null && settings.robots === 'obey')) {
       asked--;
-      return down ? { ...unaskedPage(turn, null), error: rules.error } : unaskedPage(turn, closed);
+      return unaskedPage(turn, down ? { blockedBy: null, error: rules.error } : { blockedBy: closed, error: null });
     }
     progress.current = turn.address;
     return visit(turn, closed, agent, signal);

@@ -2,6 +2,7 @@ import type { Agent } from 'undici';
 import { pageRules, parseLinkHeader, readHtml, readRobotsHeader } from '$core/html';
 import type { Link } from '$core/links';
 import { PRODUCT_TOKEN } from '$core/settings';
+import { nothingFound } from '$core/snapshot';
 import { identify } from '$core/url';
 import { isRedirectStatus } from '$core/verdict';
 import type { PageResult, Turn } from '$server/index';
@@ -18,31 +19,13 @@ const mayBeHtml = ({ headers }: Pick<Answer, 'headers'>) => {
 const beginsAsHtml = (body: Uint8Array) =>
   /^\s*(<!doctype html|<html|<head|<body)/i.test(new TextDecoder('latin1').decode(body.subarray(0, 512)));
 
-const notFetched: Omit<PageResult, 'turn' | 'blockedBy' | 'error' | 'fetchedAt'> = {
-  status: null,
-  contentType: null,
-  html: false,
-  bytes: null,
-  responseMs: null,
-  redirectTo: null,
-  title: null,
-  description: null,
-  h1: null,
-  language: null,
-  robots: null,
-  noindex: null,
-  pageNofollow: null,
-  canonical: null,
-  links: [],
-  discoveries: [],
-};
+const withoutLinks = { ...nothingFound, links: [], discoveries: [] };
 
 /** The result for an address that is not asked for, because robots.txt closes it or its host gives no answer. */
-export const unaskedPage = (turn: Turn, blockedBy: string | null): PageResult => ({
-  ...notFetched,
+export const unaskedPage = (turn: Turn, why: Pick<PageResult, 'blockedBy' | 'error'>): PageResult => ({
+  ...withoutLinks,
+  ...why,
   turn,
-  blockedBy,
-  error: null,
   fetchedAt: null,
 });
 
@@ -81,13 +64,12 @@ export async function visit(
     signal,
     (status, headers) => status >= 200 && status < 300 && mayBeHtml({ headers }),
   );
-  const base = { ...notFetched, turn, blockedBy, fetchedAt: new Date() };
+  const base = { ...withoutLinks, turn, blockedBy, fetchedAt: new Date() };
   if (!fetched.ok) return { ...base, error: fetched.error };
   const { status, headers, body, bytes, responseMs } = fetched.answer;
   const type = headerOf(headers, 'content-type');
   const answered: PageResult = {
     ...base,
-    error: null,
     status,
     bytes,
     responseMs,

@@ -2,15 +2,51 @@
   import { enhance } from '$app/forms';
   import Brand from '$lib/Brand.svelte';
   import { crawlPath } from '$lib/routes';
+  import type { SettingsFaults, TypedSettings } from '$lib/settingsForm';
   import { moment, number, stateLabel } from '$lib/words';
 
   let { data, form } = $props();
-  const typed = $derived(form?.typed ?? data.model);
-  const faults = $derived(form?.faults ?? {});
+  const typed: Partial<TypedSettings> | undefined = $derived(form?.typed ?? data.model);
+  const faults: SettingsFaults = $derived(form?.faults ?? {});
   // Settings that differ from the defaults, or are wrong, must be in sight.
   const more = $derived(Boolean(data.model) || Object.keys(faults).some((name) => name !== 'start'));
   let sending = $state(false);
 </script>
+
+{#snippet hint(name: keyof SettingsFaults, text: string)}
+  <span class={faults[name] ? 'lost' : 'quiet'}>{faults[name] ?? text}</span>
+{/snippet}
+
+{#snippet whole(name: 'limit' | 'depth' | 'connections', label: string, fallback: string, unit: string, text: string)}
+  <label class="block">
+    <span class="font-semibold">{label}</span>
+    <span class="flex items-center gap-2">
+      <input
+        {name}
+        inputmode="numeric"
+        value={typed?.[name] ?? ''}
+        placeholder={fallback}
+        class="input input-sm tabular w-28"
+      />
+      {unit}
+    </span>
+    {@render hint(name, text)}
+  </label>
+{/snippet}
+
+{#snippet lines(name: 'sitemaps' | 'overrides', label: string, example: string, text: string)}
+  <label class="block">
+    <span class="font-semibold">{label}</span>
+    <textarea
+      {name}
+      rows="3"
+      spellcheck="false"
+      placeholder={example}
+      class="textarea textarea-sm w-full font-mono"
+      value={typed?.[name] ?? ''}></textarea>
+    {@render hint(name, text)}
+  </label>
+{/snippet}
 
 <svelte:head><title>Edge Map</title></svelte:head>
 <Brand />
@@ -46,49 +82,9 @@
     <details open={more}>
       <summary class="cursor-pointer text-primary">Settings</summary>
       <div class="panel mt-2 grid grid-cols-3 gap-x-6 gap-y-3 p-4">
-        <label class="block">
-          <span class="font-semibold">At most</span>
-          <span class="flex items-center gap-2"
-            ><input
-              name="limit"
-              inputmode="numeric"
-              value={typed?.limit ?? ''}
-              placeholder="100000"
-              class="input input-sm tabular w-28"
-            /> pages</span
-          >
-          <span class={faults.limit ? 'lost' : 'quiet'}>{faults.limit ?? 'The crawl ends there and says so.'}</span>
-        </label>
-        <label class="block">
-          <span class="font-semibold">No deeper than</span>
-          <span class="flex items-center gap-2"
-            ><input
-              name="depth"
-              inputmode="numeric"
-              value={typed?.depth ?? ''}
-              placeholder="any"
-              class="input input-sm tabular w-28"
-            /> clicks</span
-          >
-          <span class={faults.depth ? 'lost' : 'quiet'}
-            >{faults.depth ?? 'What lies deeper is known, not fetched.'}</span
-          >
-        </label>
-        <label class="block">
-          <span class="font-semibold">Connections</span>
-          <span class="flex items-center gap-2"
-            ><input
-              name="connections"
-              inputmode="numeric"
-              value={typed?.connections ?? ''}
-              placeholder="8"
-              class="input input-sm tabular w-28"
-            /> at once</span
-          >
-          <span class={faults.connections ? 'lost' : 'quiet'}
-            >{faults.connections ?? 'Fewer are kinder to the server.'}</span
-          >
-        </label>
+        {@render whole('limit', 'At most', '100000', 'pages', 'The crawl ends there and says so.')}
+        {@render whole('depth', 'No deeper than', 'any', 'clicks', 'What lies deeper is known, not fetched.')}
+        {@render whole('connections', 'Connections', '8', 'at once', 'Fewer are kinder to the server.')}
         <fieldset class="col-span-3 flex flex-wrap items-center gap-x-6">
           <legend class="font-semibold">robots.txt</legend>
           <label class="flex items-center gap-2"
@@ -110,32 +106,15 @@
             /> Look past it: fetch them too, and report what closes them</label
           >
         </fieldset>
-        <label class="col-span-3 block sm:col-span-1">
-          <span class="font-semibold">Further sitemaps</span>
-          <textarea
-            name="sitemaps"
-            rows="3"
-            spellcheck="false"
-            class="textarea textarea-sm w-full font-mono"
-            value={typed?.sitemaps ?? ''}></textarea>
-          <span class={faults.sitemaps ? 'lost' : 'quiet'}
-            >{faults.sitemaps ?? 'One URL a line, besides those robots.txt names.'}</span
-          >
-        </label>
-        <label class="col-span-3 block sm:col-span-2">
-          <span class="font-semibold">Address overrides</span>
-          <textarea
-            name="overrides"
-            rows="3"
-            spellcheck="false"
-            placeholder="www.example.org=127.0.0.1:8080"
-            class="textarea textarea-sm w-full font-mono"
-            value={typed?.overrides ?? ''}></textarea>
-          <span class={faults.overrides ? 'lost' : 'quiet'}
-            >{faults.overrides ??
-              'host=address:port, one a line, as a hosts file would: to map a staging copy under its final name.'}</span
-          >
-        </label>
+        {@render lines('sitemaps', 'Further sitemaps', '', 'One URL a line, besides those robots.txt names.')}
+        <div class="col-span-2">
+          {@render lines(
+            'overrides',
+            'Address overrides',
+            'www.example.org=127.0.0.1:8080',
+            'host=address:port, one a line, as a hosts file would: to map a staging copy under its final name.',
+          )}
+        </div>
         <label class="col-span-3 flex items-center gap-2">
           <input
             type="checkbox"

@@ -3,7 +3,7 @@ import type { AnyMySqlColumn } from 'drizzle-orm/mysql-core';
 import { packLinks } from '$core/links';
 import type { Link } from '$core/links';
 import type { SitemapEntry } from '$core/sitemap';
-import type { FetchError } from '$core/verdict';
+import type { FoundFacts } from '$core/snapshot';
 import { hashOf, inRuns } from './database';
 import type { Database, Runner } from './database';
 import { boundedMap, dictionary } from './dictionary';
@@ -32,26 +32,10 @@ export interface Discovery {
   hops: number;
 }
 
-/** What was found at an address, as far as it is known. */
-export interface PageResult {
+/** What was found at an address whose turn came. */
+export interface PageResult extends FoundFacts {
   turn: Turn;
-  blockedBy: string | null;
-  status: number | null;
-  error: FetchError | null;
-  contentType: string | null;
-  html: boolean;
-  bytes: number | null;
-  responseMs: number | null;
   fetchedAt: Date | null;
-  redirectTo: string | null;
-  title: string | null;
-  description: string | null;
-  h1: string | null;
-  language: string | null;
-  robots: string | null;
-  noindex: boolean | null;
-  pageNofollow: boolean | null;
-  canonical: string | null;
   links: Link[];
   discoveries: Discovery[];
 }
@@ -116,7 +100,7 @@ export function crawlStore(db: Database, crawlId: number, siteId: number) {
   };
 
   async function numberDiscoveries(discoveries: readonly Discovery[]) {
-    const numbers = await addressNumbers(discoveries.map(({ address }) => address));
+    const numbers = await addressNumbers(new Set(discoveries.map(({ address }) => address)));
     const found = new Map<number, { rank: number; hops: number }>();
     for (const { address, rank, hops } of discoveries) {
       const id = numbers.get(address)!;
@@ -134,25 +118,23 @@ export function crawlStore(db: Database, crawlId: number, siteId: number) {
   }
 
   async function pageRows(results: readonly PageResult[]) {
-    const links = results.flatMap((result) => result.links);
-    const targets = await addressNumbers(links.map(({ target }) => target));
-    const phrases = await phraseNumbers(links.flatMap(({ anchor, rel, path }) => [anchor, rel, path]).filter(Boolean));
-    const number = (text: string) => (text ? phrases.get(text)! : 0);
+    const targets = new Set<string>();
+    const texts = new Set<string>();
+    for (const { links } of results)
+      for (const { target, anchor, rel, path } of links) {
+        targets.add(target);
+        texts.add(anchor).add(rel).add(path);
+      }
+    texts.delete('');
+    const addresses = await addressNumbers(targets);
+    const phrases = await phraseNumbers(texts).then((numbers) => numbers.set('', 0));
+    const address = (text: string) => addresses.get(text)!;
+    const phrase = (text: string) => phrases.get(text)!;
     return results.map(({ turn, discoveries: _, links, ...facts }) => ({
       ...facts,
       crawlId,
       urlId: turn.urlId,
-      links: Buffer.from(
-        packLinks(
-          links.map((link) => ({
-            ...link,
-            target: targets.get(link.target)!,
-            anchor: number(link.anchor),
-            rel: number(link.rel),
-            path: number(link.path),
-          })),
-        ),
-      ),
+      links: Buffer.from(packLinks(links, address, phrase)),
     }));
   }
 
@@ -261,7 +243,7 @@ export function crawlStore(db: Database, crawlId: number, siteId: number) {
     /** Stores entries of a sitemap, addresses in normal form, and puts them behind everything that is linked. */
     saveListings: (sitemap: string, entries: readonly SitemapEntry[]) =>
       inTurn(async () => {
-        const numbers = await addressNumbers([sitemap, ...entries.map(({ loc }) => loc)]);
+        const numbers = await addressNumbers(new Set([sitemap, ...entries.map(({ loc }) => loc)]));
         const sitemapId = numbers.get(sitemap)!;
         for (const run of inRuns(entries, 1000))
           await db
@@ -281,7 +263,7 @@ export function crawlStore(db: Database, crawlId: number, siteId: number) {
 
     saveSitemap: ({ address, ...outcome }: SitemapOutcome) =>
       inTurn(async () => {
-        const urlId = (await addressNumbers([address])).get(address)!;
+        const urlId = (await addressNumbers(new Set([address]))).get(address)!;
         await db
           .insert(sitemapFile)
           .values({ crawlId, urlId, ...outcome })

@@ -1,6 +1,7 @@
 import { eq } from 'drizzle-orm';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { settingsSchema } from '$core/settings';
+import { nothingFound } from '$core/snapshot';
 import { expireLease, testDatabase } from '../../tests/support/database';
 import type { TestDatabase } from '../../tests/support/database';
 import { addCrawl, continueCrawl, crawlStore, getCrawl, heartbeat, leaseJob, listWindow, makeSnapshot, markEnded, openSnapshot, prepareDatabase, releaseJob, requestStop, saveSite, selectPages, sitesWithNewestCrawl, UNLINKED_RANK } from './index'; // prettier-ignore
@@ -21,11 +22,21 @@ async function newCrawl(address = start) {
   const id = await addCrawl(test.db, siteId, settings, 'test');
   return { id, siteId, store: crawlStore(test.db, id, siteId) };
 }
-const pageAt = (turn: Turn, discoveries: PageResult['discoveries'] = [], links: PageResult['links'] = []): PageResult => ({
-  turn, blockedBy: null, status: 200, error: null, contentType: 'text/html', html: true, bytes: 100, responseMs: 3,
-  fetchedAt: new Date(0), redirectTo: null, title: `Title of ${turn.address}`, description: null, h1: null, language: 'en',
-  robots: null, noindex: false, pageNofollow: false, canonical: null, links, discoveries,
-}); // prettier-ignore
+const pageAt = (
+  turn: Turn,
+  discoveries: PageResult['discoveries'] = [],
+  links: PageResult['links'] = [],
+): PageResult => ({
+  ...nothingFound,
+  turn,
+  status: 200,
+  html: true,
+  bytes: 100,
+  fetchedAt: new Date(0),
+  title: `Title of ${turn.address}`,
+  links,
+  discoveries,
+});
 const click = (target: string, anchor = '') => ({ kind: 'click', element: 'a', target, anchor, rel: '', landmark: 'main', path: 'body>main', line: 1, column: 1 }) as const; // prettier-ignore
 
 describe('the database', () => {

@@ -1,6 +1,6 @@
 import { and, asc, eq, gt, inArray } from 'drizzle-orm';
-import { unpackLinks } from '$core/links';
-import { buildSnapshot, decodeSnapshot, encodeSnapshot } from '$core/snapshot';
+import { packLinks, unpackLinks } from '$core/links';
+import { buildSnapshot, decodeSnapshot, encodeSnapshot, nothingFound } from '$core/snapshot';
 import type { PageRecord, Snapshot, SnapshotInput, SnapshotParts } from '$core/snapshot';
 import type { UnvisitedReason } from '$core/verdict';
 import { MAX_HOPS, UNLINKED_RANK } from './crawlStore';
@@ -10,6 +10,7 @@ import { crawl, frontier, page, phrase, sitemapEntry, snapshotChunk, url } from 
 
 const READ_ROWS = 1000;
 const CHUNK_BYTES = 1 << 20;
+const NO_LINKS = packLinks<number>([], Number, Number);
 
 type CrawlRow = typeof crawl.$inferSelect;
 
@@ -32,35 +33,14 @@ async function readPages(db: Database, row: CrawlRow): Promise<PageRecord[]> {
       .where(and(eq(frontier.crawlId, row.id), gt(frontier.urlId, after)))
       .orderBy(asc(frontier.urlId))
       .limit(READ_ROWS);
-    for (const { urlId, rank, hops, address, page: found } of rows)
-      pages.push({
-        number: urlId,
-        address,
-        unvisited: found ? null : unvisitedReason({ rank, hops }, row),
-        blockedBy: found?.blockedBy ?? null,
-        status: found?.status ?? null,
-        error: found?.error ?? null,
-        contentType: found?.contentType ?? null,
-        html: found?.html ?? false,
-        bytes: found?.bytes ?? null,
-        responseMs: found?.responseMs ?? null,
-        redirectTo: found?.redirectTo ?? null,
-        title: found?.title ?? null,
-        description: found?.description ?? null,
-        h1: found?.h1 ?? null,
-        language: found?.language ?? null,
-        robots: found?.robots ?? null,
-        noindex: found?.noindex ?? null,
-        pageNofollow: found?.pageNofollow ?? null,
-        canonical: found?.canonical ?? null,
-        links: found?.links ?? NO_LINKS,
-      });
+    for (const { urlId, rank, hops, address, page: found } of rows) {
+      const unvisited = found ? null : unvisitedReason({ rank, hops }, row);
+      pages.push({ ...(found ?? { ...nothingFound, links: NO_LINKS }), number: urlId, address, unvisited });
+    }
     if (rows.length < READ_ROWS) return pages;
     after = rows[rows.length - 1].urlId;
   }
 }
-
-const NO_LINKS = new Uint8Array([1, 0]);
 
 async function readTexts(db: Database, table: typeof url | typeof phrase, ids: Iterable<number>) {
   const texts = new Map<number, string>();

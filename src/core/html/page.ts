@@ -116,7 +116,7 @@ export function readHtml(bytes: Uint8Array, address: string, token: string, http
       element,
       href,
       anchor: '',
-      rel: fold((attribute(attribs, 'rel') ?? '').toLowerCase()).slice(0, 200),
+      rel: attribs.rel ? fold(attribute(attribs, 'rel')!.toLowerCase()).slice(0, 200) : '',
       landmark: frame?.landmark ?? '',
       path: pathOf(frame),
     };
@@ -126,8 +126,8 @@ export function readHtml(bytes: Uint8Array, address: string, token: string, http
 
   const endClick = () => {
     if (!click) return;
-    const words = [text(click.raw), fold(click.alts.join(' ')), fold(click.label ?? ''), fold(click.title ?? '')];
-    click.link.anchor = (words.find(Boolean) ?? '').slice(0, MAX_TEXT);
+    const { link, raw, alts, label, title } = click;
+    link.anchor = text(raw) || (fold(alts.join(' ')) || fold(label ?? '') || fold(title ?? '')).slice(0, MAX_TEXT);
     click = null;
   };
 
@@ -213,9 +213,12 @@ export function readHtml(bytes: Uint8Array, address: string, token: string, http
     binary,
     found.map(({ position }) => position),
   );
-  found.forEach(({ href, position: _position, ...link }, i) => {
+  // Written out member by member: on pages of many links, spreading objects costs more than parsing them.
+  found.forEach(({ href, kind, element, anchor, rel, landmark, path }, i) => {
     const target = identify(href, baseAddress)?.address;
-    if (target) facts.links.push({ ...link, target, ...places[i] });
+    if (!target) return;
+    const { line, column } = places[i];
+    facts.links.push({ kind, element, target, anchor, rel, landmark, path, line, column });
   });
   facts.canonicals = facts.links.filter(({ kind }) => kind === 'canonical').map(({ target }) => target);
   facts.refresh = facts.links.find(({ kind, target }) => kind === 'refresh' && target !== address)?.target ?? null;

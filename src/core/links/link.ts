@@ -1,20 +1,28 @@
-/** One occurrence of a link, as it was found on a page (docs/MEANINGS.md, "Links"). */
-export interface Link {
+/**
+ * One occurrence of a link (docs/MEANINGS.md, "Links"), whose texts are texts as they were found, or the numbers of
+ * dictionary entries by which they are stored.
+ */
+export interface LinkOf<Text> {
   kind: LinkKind;
   element: LinkElement;
   /** Target address in normal form, inside or outside. */
-  target: string;
-  anchor: string;
+  target: Text;
+  anchor: Text;
   /** Lower-cased rel tokens, joined by one space. */
-  rel: string;
+  rel: Text;
   landmark: Landmark;
   /** Element names and classes above the link, outermost first: `body>main>ul.menu>li`. */
-  path: string;
+  path: Text;
   /** 1-based; 0 when the link stands in no document (a redirect, a Link header). */
   line: number;
   /** 1-based, counted in bytes as received. */
   column: number;
 }
+
+/** A link as it was found on a page. */
+export type Link = LinkOf<string>;
+/** A link as it is stored; the empty text has the number 0. */
+export type NumberedLink = LinkOf<number>;
 
 export const linkKinds = ['click', 'redirect', 'refresh', 'canonical', 'hreflang'] as const;
 export type LinkKind = (typeof linkKinds)[number];

@@ -1,20 +1,5 @@
 import { landmarks, linkElements, linkKinds } from './link';
-import type { Landmark, LinkElement, LinkKind } from './link';
-
-/** A link whose texts are numbers of dictionary entries, as it is stored. */
-export interface NumberedLink {
-  kind: LinkKind;
-  element: LinkElement;
-  landmark: Landmark;
-  /** Number of the target address. */
-  target: number;
-  /** Numbers of phrases; 0 is the empty text. */
-  anchor: number;
-  rel: number;
-  path: number;
-  line: number;
-  column: number;
-}
+import type { LinkOf, NumberedLink } from './link';
 
 const VERSION = 1;
 const FIELDS = 6;
@@ -22,8 +7,14 @@ const FIELDS = 6;
 /**
  * Packs the links of one page: a version byte, the number of links, then for each link one byte of kind and element,
  * one of landmark, and LEB128 varints of target, anchor, rel, path, line (as a difference where lines ascend), column.
+ * @param address the number of a target
+ * @param phrase the number of an anchor, rel or path
  */
-export function packLinks(links: readonly NumberedLink[]): Uint8Array {
+export function packLinks<Text>(
+  links: readonly LinkOf<Text>[],
+  address: (text: Text) => number,
+  phrase: (text: Text) => number,
+): Uint8Array {
   const out = new Uint8Array(1 + 8 + links.length * (2 + FIELDS * 8));
   let at = 0;
   const put = (value: number) => {
@@ -41,10 +32,10 @@ export function packLinks(links: readonly NumberedLink[]): Uint8Array {
     const ascending = link.line >= line;
     out[at++] = linkKinds.indexOf(link.kind) * 16 + linkElements.indexOf(link.element);
     out[at++] = landmarks.indexOf(link.landmark) * 2 + (ascending ? 1 : 0);
-    put(link.target);
-    put(link.anchor);
-    put(link.rel);
-    put(link.path);
+    put(address(link.target));
+    put(phrase(link.anchor));
+    put(phrase(link.rel));
+    put(phrase(link.path));
     put(ascending ? link.line - line : link.line);
     put(link.column);
     line = link.line;

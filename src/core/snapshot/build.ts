@@ -10,13 +10,8 @@ import type { FactName, Source } from './facts';
 import { visitorGraph } from './snapshot';
 import type { LinkColumns, Snapshot } from './snapshot';
 
-/** One known inside address as a crawl left it. */
-export interface PageRecord {
-  /** Number of the address, as links name it. */
-  number: number;
-  address: string;
-  /** Null when it was fetched, or closed by robots.txt. */
-  unvisited: UnvisitedReason | null;
+/** What a crawl found at an address. Unknown is null. */
+export interface FoundFacts {
   /** The robots.txt rule that closes it, described. */
   blockedBy: string | null;
   status: number | null;
@@ -25,6 +20,7 @@ export interface PageRecord {
   html: boolean;
   bytes: number | null;
   responseMs: number | null;
+  /** The address that an HTTP redirect or a meta refresh names. */
   redirectTo: string | null;
   title: string | null;
   description: string | null;
@@ -34,6 +30,34 @@ export interface PageRecord {
   noindex: boolean | null;
   pageNofollow: boolean | null;
   canonical: string | null;
+}
+
+export const nothingFound: FoundFacts = {
+  blockedBy: null,
+  status: null,
+  error: null,
+  contentType: null,
+  html: false,
+  bytes: null,
+  responseMs: null,
+  redirectTo: null,
+  title: null,
+  description: null,
+  h1: null,
+  language: null,
+  robots: null,
+  noindex: null,
+  pageNofollow: null,
+  canonical: null,
+};
+
+/** One known inside address as a crawl left it. */
+export interface PageRecord extends FoundFacts {
+  /** Number of the address, as links name it. */
+  number: number;
+  address: string;
+  /** Null when it was fetched, or closed by robots.txt. */
+  unvisited: UnvisitedReason | null;
   /** Packed links, whose numbers are those of addresses and phrases. */
   links: Uint8Array;
 }

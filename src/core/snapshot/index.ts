@@ -1,5 +1,5 @@
-export { buildSnapshot } from './build';
-export type { PageRecord, SnapshotInput } from './build';
+export { buildSnapshot, nothingFound } from './build';
+export type { FoundFacts, PageRecord, SnapshotInput } from './build';
 export { comparator, isText, textColumn } from './column';
 export type { Column, NumberColumn, TextColumn } from './column';
 export { decodeSnapshot, encodeSnapshot, SNAPSHOT_VERSION } from './encode';

@@ -1,7 +1,7 @@
 /** Small sites for tests, written as a map from paths to what stands there. */
 import { packLinks } from '../links';
 import type { LinkKind } from '../links';
-import { buildSnapshot } from '../snapshot';
+import { buildSnapshot, nothingFound } from '../snapshot';
 import type { PageRecord, Snapshot } from '../snapshot';
 
 export interface TinyPage extends Partial<Omit<PageRecord, 'number' | 'address' | 'links'>> {
@@ -45,38 +45,32 @@ export function tinySite(pages: Record<string, TinyPage>, listed: string[] = [])
         ...[...declared, ...redirect].map(([kind, to]): [LinkKind, string, string] => [kind, to, '']),
       ];
       return {
+        ...nothingFound,
         number: i + 1,
         address: tiny(path),
         unvisited: null,
-        blockedBy: null,
         status: 200,
-        error: null,
         contentType: 'text/html',
         html: true,
-        bytes: 1000,
-        responseMs: 5,
         title: path,
-        description: null,
-        h1: null,
-        language: null,
-        robots: null,
         noindex: false,
-        pageNofollow: false,
         ...given,
         redirectTo: given.redirectTo ? tiny(given.redirectTo) : null,
         canonical: given.canonical ? tiny(given.canonical) : null,
         links: packLinks(
           all.map(([kind, to, words], at) => ({
             kind,
-            element: 'a',
-            landmark: 'main',
-            target: numberOf(to),
-            anchor: phraseOf(words),
-            rel: 0,
-            path: 0,
+            element: 'a' as const,
+            landmark: 'main' as const,
+            target: to,
+            anchor: words,
+            rel: '',
+            path: '',
             line: at + 1,
             column: 1,
           })),
+          numberOf,
+          phraseOf,
         ),
       };
     },
