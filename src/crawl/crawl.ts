@@ -143,7 +143,8 @@ export function runCrawl({ settings, store, signal }: CrawlRun): { tell: () => P
     let queue: Turn[] = [];
     for (;;) {
       if (failure) throw failure;
-      if (signal.aborted) return;
+      // What has been read is kept; what is under way is given up and waits in the frontier.
+      if (signal.aborted) return flush();
       if (queue.length === 0 && room() > 0) {
         await flush();
         queue = await store.turnsAt(rank, [...unsaved], Math.min(BATCH_TURNS, room()));
@@ -151,7 +152,8 @@ export function runCrawl({ settings, store, signal }: CrawlRun): { tell: () => P
       while (queue.length && underway.size < settings.connections && room() > 0) launch(queue.shift()!);
       if (results.length >= BATCH_PAGES || (results.length && Date.now() - lastFlush > FLUSH_MS)) void flush();
       if (underway.size > 0) await Promise.race(underway.values());
-      else return void (await flush());
+      else if (results.length > 0) await flush();
+      else return flush();
     }
   };
 
