@@ -4,7 +4,7 @@ import { settingsSchema } from '$core/settings';
 import type { CrawlSettings } from '$core/settings';
 import { factAt, pageOf } from '$core/snapshot';
 import type { FactName, Snapshot } from '$core/snapshot';
-import { pagesCsv } from '$core/formats';
+import { pagesCsv, summarize } from '$core/formats';
 import { addCrawl, continueCrawl, getCrawl, leaseJob, openSnapshot, saveSite } from '$server/index';
 import { expireLease, storedPages, testDatabase } from '../../tests/support/database';
 import type { TestDatabase } from '../../tests/support/database';
@@ -262,4 +262,40 @@ describe('interruptions lose nothing', () => {
     expect(ending).toMatchObject({ state: 'done' });
     expect(csv(snapshot)).toBe(csv(whole.snapshot));
   });
+});
+
+it('the demo website shows every verdict, orphans, an island and where its sitemaps disagree', async () => {
+  const { serveDemo } = await import('../../demo/server');
+  const { certificate } = await import('../../tests/support/certificate');
+  const demo = await serveDemo(0, certificate());
+  try {
+    const overrides = ['www.larkfield.example', 'larkfield.example'].map((host) => ({
+      host,
+      toHost: '127.0.0.1',
+      toPort: demo.port,
+    }));
+    const { snapshot } = await crawl('https://www.larkfield.example/', {
+      overrides,
+      acceptCertificates: true,
+      depth: 11,
+    });
+    const { verdict, reach, pages, sitemap_only } = summarize(snapshot);
+    expect(pages).toBeGreaterThan(400);
+    // Nothing of the demo is without an answer; that takes a host that is down.
+    expect(Object.keys(verdict).sort()).toEqual(['blocked', 'broken', 'canonicalised', 'failing', 'indexable', 'noindex', 'not_html', 'redirect', 'unvisited']); // prettier-ignore
+    expect(reach.orphan).toBeGreaterThan(3);
+    expect(reach.island).toBeGreaterThan(20);
+    expect(sitemap_only).toBeGreaterThan(3);
+    const fact = reader(snapshot, 'https://www.larkfield.example');
+    expect(fact('/stories/night-buses-of-the-coast', 'reach')).toBe('orphan');
+    expect(fact('/archive-2009/index.html', 'island')).toBe(1);
+    expect(fact('/tickets', 'verdict_reason')).toBe('https://www.larkfield.example/visit/prices after 3 redirects');
+    expect(fact('/promo/spring', 'verdict_reason')).toMatch(/loop/);
+    expect(fact('/visit/guided-tours', 'verdict_reason')).toBe('Disallow: /visit/guided-tours (line 6)');
+    expect(fact('/collections/rail', 'redirect_to')).toBe('https://www.larkfield.example/collections/trams/');
+    expect(fact('/press/embargo', 'robots')).toBe('noindex, nofollow');
+    expect(fact('/events/2027/09/', 'verdict')).toBe('unvisited');
+  } finally {
+    await demo.close();
+  }
 });

@@ -17,6 +17,8 @@ const byCode: [RegExp, FetchError][] = [
 export function classifyError(error: unknown): FetchError {
   for (let at = error; at instanceof Error; at = at.cause) {
     if (at.name === 'TimeoutError') return 'timeout';
+    // undici gives this one no code when the very first bytes are wrong.
+    if (at.name === 'HTTPParserError') return 'malformed';
     const { code } = at as { code?: unknown };
     const known = typeof code === 'string' && byCode.find(([pattern]) => pattern.test(code));
     if (known) return known[1];

@@ -1,5 +1,5 @@
 import { createGunzip } from 'node:zlib';
-import { Readable } from 'node:stream';
+import { pipeline } from 'node:stream';
 import { request } from 'undici';
 import type { Agent } from 'undici';
 import { USER_AGENT } from '$core/settings';
@@ -35,7 +35,11 @@ async function* unzipped(body: AsyncIterable<Buffer>): AsyncGenerator<Buffer> {
     for (let next = await pieces.next(); !next.done; next = await pieces.next()) yield next.value;
   })();
   const zipped = first.value[0] === 0x1f && first.value[1] === 0x8b;
-  yield* zipped ? (Readable.from(whole).compose(createGunzip()) as AsyncIterable<Buffer>) : whole;
+  if (!zipped) return yield* whole;
+  const gunzip = createGunzip();
+  // A fault of either end reaches whoever iterates, through `gunzip` itself.
+  pipeline(whole, gunzip, () => {});
+  yield* gunzip as AsyncIterable<Buffer>;
 }
 
 /**

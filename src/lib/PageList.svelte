@@ -60,9 +60,10 @@
   function refresh() {
     items = virtualizer.getVirtualItems();
     height = virtualizer.getTotalSize();
-    const last = items[items.length - 1]?.index ?? 0;
-    for (let block = Math.floor((items[0]?.index ?? 0) / BLOCK); block <= Math.floor(last / BLOCK); block++)
-      void ask(block);
+    const first = Math.floor((items[0]?.index ?? 0) / BLOCK);
+    const last = Math.floor((items[items.length - 1]?.index ?? 0) / BLOCK);
+    // One block further in both directions, so that rows are there before they come into sight.
+    for (let block = Math.max(0, first - 1); block <= last + 1; block++) void ask(block);
   }
 
   async function ask(block: number) {

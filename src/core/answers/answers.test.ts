@@ -1,12 +1,21 @@
 import { describe, expect, it } from 'vitest';
 import { clickDepths } from '../reach';
 import { evaluate, parseSelection } from '../selection';
-import { incomingLinks, pageOf, visitorGraph } from '../snapshot';
+import { factAt, incomingLinks, pageOf, visitorGraph } from '../snapshot';
 import type { Snapshot } from '../snapshot';
 import { verdicts } from '../verdict';
 import { tiny, tinySite } from '../testing/tinySite';
 import type { TinyPage } from '../testing/tinySite';
-import { depthBars, dossierOf, overviewAnswer, reachAnswer, sectionCounts, sourceCounts, verdictMakeUp } from '.';
+import {
+  depthBars,
+  dossierOf,
+  indexSteps,
+  overviewAnswer,
+  reachAnswer,
+  sectionCounts,
+  sourceCounts,
+  verdictMakeUp,
+} from '.';
 import type { AnswerPiece } from '.';
 
 const words = (pieces: AnswerPiece[]) => pieces.map(({ text }) => text).join('');
@@ -82,6 +91,26 @@ describe('the tables of Overview', () => {
       lost: 1,
     });
   });
+});
+
+it.each<[string, TinyPage, string, number]>([
+  ['unvisited', { unvisited: 'limit', status: null, html: false }, 'Known, and not fetched', 0],
+  ['blocked', { blockedBy: 'Disallow: / (line 2)', status: null, html: false }, 'robots.txt closes it', 1],
+  ['unanswered', { error: 'timeout', status: null, html: false }, 'Gives no answer', 2],
+  ['failing', { status: 502, html: false }, 'Answers 502', 2],
+  ['broken', { status: 410, html: false }, 'Answers 410', 2],
+  ['redirect', { status: 301, html: false, redirectTo: '/' }, 'Redirects', 3],
+  ['not_html', { html: false, contentType: 'application/pdf' }, 'Is not an HTML page', 4],
+  ['noindex', { noindex: true, robots: 'noindex' }, 'noindex', 5],
+  ['canonicalised', { canonical: '/' }, 'Canonical points elsewhere', 6],
+])('a page that is %s is stopped there on its way to the index', (verdict, page, step, at) => {
+  const snapshot = tinySite({ '/': { links: ['/p'] }, '/p': page });
+  const steps = indexSteps(snapshot, pageOf(snapshot, tiny('/p')));
+  expect(factAt(snapshot, 'verdict', pageOf(snapshot, tiny('/p')))).toBe(verdict);
+  expect(steps[at]).toMatchObject({ text: step, state: 'stopped' });
+  expect(steps.slice(0, at).every(({ state }) => state === 'passed')).toBe(true);
+  expect(steps).toHaveLength(at + 2);
+  expect(steps[at].evidence).not.toBe('');
 });
 
 describe('the dossier', () => {

@@ -1,9 +1,10 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { addressParts } from '../url';
-import { addressAt } from '../snapshot';
+import { addressAt, factAt } from '../snapshot';
 import { tinySite } from '../testing/tinySite';
 import { evaluate, pagesOf, parseSelection } from '.';
+import type { Selection } from '.';
 
 const snapshot = tinySite(
   {
@@ -57,6 +58,61 @@ describe('selections', () => {
   });
   it('binds and before or', () =>
     expect(select('broken or indexable and depth = 0')).toEqual(select('broken or (indexable and depth = 0)')));
+});
+
+/** Reads one page at a time, without columns or masks. */
+function holds(page: number, text: Selection): boolean {
+  switch (text.op) {
+    case 'all':
+      return true;
+    case 'and':
+      return holds(page, text.left) && holds(page, text.right);
+    case 'or':
+      return holds(page, text.left) || holds(page, text.right);
+    case 'not':
+      return !holds(page, text.of);
+    case 'unknown':
+      return factAt(snapshot, text.fact, page) === null;
+    case 'seen':
+      return (factAt(snapshot, 'seen_in', page) as string[]).includes(text.source);
+    case 'flag':
+      return factAt(snapshot, text.fact, page) === true;
+    case 'in':
+      return text.values.some((value) => factAt(snapshot, text.fact, page) === value);
+    case 'compare': {
+      const value = factAt(snapshot, text.fact, page) as string | number | null;
+      if (value === null) return false;
+      if (text.comparison === '=') return value === text.value;
+      if (text.comparison === '!=') return value !== text.value;
+      return text.comparison === '<' ? value < text.value : value >= text.value;
+    }
+  }
+}
+
+it('means for columns what it means for each page', () => {
+  const number = fc.constantFrom('depth', 'status', 'links_out', 'pages_linking');
+  const test = fc.oneof(
+    fc.tuple(number, fc.constantFrom('=', '!=', '<', '>='), fc.nat(3)).map((words) => words.join(' ')),
+    fc.tuple(number, fc.nat(2), fc.nat(500)).map(([fact, a, b]) => `${fact} in (${a}, ${b})`),
+    number.map((fact) => `${fact} is unknown`),
+    fc.constantFrom('indexable', 'noindex', 'orphan', 'reached', 'seen in links', 'seen in sitemap', 'title = "Shop"', 'title is unknown', 'verdict != broken'), // prettier-ignore
+  );
+  const { text } = fc.letrec<{ text: string }>((tie) => ({
+    text: fc.oneof(
+      { depthSize: 'small' },
+      test,
+      tie('text').map((inner) => `not (${inner})`),
+      fc.tuple(tie('text'), fc.constantFrom('and', 'or'), tie('text')).map(([a, op, b]) => `(${a}) ${op} (${b})`),
+    ),
+  }));
+  fc.assert(
+    fc.property(text, (written) => {
+      const parsed = parseSelection(written);
+      if (!parsed.ok) throw new Error(`${written}: ${parsed.fault.message}`);
+      const mask = evaluate(snapshot, parsed.selection);
+      mask.forEach((bit, page) => expect([written, bit === 1]).toEqual([written, holds(page, parsed.selection)]));
+    }),
+  );
 });
 
 describe('faults', () => {

@@ -1,0 +1,116 @@
+/** robots.txt and sitemaps as they come over the network. */
+import { gzipSync } from 'node:zlib';
+import { afterEach, describe, expect, it } from 'vitest';
+import type { SitemapOutcome } from '$server/index';
+import { standIn } from '../../tests/support/standIn';
+import type { StandIn, StandInPage } from '../../tests/support/standIn';
+import { openAgent } from './fetch';
+import { readRobots, robotsKeeper } from './robots';
+import { readSitemaps } from './sitemaps';
+
+let site: StandIn | null = null;
+afterEach(() => site?.close());
+const agent = openAgent({ overrides: [], acceptCertificates: false, connections: 4 });
+const signal = new AbortController().signal;
+
+describe('robots.txt', () => {
+  const closes = async (pages: Record<string, StandInPage>) => {
+    site = await standIn(pages);
+    return (await readRobots(site.origin, agent, signal)).closedBy(`${site.origin}/shop`);
+  };
+  const shut = 'User-agent: *\nDisallow: /shop';
+  it('closes what it says', async () => expect(await closes({ '/robots.txt': shut })).toBe('Disallow: /shop (line 2)'));
+  it('opens everything when it is missing or forbidden', async () => {
+    expect(await closes({})).toBeNull();
+    expect(await closes({ '/robots.txt': { status: 403, body: shut } })).toBeNull();
+  });
+  it('closes everything when the server fails', async () =>
+    expect(await closes({ '/robots.txt': { status: 503 } })).toMatch(/could not be read.*503/));
+  it('closes everything when no answer comes, and says what kind of failure it was', async () => {
+    const rules = await readRobots('http://127.0.0.1:9', agent, signal);
+    expect(rules.closedBy('http://127.0.0.1:9/')).toMatch(/refused/);
+    expect(rules.error).toBe('refused');
+  });
+  it('is followed over five redirects, and not over six', async () => {
+    const hops = (n: number): Record<string, StandInPage> => ({
+      '/robots.txt': { status: 301, headers: { location: '/1' } },
+      ...Object.fromEntries(
+        Array.from({ length: n - 1 }, (_, i) => [`/${i + 1}`, { status: 302, headers: { location: `/${i + 2}` } }]),
+      ),
+      [`/${n}`]: shut,
+    });
+    expect(await closes(hops(5))).toBe('Disallow: /shop (line 2)');
+    expect(await closes(hops(6))).toBeNull();
+  });
+  it('is asked for once for each origin', async () => {
+    site = await standIn({ '/robots.txt': shut });
+    const read: string[] = [];
+    const keeper = robotsKeeper(agent, signal, async ({ origin }) => read.push(origin));
+    await Promise.all(['/a', '/b', '/shop'].map((path) => keeper(site!.origin + path)));
+    expect(site.asked).toEqual(['/robots.txt']);
+    expect(read).toEqual([site.origin]);
+  });
+});
+
+describe('sitemaps', () => {
+  async function read(pages: (origin: string) => Record<string, StandInPage>, ...paths: string[]) {
+    let all: Record<string, StandInPage> = {};
+    site = await standIn((path) => all[path]);
+    all = pages(site.origin);
+    const { origin } = site;
+    const found: string[] = [];
+    const outcomes: SitemapOutcome[] = [];
+    await readSitemaps(paths.map((path) => origin + path), agent, signal, {
+      inside: (address) => address.startsWith(origin),
+      onEntries: async (_, entries) => found.push(...entries.map(({ loc }) => loc.slice(origin.length))),
+      onRead: async (outcome) => outcomes.push(outcome),
+    }); // prettier-ignore
+    return {
+      found,
+      outcomes: Object.fromEntries(outcomes.map((outcome) => [outcome.address.slice(origin.length), outcome])),
+    };
+  }
+  const urlset = (...locs: string[]) =>
+    `<urlset>${locs.map((loc) => `<url><loc>${loc}</loc></url>`).join('\n')}</urlset>`;
+  const index = (...locs: string[]) =>
+    `<sitemapindex>${locs.map((loc) => `<sitemap><loc>${loc}</loc></sitemap>`).join('\n')}</sitemapindex>`;
+
+  it('are read through indexes, zipped or not, each once', async () => {
+    const { found, outcomes } = await read(
+      (origin) => ({
+        '/index.xml': index(`${origin}/a.xml`, `${origin}/b.xml.gz`, `${origin}/index.xml`),
+        '/a.xml': urlset(`${origin}/1`, `${origin}/2`),
+        // Zipped, and said to be so as well: the header is about the file, not about its way here.
+        '/b.xml.gz': { headers: { 'content-type': 'application/gzip' }, body: gzipSync(urlset(`${origin}/3`)) },
+      }),
+      '/index.xml',
+      '/a.xml',
+    );
+    expect(found.sort()).toEqual(['/1', '/2', '/3']);
+    expect(outcomes['/index.xml'].entries).toBe(3);
+    expect(site!.asked.filter((path) => path === '/a.xml')).toHaveLength(1);
+  });
+  it('count what lies outside or is no address', async () => {
+    const { found, outcomes } = await read((origin) => ({ '/s.xml': urlset(`${origin}/in`, 'https://else.example/', 'not an address') }), '/s.xml'); // prettier-ignore
+    expect(found).toEqual(['/in']);
+    expect(outcomes['/s.xml']).toMatchObject({ entries: 3, passedOver: 2, fault: null });
+  });
+  it('say what is wrong with them, and go on with the next', async () => {
+    const { found, outcomes } = await read(
+      (origin) => ({
+        '/torn.xml': `<urlset>\n<url><loc>${origin}/kept</loc></url>\n<url><loc>`,
+        '/page.xml': '<html><body>Hello</body></html>',
+        '/zip.gz': { body: gzipSync('x'.repeat(1000)).subarray(0, 20) },
+        '/moved.xml': { status: 301, headers: { location: '/good.xml' } },
+        '/good.xml': `${origin}/text`,
+      }),
+      '/torn.xml', '/page.xml', '/gone.xml', '/zip.gz', '/moved.xml',
+    ); // prettier-ignore
+    expect(found).toEqual(['/kept', '/text']);
+    expect(outcomes['/torn.xml'].faultLine).toBe(3);
+    expect(outcomes['/page.xml'].fault).toMatch(/root element is <html>/);
+    expect(outcomes['/gone.xml'].fault).toBe('The server answered 404.');
+    expect(outcomes['/zip.gz'].fault).toBeTruthy();
+    expect(outcomes['/moved.xml'].fault).toBeNull();
+  });
+});
