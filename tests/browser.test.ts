@@ -155,6 +155,11 @@ describe('from a start address to orphans on the screen', () => {
     await page.keyboard.press('End');
     const total = parseInt(await pagesSelected());
     await page.waitForSelector(`[role=row][aria-rowindex="${total + 1}"] [role=gridcell][title]`);
+    // Another order begins at its top.
+    await clickText(page, '[role=columnheader] button', 'Depth');
+    await page.waitForFunction(() => location.search.includes('sort=depth'));
+    await page.waitForFunction(() => document.querySelector('[role=rowgroup]')!.scrollTop === 0);
+    await page.waitForSelector('[role=row][aria-rowindex="2"] [role=gridcell][title="https://www.larkfield.example/"]');
   });
 
   it('says where a selection goes wrong', async () => {

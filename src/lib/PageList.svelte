@@ -60,10 +60,10 @@
   function refresh() {
     items = virtualizer.getVirtualItems();
     height = virtualizer.getTotalSize();
-    const first = Math.floor((items[0]?.index ?? 0) / BLOCK);
-    const last = Math.floor((items[items.length - 1]?.index ?? 0) / BLOCK);
+    const from = Math.floor((items[0]?.index ?? 0) / BLOCK);
+    const to = Math.floor((items[items.length - 1]?.index ?? 0) / BLOCK);
     // One block further in both directions, so that rows are there before they come into sight.
-    for (let block = Math.max(0, first - 1); block <= last + 1; block++) void ask(block);
+    for (let block = Math.max(0, from - 1); block <= to + 1; block++) void ask(block);
   }
 
   async function ask(block: number) {
@@ -93,7 +93,7 @@
       blocks = new Map([[0, window.rows]]);
       active = 0;
       virtualizer.setOptions({ ...virtualizer.options, count: window.total });
-      virtualizer.scrollToOffset(0);
+      if (viewport) viewport.scrollTop = 0;
       virtualizer.measure();
       refresh();
     });
@@ -219,9 +219,12 @@
               class="roomy min-w-0 gap-1 overflow-hidden"
               title={(row.seen_in as string[]).join(', ')}
             >
-              {#each row.seen_in as string[] as from (from)}
+              {#each (row.seen_in as string[]).slice(0, 2) as from (from)}
                 <span class="rounded border border-base-300 px-1 text-xs leading-4.5">{from}</span>
               {/each}
+              {#if (row.seen_in as string[]).length > 2}
+                <span class="quiet text-xs leading-5">+{(row.seen_in as string[]).length - 2}</span>
+              {/if}
             </div>
           {:else}
             <div role="gridcell" class="quiet">…</div>

@@ -2,7 +2,7 @@ import { landmarks, linkElements, linkKinds } from '../links';
 import { routeTo } from '../reach';
 import type { Depths } from '../reach';
 import { addressAt, factAt, numberAt, textAt } from '../snapshot';
-import type { FactName, FactValue, IncomingLinks, Snapshot } from '../snapshot';
+import type { FactName, FactValue, IncomingLinks, Snapshot, Source } from '../snapshot';
 import { fetchErrorText } from '../verdict';
 import type { FetchError, Verdict } from '../verdict';
 
@@ -51,7 +51,7 @@ export function indexSteps(snapshot: Snapshot, page: number): DossierStep[] {
   const number = (name: FactName) => numberAt(snapshot, name, page);
   const verdict = text('verdict') as Verdict;
   const reason = text('verdict_reason') ?? '';
-  const seen = factAt(snapshot, 'seen_in', page) as string[];
+  const seen = factAt(snapshot, 'seen_in', page) as Source[];
   const listing = snapshot.listings.find((entry) => entry.page === page);
   const status = number('status');
   const canonical = text('canonical');
@@ -60,7 +60,7 @@ export function indexSteps(snapshot: Snapshot, page: number): DossierStep[] {
     {
       ends: ['unvisited'],
       passed: [
-        seen.length ? `Known from ${seen.map(sourceWords).join(', ')}` : 'Known',
+        seen.length ? `Known from ${seen.map((source) => sourceWords[source]).join(', ')}` : 'Known',
         listing ? `${listing.sitemap}, line ${listing.line}` : linkedWords(number('pages_linking')),
       ],
       stopped: ['Known, and not fetched', reason],
@@ -105,8 +105,16 @@ export function indexSteps(snapshot: Snapshot, page: number): DossierStep[] {
   return [...steps, { text: 'May be indexed', evidence: '', state: 'passed' }];
 }
 
-const sourceWords = (source: string) =>
-  source === 'start' ? 'the start address' : source === 'links' ? 'links' : `a ${source}`;
+const sourceWords: Record<Source, string> = {
+  start: 'the start address',
+  links: 'links',
+  sitemap: 'a sitemap',
+  log: 'an access log',
+  list: 'a list',
+  redirect: 'a redirect',
+  canonical: 'a canonical',
+  hreflang: 'an hreflang link',
+};
 const linkedWords = (pages: number | null) => (pages ? `${pages.toLocaleString('en')} ${pages === 1 ? 'page links' : 'pages link'} here` : 'no page links here'); // prettier-ignore
 
 /**
