@@ -1,6 +1,6 @@
 <!-- The pages of a selection: a virtual list that asks the server for the rows it shows. -->
 <script lang="ts">
-  import { untrack } from 'svelte';
+  import { onMount, untrack } from 'svelte';
   import { elementScroll, observeElementOffset, observeElementRect, Virtualizer } from '@tanstack/virtual-core';
   import type { VirtualItem } from '@tanstack/virtual-core';
   import type { Reach } from '$core/reach';
@@ -93,12 +93,12 @@
       blocks = new Map([[0, window.rows]]);
       active = 0;
       virtualizer.setOptions({ ...virtualizer.options, count: window.total });
-      if (viewport) viewport.scrollTop = 0;
       virtualizer.measure();
+      virtualizer.scrollToOffset(0);
       refresh();
     });
   });
-  $effect(() => {
+  onMount(() => {
     const unmount = virtualizer._didMount();
     virtualizer._willUpdate();
     refresh();
