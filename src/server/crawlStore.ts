@@ -6,7 +6,8 @@ import type { SitemapEntry } from '$core/sitemap';
 import type { FoundFacts } from '$core/snapshot';
 import { hashOf, inRuns } from './database';
 import type { Database, Runner } from './database';
-import { boundedMap, dictionary } from './dictionary';
+import { boundedMap } from './boundedMap';
+import { dictionary } from './dictionary';
 import { frontier, page, phrase, robotsFile, sitemapEntry, sitemapFile, url } from './schema';
 
 /**

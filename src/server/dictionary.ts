@@ -1,24 +1,12 @@
 import { getTableName } from 'drizzle-orm';
 import type { RowDataPacket } from 'mysql2';
+import { boundedMap } from './boundedMap';
 import { hashOf, inRuns } from './database';
 import type { Database } from './database';
 import type { phrase, url } from './schema';
 
 const CACHED = 200_000;
 const RUN = 500;
-
-/** Forgets the oldest entries once there are more than `size`. */
-export function boundedMap<K, V>(size: number) {
-  const map = new Map<K, V>();
-  return {
-    get: (key: K) => map.get(key),
-    set: (key: K, value: V) => {
-      map.delete(key);
-      map.set(key, value);
-      if (map.size > size) map.delete(map.keys().next().value as K);
-    },
-  };
-}
 
 /**
  * A table of texts with numbers, of one site.

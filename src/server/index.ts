@@ -8,7 +8,7 @@ export {
   prepareDatabase,
 } from './database';
 export type { Database } from './database';
-export { crawlStore, MAX_HOPS, UNLINKED_RANK } from './crawlStore';
+export { crawlStore, UNLINKED_RANK } from './crawlStore';
 export type { CrawlStore, Discovery, PageResult, SitemapOutcome, Turn } from './crawlStore';
 export { heartbeat, leaseJob, markEnded, markStarted, releaseJob } from './jobs';
 export type { Ending, Heartbeat, Progress } from './jobs';
@@ -24,6 +24,6 @@ export {
   sitesWithNewestCrawl,
 } from './sites';
 export type { Crawl, Site } from './sites';
-export { makeSnapshot, openSnapshot, requireSnapshot } from './snapshots';
+export { makeSnapshot, openSnapshot } from './snapshots';
 export { listWindow, orderedPages, selectPages, walkOf } from './views';
 export type { ListWindow, Row, Selected } from './views';

@@ -49,8 +49,7 @@ export const site = mysqlTable(
   (table) => [uniqueIndex('site_start').on(table.startHash)],
 );
 
-export const crawlStates = ['waiting', 'running', 'done', 'stopped', 'failed'] as const;
-export type CrawlState = (typeof crawlStates)[number];
+const crawlStates = ['waiting', 'running', 'done', 'stopped', 'failed'] as const;
 
 export const crawl = mysqlTable(
   'crawl',

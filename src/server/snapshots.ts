@@ -4,7 +4,7 @@ import { buildSnapshot, decodeSnapshot, encodeSnapshot, nothingFound } from '$co
 import type { PageRecord, Snapshot, SnapshotInput, SnapshotParts } from '$core/snapshot';
 import type { UnvisitedReason } from '$core/verdict';
 import { MAX_HOPS, UNLINKED_RANK } from './crawlStore';
-import { inRuns, OperatorError } from './database';
+import { inRuns } from './database';
 import type { Database } from './database';
 import { crawl, frontier, page, phrase, sitemapEntry, snapshotChunk, url } from './schema';
 
@@ -151,11 +151,4 @@ function evict(keep: string) {
     open.delete(key);
     total -= bytes;
   }
-}
-
-/** As {@link openSnapshot}, for callers that have no use for a crawl without one. */
-export async function requireSnapshot(db: Database, row: CrawlRow): Promise<Snapshot> {
-  const snapshot = await openSnapshot(db, row);
-  if (!snapshot) throw new OperatorError('This crawl has no result: it ended before a page could be read.');
-  return snapshot;
 }

@@ -5,7 +5,7 @@ import { evaluate, pagesOf, parseSelection } from '$core/selection';
 import type { Mask, SelectionFault } from '$core/selection';
 import { comparator, factAt, incomingLinks, isFactName, visitorGraph } from '$core/snapshot';
 import type { FactName, FactValue, IncomingLinks, Snapshot } from '$core/snapshot';
-import { boundedMap } from './dictionary';
+import { boundedMap } from './boundedMap';
 
 /** The facts of a row of a list. */
 export const rowFacts = ['url', 'title', 'depth', 'pages_linking', 'links_in', 'links_out', 'status', 'verdict', 'reach', 'seen_in'] as const satisfies readonly FactName[]; // prettier-ignore

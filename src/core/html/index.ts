@@ -3,4 +3,3 @@ export type { HtmlFacts } from './page';
 export { pageRules, readRobotsHeader } from './directives';
 export type { Directive, PageRules } from './directives';
 export { parseLinkHeader } from './linkHeader';
-export { fold } from './bytes';

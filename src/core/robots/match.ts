@@ -11,7 +11,7 @@ export interface RobotsAnswer {
 export type RobotsMatcher = (address: string) => RobotsAnswer;
 
 /** The rules that hold for a product token: all groups that name it, else all groups for `*` (RFC 9309 §2.2.1). */
-export function rulesFor(file: RobotsFile, token: string): RobotsRule[] {
+function rulesFor(file: RobotsFile, token: string): RobotsRule[] {
   const of = (agent: string) =>
     file.groups.filter((group) => group.agents.includes(agent)).flatMap((group) => group.rules);
   const named = file.groups.some((group) => group.agents.includes(token.toLowerCase()));
