@@ -4,6 +4,8 @@ import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { afterAll, afterEach, beforeAll, describe, expect, it } from 'vitest';
+import { settingsSchema } from '$core/settings';
+import { addCrawl, getCrawl, saveSite } from '$server/index';
 import { testDatabase } from './support/database';
 import type { TestDatabase } from './support/database';
 import { linking, standIn } from './support/standIn';
@@ -100,4 +102,22 @@ describe('./edgemap crawl', () => {
     expect(said).toContain('Stopping. What has been fetched is kept.');
     expect(JSON.parse(readFileSync(join(out, 'summary.json'), 'utf8'))).toMatchObject({ state: 'stopped' });
   });
+});
+
+it('./edgemap worker runs what waits in the database until Ctrl-C', async () => {
+  // The answer takes longer than the pieces in which the command waits for its worker.
+  site = await standIn((path) => (_, response) => {
+    if (path === '/robots.txt') return void response.writeHead(404).end();
+    setTimeout(() => response.setHeader('content-type', 'text/html').end(linking('Slow')), 2500);
+  });
+  const settings = settingsSchema.parse({ start: `${site.origin}/` });
+  const id = await addCrawl(database.db, await saveSite(database.db, settings), settings);
+  const child = spawn('./edgemap', ['worker'], { env: { ...process.env, DATABASE_URL: database.url } });
+  const ended = new Promise((resolve) => child.on('close', resolve));
+  const done = async () => (await getCrawl(database.db, id))!.state === 'done';
+  while (child.exitCode === null && !(await done())) await new Promise((resolve) => setTimeout(resolve, 50));
+  expect(await done()).toBe(true);
+  expect(child.exitCode).toBeNull();
+  child.kill('SIGINT');
+  expect(await ended).toBe(130);
 });

@@ -1,5 +1,5 @@
 import { landmarks, linkElements, linkKinds } from '../links';
-import { addressAt, factAt } from '../snapshot';
+import { addressAt, factAt, sources } from '../snapshot';
 import type { FactName, FactValue, Snapshot } from '../snapshot';
 import { verdicts } from '../verdict';
 import { reaches } from '../reach';
@@ -77,7 +77,7 @@ const tally = (column: Int32Array, name: (value: number) => string) => {
 /** The counts of summary.json. */
 export function summarize({ count, columns, links }: Snapshot): Summary {
   const seen = columns.seen_in as Int32Array;
-  const [linked, sitemap] = [1 << 1, 1 << 2];
+  const [linked, sitemap] = [1 << sources.indexOf('links'), 1 << sources.indexOf('sitemap')];
   return {
     pages: count,
     verdict: tally(columns.verdict as Int32Array, (value) => verdicts[value]),
