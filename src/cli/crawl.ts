@@ -5,7 +5,7 @@ import { Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
 import { linksCsv, pagesCsv, summarize } from '$core/formats';
 import type { Snapshot } from '$core/snapshot';
-import { ownerName, runJob } from '$crawl/index';
+import { runJob, terminalName } from '$crawl/index';
 import type { Interruption } from '$crawl/index';
 import { addCrawl, getCrawl, openSnapshot, saveSite } from '$server/index';
 import type { Crawl, Database } from '$server/index';
@@ -44,7 +44,7 @@ export async function crawlCommand(db: Database, { settings, out }: CrawlCall): 
       throw new UsageError(`--out: the folder cannot be made: ${error.message}`);
     });
   }
-  const owner = ownerName();
+  const owner = terminalName();
   const crawlId = await addCrawl(db, await saveSite(db, settings), settings, owner);
   const interrupt = new AbortController();
   const onSignal = () => {
@@ -55,9 +55,14 @@ export async function crawlCommand(db: Database, { settings, out }: CrawlCall): 
   process.on('SIGINT', onSignal);
   process.on('SIGTERM', onSignal);
   const progress = progressWriter(process.stderr);
-  const ending = await runJob({ db, crawlId, owner, signal: interrupt.signal, onProgress: progress.show }).finally(
-    progress.end,
-  );
+  const ending = await runJob({
+    db,
+    crawlId,
+    owner,
+    allowPrivate: true,
+    signal: interrupt.signal,
+    onProgress: progress.show,
+  }).finally(progress.end);
   if (!ending) {
     console.error(`Another worker has taken crawl ${crawlId} over.`);
     return 1;

@@ -1,7 +1,7 @@
 /** The command line below ./edgemap, which has prepared everything these commands need. */
 import pino from 'pino';
 import { closeDatabase, openDatabase, OperatorError, prepareDatabase } from '$server/index';
-import { work } from '$crawl/index';
+import { allowsPrivate, work } from '$crawl/index';
 import { serve } from './serve';
 import { crawlCommand } from './crawl';
 import { demoCommand } from './demo';
@@ -14,9 +14,10 @@ async function worker(): Promise<number> {
   const log = pino({ name: 'worker' }, pino.destination(2));
   const stop = new AbortController();
   for (const signal of ['SIGINT', 'SIGTERM'] as const) process.on(signal, () => stop.abort('shutdown'));
+  const allowPrivate = allowsPrivate();
   await prepareDatabase();
   const db = openDatabase();
-  await work(db, log, stop.signal);
+  await work(db, log, allowPrivate, stop.signal);
   await closeDatabase(db);
   return 0;
 }

@@ -2,6 +2,7 @@ import type { FetchError } from '$core/verdict';
 
 const byCode: [RegExp, FetchError][] = [
   [/^(ENOTFOUND|EAI_\w+)$/, 'dns'],
+  [/^EDGEMAP_PRIVATE$/, 'private'],
   [/^ECONNREFUSED$/, 'refused'],
   [/^(EHOSTUNREACH|ENETUNREACH|EADDRNOTAVAIL)$/, 'unreachable'],
   [/^(UND_ERR_\w*TIMEOUT|ETIMEDOUT|ERR_TIMEOUT)$/, 'timeout'],

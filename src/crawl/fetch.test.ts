@@ -5,18 +5,21 @@ import { afterEach, describe, expect, it } from 'vitest';
 import { standIn } from '../../tests/support/standIn';
 import type { StandIn, StandInPage } from '../../tests/support/standIn';
 import { classifyError } from './errors';
-import { fetchAddress, headerOf, MAX_BODY_BYTES, openAgent } from './fetch';
+import { fetchAddress, headerOf } from './fetch';
+import { clientOf } from '../../tests/support/client';
+import type { ClientSettings } from '../../tests/support/client';
 
 let site: StandIn | null = null;
 afterEach(() => site?.close());
 
-const plain = { overrides: [], acceptCertificates: false, connections: 2 };
-async function ask(address: string, settings: Parameters<typeof openAgent>[0] = plain, wanted = true) {
-  const agent = openAgent(settings);
+const plain: ClientSettings = { bodyMegabytes: 1 };
+const MAX_BODY_BYTES = 1 << 20;
+async function ask(address: string, settings = plain, wanted = true) {
+  const client = clientOf(settings);
   try {
-    return await fetchAddress(address, agent, new AbortController().signal, () => wanted);
+    return await fetchAddress(address, client, new AbortController().signal, { wanted: () => wanted });
   } finally {
-    await agent.destroy();
+    await client.agent.destroy();
   }
 }
 async function body(page: StandInPage): Promise<string> {

@@ -1,22 +1,25 @@
 /** robots.txt and sitemaps as they come over the network. */
 import { gzipSync } from 'node:zlib';
 import { afterEach, describe, expect, it } from 'vitest';
+import { identify } from '$core/url';
 import type { SitemapOutcome } from '$server/index';
 import { standIn } from '../../tests/support/standIn';
 import type { StandIn, StandInPage } from '../../tests/support/standIn';
-import { openAgent } from './fetch';
+import { clientOf, unpaced } from '../../tests/support/client';
+import { asker } from './ask';
 import { readRobots, robotsKeeper } from './robots';
 import { readSitemaps } from './sitemaps';
 
 let site: StandIn | null = null;
 afterEach(() => site?.close());
-const agent = openAgent({ overrides: [], acceptCertificates: false, connections: 4 });
+const client = clientOf();
 const signal = new AbortController().signal;
+const ask = asker(client, unpaced, 0, signal);
 
 describe('robots.txt', () => {
   const closes = async (pages: Record<string, StandInPage>) => {
     site = await standIn(pages);
-    return (await readRobots(site.origin, agent, signal)).closedBy(`${site.origin}/shop`);
+    return (await readRobots(site.origin, ask, 'edgemap')).closedBy(`${site.origin}/shop`);
   };
   const shut = 'User-agent: *\nDisallow: /shop';
   it('closes what it says', async () => expect(await closes({ '/robots.txt': shut })).toBe('Disallow: /shop (line 2)'));
@@ -27,7 +30,7 @@ describe('robots.txt', () => {
   it('closes everything when the server fails', async () =>
     expect(await closes({ '/robots.txt': { status: 503 } })).toMatch(/could not be read.*503/));
   it('closes everything when no answer comes, and says what kind of failure it was', async () => {
-    const rules = await readRobots('http://127.0.0.1:9', agent, signal);
+    const rules = await readRobots('http://127.0.0.1:9', ask, 'edgemap');
     expect(rules.closedBy('http://127.0.0.1:9/')).toMatch(/refused/);
     expect(rules.error).toBe('refused');
   });
@@ -45,7 +48,7 @@ describe('robots.txt', () => {
   it('is asked for once for each origin', async () => {
     site = await standIn({ '/robots.txt': shut });
     const read: string[] = [];
-    const keeper = robotsKeeper(agent, signal, async ({ origin }) => read.push(origin));
+    const keeper = robotsKeeper({ ask, token: 'edgemap', signal, onRead: async ({ origin }) => read.push(origin) });
     await Promise.all(['/a', '/b', '/shop'].map((path) => keeper(site!.origin + path)));
     expect(site.asked).toEqual(['/robots.txt']);
     expect(read).toEqual([site.origin]);
@@ -60,7 +63,11 @@ describe('sitemaps', () => {
     const { origin } = site;
     const found: string[] = [];
     const outcomes: SitemapOutcome[] = [];
-    await readSitemaps(paths.map((path) => origin + path), agent, signal, {
+    await readSitemaps(paths.map((path) => origin + path), [origin], {
+      client,
+      pace: unpaced,
+      signal,
+      identify,
       inside: (address) => address.startsWith(origin),
       onEntries: async (_, entries) => found.push(...entries.map(({ loc }) => loc.slice(origin.length))),
       onRead: async (outcome) => outcomes.push(outcome),

@@ -1,3 +1,4 @@
-export { runJob } from './job';
+export { allowsPrivate } from './operator';
+export { helpWith, runJob } from './job';
 export type { Interruption, JobRun } from './job';
-export { ownerName, work } from './worker';
+export { terminalName, work } from './worker';

@@ -1,15 +1,16 @@
 import { createGunzip } from 'node:zlib';
 import { pipeline } from 'node:stream';
 import { request } from 'undici';
-import type { Agent } from 'undici';
-import { USER_AGENT } from '$core/settings';
 import { sitemapReader } from '$core/sitemap';
 import type { SitemapEntry } from '$core/sitemap';
-import { identify } from '$core/url';
+import { addressParts, identify } from '$core/url';
+import type { Identified } from '$core/url';
 import { fetchErrorText, isRedirectStatus } from '$core/verdict';
 import type { SitemapOutcome } from '$server/index';
 import { classifyError } from './errors';
+import type { Client } from './client';
 import { headerOf } from './fetch';
+import type { Pace } from './pace';
 
 const MAX_FILES = 10_000;
 const MAX_NESTING = 3;
@@ -18,7 +19,13 @@ const MAX_BYTES = 100 << 20;
 const WHOLE_MS = 300_000;
 const BATCH = 1000;
 
-export interface SitemapSink {
+/** How a crawl asks for sitemaps, and what becomes of them. */
+export interface SitemapReading {
+  client: Client;
+  pace: Pace;
+  signal: AbortSignal;
+  /** Gives addresses their identity, with the parameter rules of the site. */
+  identify: (href: string) => Identified | null;
   inside: (address: string) => boolean;
   /** Receives entries whose `loc` is an inside address in normal form. */
   onEntries: (sitemap: string, entries: SitemapEntry[]) => Promise<unknown>;
@@ -46,7 +53,7 @@ async function* unzipped(body: AsyncIterable<Buffer>): AsyncGenerator<Buffer> {
  * Reads one sitemap as a stream.
  * @returns how it went, and the sitemaps it names when it is an index
  */
-async function readSitemap(address: string, agent: Agent, signal: AbortSignal, sink: SitemapSink) {
+async function readSitemap(address: string, { client, pace, signal, ...sink }: SitemapReading) {
   const outcome: SitemapOutcome = { address, entries: 0, passedOver: 0, fault: null, faultLine: null };
   const children: string[] = [];
   let batch: SitemapEntry[] = [];
@@ -57,7 +64,7 @@ async function readSitemap(address: string, agent: Agent, signal: AbortSignal, s
   };
   const reader = sitemapReader({
     onUrl: (entry) => {
-      const loc = identify(entry.loc)?.address;
+      const loc = sink.identify(entry.loc)?.address;
       outcome.entries++;
       if (loc && sink.inside(loc)) batch.push({ ...entry, loc });
       else outcome.passedOver++;
@@ -76,9 +83,11 @@ async function readSitemap(address: string, agent: Agent, signal: AbortSignal, s
   try {
     let from = address;
     for (let redirects = 0; ; redirects++) {
+      await pace.turn(addressParts(from).host);
       const { statusCode, headers, body } = await request(from, {
-        dispatcher: agent,
-        headers: { 'user-agent': USER_AGENT },
+        dispatcher: client.agent,
+        // Sitemaps are zipped as files; a coding of the connection would come on top.
+        headers: { ...client.headersFor(from), accept: '*/*', 'accept-encoding': 'gzip' },
         signal: AbortSignal.any([signal, AbortSignal.timeout(WHOLE_MS)]),
       });
       const next = isRedirectStatus(statusCode) ? identify(headerOf(headers, 'location') ?? '', from) : null;
@@ -90,7 +99,7 @@ async function readSitemap(address: string, agent: Agent, signal: AbortSignal, s
       if (statusCode !== 200) {
         await body.dump().catch(() => {});
         outcome.fault = `The server answered ${statusCode}.`;
-        return { outcome, children };
+        return { outcome, children, missing: statusCode === 404 || statusCode === 410 };
       }
       const decoder = new TextDecoder();
       let size = 0;
@@ -105,27 +114,36 @@ async function readSitemap(address: string, agent: Agent, signal: AbortSignal, s
       }
       if (!outcome.fault) reader.end();
       await flush();
-      return { outcome, children };
+      return { outcome, children, missing: false };
     }
   } catch (error) {
     await flush();
     outcome.fault ??= fetchErrorText[classifyError(error)];
-    return { outcome, children };
+    return { outcome, children, missing: false };
   }
 }
 
-/** Reads sitemaps and, where they are indexes, the sitemaps they name, each once. */
-export async function readSitemaps(addresses: readonly string[], agent: Agent, signal: AbortSignal, sink: SitemapSink) {
+/** Where sitemaps usually stand; none there is no fault. */
+const usualPlaces = ['/sitemap.xml', '/sitemap_index.xml'];
+
+/**
+ * Reads sitemaps and, where they are indexes, the sitemaps they name, each once.
+ * @param tryAt origins at which the usual places are tried, when no addresses are given
+ */
+export async function readSitemaps(addresses: readonly string[], tryAt: readonly string[], reading: SitemapReading) {
   const met = new Set<string>();
-  let level = [...addresses];
+  const guesses = addresses.length ? [] : tryAt.flatMap((origin) => usualPlaces.map((place) => origin + place));
+  let level = [...addresses, ...guesses];
   for (let nesting = 0; nesting < MAX_NESTING && level.length; nesting++) {
     const next: string[] = [];
     for (const address of level) {
-      if (signal.aborted || met.has(address) || met.size >= MAX_FILES) continue;
+      if (reading.signal.aborted || met.has(address) || met.size >= MAX_FILES) continue;
       met.add(address);
-      const { outcome, children } = await readSitemap(address, agent, signal, sink);
-      if (signal.aborted) return;
-      await sink.onRead(outcome);
+      const { outcome, children, missing } = await readSitemap(address, reading);
+      if (reading.signal.aborted) return;
+      // Many servers answer anything with a page of their own.
+      if (guesses.includes(address) && (missing || (outcome.fault && outcome.entries === 0))) continue;
+      await reading.onRead(outcome);
       next.push(...children);
     }
     level = next;

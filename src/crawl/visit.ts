@@ -1,107 +1,160 @@
-import type { Agent } from 'undici';
-import { pageRules, parseLinkHeader, readHtml, readRobotsHeader } from '$core/html';
+import { createHash } from 'node:crypto';
+import { promisify } from 'node:util';
+import { deflateRaw } from 'node:zlib';
+import { describeDirectives, pageRules, parseLinkHeader, readHtml, readRobotsHeader, relationOf } from '$core/html';
 import type { Link } from '$core/links';
-import { PRODUCT_TOKEN } from '$core/settings';
+import type { CrawlSettings } from '$core/settings';
 import { nothingFound } from '$core/snapshot';
-import { identify } from '$core/url';
+import type { Identified } from '$core/url';
 import { isRedirectStatus } from '$core/verdict';
-import type { PageResult, Turn } from '$server/index';
-import { fetchAddress, headerOf } from './fetch';
+import type { PageResult, Source, Turn } from '$server/index';
+import type { Ask } from './ask';
+import { headerOf } from './fetch';
 import type { Answer } from './fetch';
 
 const htmlType = /^\s*(text\/html|application\/xhtml\+xml)\b/i;
 
 /** Whether an answer may hold HTML: by its type or, when it names none, by how it begins. */
-const mayBeHtml = ({ headers }: Pick<Answer, 'headers'>) => {
+const mayBeHtml = (headers: Answer['headers']) => {
   const type = headerOf(headers, 'content-type');
   return type === null || htmlType.test(type);
 };
-const beginsAsHtml = (body: Uint8Array) =>
-  /^\s*(<!doctype html|<html|<head|<body)/i.test(new TextDecoder('latin1').decode(body.subarray(0, 512)));
+const beginOf = (body: Uint8Array) => new TextDecoder('latin1').decode(body.subarray(0, 512));
+const beginsAsHtml = (body: Uint8Array) => /^\s*(<!doctype html|<html|<head|<body)/i.test(beginOf(body));
+/** How files begin that are surely no HTML, whatever the header says. */
+const binaryMark = /^(%PDF-|\x89PNG\r\n|GIF8[79]a|\xff\xd8\xff|PK\x03\x04|\x1f\x8b|RIFF....WEBP|wOF[F2])/s; // eslint-disable-line no-control-regex
 
-const withoutLinks = { ...nothingFound, links: [], discoveries: [] };
+const withoutLinks = { ...nothingFound, links: [], discoveries: [], source: null };
 
 /** The result for an address that is not asked for, because robots.txt closes it or its host gives no answer. */
 export const unaskedPage = (turn: Turn, why: Pick<PageResult, 'blockedBy' | 'error'>): PageResult => ({
   ...withoutLinks,
   ...why,
   turn,
-  fetchedAt: null,
 });
 
 /** A link that stands in the head of an answer instead of its document. */
-const headLink = (kind: Link['kind'], target: string, anchor = ''): Link => ({
+const headLink = (kind: Link['kind'], { address, fragment }: Identified, anchor = ''): Link => ({
   kind,
   element: 'http',
-  target,
+  target: address,
   anchor,
   rel: '',
   landmark: '',
   path: '',
+  fragment,
   line: 0,
   column: 0,
 });
 
-function headerLinks(headers: Answer['headers'], address: string): Link[] {
+type Identify = (href: string, base?: string) => Identified | null;
+
+function headerLinks(headers: Answer['headers'], address: string, identify: Identify): Link[] {
   return parseLinkHeader(headerOf(headers, 'link') ?? '').flatMap(({ href, rel, params }) => {
-    const target = identify(href, address)?.address;
-    if (!target) return [];
-    if (rel.includes('canonical')) return [headLink('canonical', target)];
-    return rel.includes('alternate') && params.hreflang ? [headLink('hreflang', target, params.hreflang)] : [];
+    const target = identify(href, address);
+    const kind = relationOf(rel, Boolean(params.hreflang));
+    return target && kind ? [headLink(kind, target, kind === 'hreflang' ? params.hreflang : '')] : [];
   });
 }
 
+const SOURCE_LEVEL = 2;
+/** A source that is larger than this when compressed is not kept: one statement could not carry it. */
+const MAX_SOURCE_BYTES = 6 << 20;
+const compress = promisify<Buffer, object, Buffer>(deflateRaw);
+
+const contentHash = (body: Uint8Array) => createHash('sha256').update(body).digest().subarray(0, 16);
+
+async function sourceOf(body: Uint8Array, hash: Uint8Array): Promise<Source | null> {
+  const data = await compress(Buffer.from(body.buffer, body.byteOffset, body.length), { level: SOURCE_LEVEL });
+  return data.length > MAX_SOURCE_BYTES ? null : { hash, size: body.length, data };
+}
+
+function packFingerprint(fingerprint: [number, number] | null): Uint8Array | null {
+  if (!fingerprint) return null;
+  const bytes = Buffer.alloc(8);
+  bytes.writeUInt32BE(fingerprint[0], 0);
+  bytes.writeUInt32BE(fingerprint[1], 4);
+  return bytes;
+}
+
+const MAX_IDS_LENGTH = 1 << 20;
+/** Headings are kept as one text. */
+const H1_BETWEEN = ' / ';
+
+export interface Visiting {
+  ask: Ask;
+  settings: Pick<CrawlSettings, 'token' | 'fragments'>;
+  identify: Identify;
+}
+
 /** Asks for an address and reads what it answers into page facts. Discoveries are left to the crawl. */
-export async function visit(
-  turn: Turn,
-  blockedBy: string | null,
-  agent: Agent,
-  signal: AbortSignal,
-): Promise<PageResult> {
-  const fetched = await fetchAddress(
-    turn.address,
-    agent,
-    signal,
-    (status, headers) => status >= 200 && status < 300 && mayBeHtml({ headers }),
-  );
-  const base = { ...withoutLinks, turn, blockedBy, fetchedAt: new Date() };
+export async function visit(turn: Turn, blockedBy: string | null, visiting: Visiting): Promise<PageResult> {
+  const { ask, settings, identify } = visiting;
+  const wanted = (status: number, headers: Answer['headers']) => status >= 200 && status < 300 && mayBeHtml(headers);
+  const fetched = await ask(turn.address, { wanted });
+  const base = { ...withoutLinks, turn, blockedBy, fetchedAt: new Date(), tries: fetched.tries };
   if (!fetched.ok) return { ...base, error: fetched.error };
-  const { status, headers, body, bytes, responseMs } = fetched.answer;
+  const { status, headers, body, bytes, responseMs, truncated } = fetched.answer;
   const type = headerOf(headers, 'content-type');
-  const answered: PageResult = {
-    ...base,
-    status,
-    bytes,
-    responseMs,
-    contentType: type?.split(';')[0].trim().toLowerCase().slice(0, 255) || null,
-  };
+  const contentType = type?.split(';')[0].trim().toLowerCase().slice(0, 255) || null;
+  const answered = { ...base, status, bytes, responseMs, contentType, truncated };
   if (isRedirectStatus(status)) {
     const location = headerOf(headers, 'location');
-    const target = (location && identify(location, turn.address)?.address) || null;
-    return { ...answered, redirectTo: target, links: target ? [headLink('redirect', target)] : [] };
+    const target = location ? identify(location, turn.address) : null;
+    return { ...answered, redirectTo: target?.address ?? null, links: target ? [headLink('redirect', target)] : [] };
   }
-  const html = status >= 200 && status < 300 && (type === null ? beginsAsHtml(body) : htmlType.test(type));
+  const html =
+    status >= 200 && status < 300 && (type === null ? beginsAsHtml(body) : htmlType.test(type) && !binaryMark.test(beginOf(body))); // prettier-ignore
   const tags = [headers['x-robots-tag'] ?? []].flat().map(readRobotsHeader);
-  if (!html) {
-    const { robots, noindex, nofollow } = pageRules(tags, PRODUCT_TOKEN);
-    return { ...answered, robots: robots || null, noindex, pageNofollow: nofollow };
-  }
-  const charset = /charset\s*=\s*["']?([^\s"';]+)/i.exec(type ?? '')?.[1];
-  const page = readHtml(body, turn.address, PRODUCT_TOKEN, charset);
-  const rules = pageRules([...page.directives, ...tags], PRODUCT_TOKEN);
-  const links = [...page.links, ...headerLinks(headers, turn.address)];
-  return {
+  const page = html ? readHtml(body, turn.address, { charset: charsetOf(type), identify }) : null;
+  const directives = [...(page?.directives ?? []), ...tags];
+  const rules = pageRules(directives, settings.token);
+  const ruled = {
     ...answered,
     html,
-    redirectTo: page.refresh,
-    title: page.title,
-    description: page.description,
-    h1: page.h1,
-    language: page.language?.slice(0, 100) ?? null,
     robots: rules.robots || null,
     noindex: rules.noindex,
     pageNofollow: rules.nofollow,
-    canonical: links.find(({ kind }) => kind === 'canonical')?.target ?? null,
-    links,
+    directives: describeDirectives(directives) || null,
   };
+  if (!page) return ruled;
+  const hash = contentHash(body);
+  const links = [...page.links, ...headerLinks(headers, turn.address, identify)];
+  const ids = page.ids.join('\n');
+  return {
+    ...ruled,
+    redirectTo: page.refresh,
+    title: page.title,
+    description: page.description,
+    h1: page.h1.length ? page.h1.join(H1_BETWEEN) : null,
+    language: page.language?.slice(0, 100) ?? null,
+    canonical: links.find(({ kind }) => kind === 'canonical')?.target ?? null,
+    breadcrumb: page.breadcrumb,
+    words: page.words,
+    contentHash: hash,
+    fingerprint: packFingerprint(page.fingerprint),
+    ids: settings.fragments && ids.length < MAX_IDS_LENGTH ? ids : null,
+    links,
+    source: body.length ? await sourceOf(body, hash) : null,
+  };
+}
+
+const charsetOf = (type: string | null) => /charset\s*=\s*["']?([^\s"';]+)/i.exec(type ?? '')?.[1];
+
+/** Methods that a server refuses although it would answer a GET. */
+const refusesHead = new Set([403, 404, 405, 406, 500, 501, 503]);
+
+/** Asks whether an address answers, without reading what: HEAD, then GET where HEAD says nothing. */
+export async function check(turn: Turn, blockedBy: string | null, ask: Ask): Promise<PageResult> {
+  const wanted = () => false;
+  let fetched = await ask(turn.address, { method: 'HEAD', wanted });
+  if (!fetched.ok || refusesHead.has(fetched.answer.status)) {
+    const again = await ask(turn.address, { wanted });
+    fetched = { ...again, tries: fetched.tries + again.tries };
+  }
+  const base = { ...withoutLinks, turn, blockedBy, fetchedAt: new Date(), tries: fetched.tries };
+  if (!fetched.ok) return { ...base, error: fetched.error };
+  const { status, headers, bytes, responseMs } = fetched.answer;
+  const contentType = headerOf(headers, 'content-type')?.split(';')[0].trim().toLowerCase().slice(0, 255) || null;
+  return { ...base, status, bytes, responseMs, contentType };
 }

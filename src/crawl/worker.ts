@@ -1,30 +1,37 @@
 import { hostname } from 'node:os';
 import { setTimeout as sleep } from 'node:timers/promises';
 import type { Logger } from 'pino';
-import { isConnectionLoss, leaseJob, markEnded } from '$server/index';
+import { helpableCrawl, isConnectionLoss, leaseJob, markEnded } from '$server/index';
 import type { Database } from '$server/index';
-import { runJob } from './job';
+import { helpWith, runJob } from './job';
 
 const IDLE_MS = 500;
 const AGAIN_MS = 2000;
 
-/** A name for this process that no other has. */
-export const ownerName = () => `${hostname()}:${process.pid}:${Date.now().toString(36)}`;
+/** How the names of workers begin that others may help. A crawl at a terminal keeps to the settings of its terminal. */
+const WORKER = 'worker:';
+const nameOf = (kind: string) => `${kind}${hostname().slice(0, 40)}:${process.pid}:${Date.now().toString(36)}`;
+/** A name for this process, which no other has. */
+export const terminalName = () => nameOf('terminal:');
 
-/** Takes jobs from the database and runs them, one at a time, until the signal comes. */
-export async function work(db: Database, log: Logger, signal: AbortSignal): Promise<void> {
-  const owner = ownerName();
+/** Takes jobs from the database and runs them, one at a time, or helps others with theirs, until the signal comes. */
+export async function work(db: Database, log: Logger, allowPrivate: boolean, signal: AbortSignal): Promise<void> {
+  const owner = nameOf(WORKER);
   log.info({ owner }, 'worker ready');
   while (!signal.aborted) {
     let crawlId: number | null = null;
     try {
       crawlId = await leaseJob(db, owner);
-      if (crawlId === null) await sleep(IDLE_MS, undefined, { signal }).catch(() => {});
-      else {
+      const helped = crawlId === null ? await helpableCrawl(db, WORKER) : null;
+      if (crawlId !== null) {
         log.info({ crawlId }, 'crawl begins');
-        const ending = await runJob({ db, crawlId, owner, signal });
+        const ending = await runJob({ db, crawlId, owner, allowPrivate, signal });
         log.info({ crawlId, ...ending }, ending ? 'crawl ended' : 'crawl given back');
+      } else if (helped !== null) {
+        log.info({ crawlId: helped }, 'helps with a crawl');
+        await helpWith({ db, crawlId: helped, owner, allowPrivate, signal });
       }
+      if (crawlId === null) await sleep(IDLE_MS, undefined, { signal }).catch(() => {});
     } catch (error) {
       // What waits in the database is taken up again by whoever reaches it first.
       log.error(

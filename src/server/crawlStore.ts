@@ -1,44 +1,38 @@
-import { and, asc, between, count, eq, inArray, isNotNull, lte, notInArray, or, sql, sum } from 'drizzle-orm';
-import type { AnyMySqlColumn } from 'drizzle-orm/mysql-core';
 import { packLinks } from '$core/links';
 import type { Link } from '$core/links';
 import type { SitemapEntry } from '$core/sitemap';
 import type { FoundFacts } from '$core/snapshot';
-import { hashOf, inRuns } from './database';
-import type { Database, Runner } from './database';
+import { familyOf } from '$core/traps';
+import type { ResultSetHeader } from 'mysql2';
 import { boundedMap } from './boundedMap';
+import { assertMember } from './crew';
+import { hashOf, inRuns, inTransaction } from './database';
+import type { Database, Statement } from './database';
 import { dictionary } from './dictionary';
-import { frontier, page, phrase, robotsFile, sitemapEntry, sitemapFile, url } from './schema';
+import type { Turn } from './frontier';
+import { phrase, robotsFile, sitemapEntry, sitemapFile, url } from './schema';
+import { sql } from 'drizzle-orm';
 
-/**
- * Ranks order the frontier: clicks from the start, then, from this number on, clicks from an address that only another
- * source than links knows.
- */
-export const UNLINKED_RANK = 1_000_000;
-/** Redirects in a row that are followed. */
-export const MAX_HOPS = 10;
-
-/** An address whose turn has come. */
-export interface Turn {
-  urlId: number;
-  address: string;
-  rank: number;
-  hops: number;
-}
-
-/** An inside address that was found. */
+/** An address that was found, and where in the frontier it belongs. */
 export interface Discovery {
   address: string;
   rank: number;
   hops: number;
 }
 
+/** HTML as it was received, compressed with raw deflate. */
+export interface Source {
+  hash: Uint8Array;
+  size: number;
+  data: Uint8Array;
+}
+
 /** What was found at an address whose turn came. */
 export interface PageResult extends FoundFacts {
   turn: Turn;
-  fetchedAt: Date | null;
   links: Link[];
   discoveries: Discovery[];
+  source: Source | null;
 }
 
 export interface SitemapOutcome {
@@ -49,228 +43,244 @@ export interface SitemapOutcome {
   faultLine: number | null;
 }
 
-/** A row that is there already stays as it is. (`insert ignore` would also bend values that do not fit.) */
-const keepFirst = (crawlId: AnyMySqlColumn) => ({ set: { crawlId: sql`${crawlId}` } });
-
 const MAX_STATEMENT_BYTES = 4_000_000;
 const MAX_STATEMENT_ROWS = 200;
+const FRONTIER_ROWS = 1000;
 
-/** What a running crawl reads from and writes to the database. One process at a time writes for a crawl. */
-export function crawlStore(db: Database, crawlId: number, siteId: number) {
+const pageColumns = ['crawl_id', 'url_id', 'blocked_by', 'status', 'error', 'content_type', 'html', 'bytes', 'response_ms', 'fetched_at', 'redirect_to', 'title', 'description', 'h1', 'language', 'robots', 'noindex', 'page_nofollow', 'canonical', 'directives', 'breadcrumb', 'words', 'content_hash', 'fingerprint', 'ids', 'tries', 'truncated', 'carried', 'links'] as const; // prettier-ignore
+
+/** The number of a family in the frontier: the first 64 bits of the hash of its pattern. */
+export const familyKey = (address: string): Buffer | null => {
+  const family = familyOf(address);
+  return family && hashOf(family.pattern).subarray(0, 8);
+};
+
+/**
+ * What a member of a crew writes to the database. Everything may be called again after a lost connection: what was
+ * stored stays as it is and counts once.
+ */
+export function crawlStore(db: Database, crawlId: number, siteId: number, member: number) {
   const addressNumbers = dictionary(db, url, siteId);
   const phraseNumbers = dictionary(db, phrase, siteId);
   /** The best rank written for an address, to spare the database what it knows. */
   const ranks = boundedMap<number, number>(500_000);
-  const waiting = and(eq(frontier.crawlId, crawlId), eq(frontier.done, false), lte(frontier.hops, MAX_HOPS));
-  // Writes follow one another, so that a sitemap read beside the crawl never races it.
-  let last: Promise<unknown> = Promise.resolve();
-  const inTurn = <T>(work: () => Promise<T>): Promise<T> => {
-    const next = last.then(work, work);
-    last = next.catch(() => {});
-    return next;
-  };
+  /** Sources that are known to be stored. */
+  const sources = boundedMap<string, true>(50_000);
+
+  type Found = Map<number, Discovery>;
 
   /** Adds what is new to the frontier and moves forward what was found on a shorter way. @returns how many are new */
-  async function discover(run: Runner, found: Map<number, { rank: number; hops: number }>): Promise<number> {
+  async function discover(run: Statement, found: Found): Promise<number> {
     const unsure = [...found].filter(([id, { rank }]) => (ranks.get(id) ?? Infinity) > rank);
     let added = 0;
-    for (const part of inRuns(unsure, 1000)) {
-      const known = new Map(
-        (await run
-            .select({ id: frontier.urlId, rank: frontier.rank })
-            .from(frontier)
-            .where(and(eq(frontier.crawlId, crawlId), inArray(frontier.urlId, part.map(([id]) => id))))) // prettier-ignore
-          .map(({ id, rank }) => [id, rank]),
-      );
+    for (const part of inRuns(unsure, FRONTIER_ROWS)) {
+      const select = 'select url_id, rank from frontier where crawl_id = ? and url_id in (?)';
+      const ids = part.map(([id]) => id);
+      const known = new Map((await run(select, [crawlId, ids])).map((row) => [row.url_id as number, row.rank as number])); // prettier-ignore
       const fresh = part.filter(([id]) => !known.has(id));
-      if (fresh.length)
-        await run.insert(frontier).values(fresh.map(([urlId, { rank, hops }]) => ({ crawlId, urlId, rank, hops })));
-      for (const [urlId, { rank, hops }] of part)
-        if ((known.get(urlId) ?? -1) > rank)
-          await run
-            .update(frontier)
-            .set({ rank, hops })
-            .where(and(eq(frontier.crawlId, crawlId), eq(frontier.urlId, urlId)));
-      added += fresh.length;
+      let inserted = 0;
+      if (fresh.length) {
+        const rows = fresh.map(([id, { address, rank, hops }]) => [crawlId, id, rank, hops, familyKey(address)]);
+        const insert = 'insert ignore into frontier (crawl_id, url_id, rank, hops, family) values ?';
+        inserted = (await run<ResultSetHeader>(insert, [rows])).affectedRows;
+      }
+      added += inserted;
+      // What another worker added in between may stand at a longer way than ours.
+      const raced = inserted < fresh.length;
+      const nearer = part.filter(([id, { rank }]) => (known.has(id) ? known.get(id)! > rank : raced));
+      const byPlace = new Map<string, { rank: number; hops: number; ids: number[] }>();
+      for (const [id, { rank, hops }] of nearer) {
+        const place = byPlace.get(`${rank} ${hops}`);
+        if (place) place.ids.push(id);
+        else byPlace.set(`${rank} ${hops}`, { rank, hops, ids: [id] });
+      }
+      for (const { rank, hops, ids } of byPlace.values()) {
+        const update = 'update frontier set rank = ?, hops = ? where crawl_id = ? and url_id in (?) and rank > ? and done = 0'; // prettier-ignore
+        await run(update, [rank, hops, crawlId, ids, rank]);
+      }
     }
     return added;
   }
 
-  const remember = (found: Map<number, { rank: number }>) => {
+  const remember = (found: Found) => {
     for (const [id, { rank }] of found) if ((ranks.get(id) ?? Infinity) > rank) ranks.set(id, rank);
   };
 
-  async function numberDiscoveries(discoveries: readonly Discovery[]) {
+  async function numberDiscoveries(discoveries: readonly Discovery[]): Promise<Found> {
     const numbers = await addressNumbers(new Set(discoveries.map(({ address }) => address)));
-    const found = new Map<number, { rank: number; hops: number }>();
-    for (const { address, rank, hops } of discoveries) {
-      const id = numbers.get(address)!;
+    const found: Found = new Map();
+    for (const discovery of discoveries) {
+      const id = numbers.get(discovery.address)!;
       const before = found.get(id);
-      if (!before || before.rank > rank) found.set(id, { rank, hops });
+      if (!before || before.rank > discovery.rank) found.set(id, discovery);
     }
-    return found;
+    // Workers that write the same rows in the same order wait for each other; in different orders they lock up.
+    return new Map([...found].sort(([a], [b]) => a - b));
   }
 
-  async function writeDiscoveries(discoveries: readonly Discovery[]): Promise<number> {
+  async function writeDiscoveries(discoveries: readonly Discovery[]): Promise<void> {
     const found = await numberDiscoveries(discoveries);
-    const added = await db.transaction((tx) => discover(tx, found));
+    await inTransaction(db, async (run) => {
+      const added = await discover(run, found);
+      if (added) await run('update crawl set known = known + ? where id = ?', [added, crawlId]);
+    });
     remember(found);
-    return added;
   }
 
   async function pageRows(results: readonly PageResult[]) {
     const targets = new Set<string>();
     const texts = new Set<string>();
     for (const { links } of results)
-      for (const { target, anchor, rel, path } of links) {
+      for (const { target, anchor, rel, path, fragment } of links) {
         targets.add(target);
-        texts.add(anchor).add(rel).add(path);
+        texts.add(anchor).add(rel).add(path).add(fragment);
       }
     texts.delete('');
     const addresses = await addressNumbers(targets);
     const phrases = await phraseNumbers(texts).then((numbers) => numbers.set('', 0));
     const address = (text: string) => addresses.get(text)!;
-    const phrase = (text: string) => phrases.get(text)!;
-    return results.map(({ turn, discoveries: _, links, ...facts }) => ({
-      ...facts,
+    const phraseOf = (text: string) => phrases.get(text)!;
+    const buffer = (bytes: Uint8Array | null) => bytes && Buffer.from(bytes);
+    return results.map((page) => [
       crawlId,
-      urlId: turn.urlId,
-      links: Buffer.from(packLinks(links, address, phrase)),
-    }));
+      page.turn.urlId,
+      page.blockedBy,
+      page.status,
+      page.error,
+      page.contentType,
+      page.html,
+      page.bytes,
+      page.responseMs,
+      page.fetchedAt,
+      page.redirectTo,
+      page.title,
+      page.description,
+      page.h1,
+      page.language,
+      page.robots,
+      page.noindex,
+      page.pageNofollow,
+      page.canonical,
+      page.directives,
+      page.breadcrumb && JSON.stringify(page.breadcrumb),
+      page.words,
+      buffer(page.contentHash),
+      buffer(page.fingerprint),
+      page.ids,
+      page.tries,
+      page.truncated,
+      page.carried,
+      Buffer.from(packLinks(page.links, address, phraseOf)),
+    ]);
+  }
+
+  async function saveSources(results: readonly PageResult[]): Promise<void> {
+    const fresh = new Map<string, Source>();
+    for (const { source } of results) {
+      const name = source && Buffer.from(source.hash).toString('hex');
+      if (source && name && !sources.get(name)) fresh.set(name, source);
+    }
+    for (const part of bySize([...fresh.values()], ({ data }) => 2 * data.length)) {
+      const rows = part.map(({ hash, size, data }) => [Buffer.from(hash), size, Buffer.from(data)]);
+      await db.$client.query('insert ignore into source (hash, size, data) values ?', [rows]);
+    }
+    for (const name of fresh.keys()) sources.set(name, true);
   }
 
   return {
-    /** Puts start addresses at the head of the frontier. @returns how many were not known */
-    begin: (addresses: readonly string[]) =>
-      inTurn(() => writeDiscoveries(addresses.map((address) => ({ address, rank: 0, hops: 0 })))),
-
-    /** How far the crawl is, counted from the rows: what a crawl that goes on begins with. */
-    async counts() {
-      const [known] = await db.select({ n: count() }).from(frontier).where(eq(frontier.crawlId, crawlId));
-      const [pages] = await db
-        .select({
-          done: count(),
-          fetched: count(page.fetchedAt),
-          unanswered: count(page.error),
-          bytes: sum(page.bytes),
-        })
-        .from(page)
-        .where(eq(page.crawlId, crawlId));
-      return { known: known.n, ...pages, bytes: Number(pages.bytes ?? 0) };
-    },
+    /** Puts addresses into the frontier. */
+    seed: (addresses: readonly string[], rank: number) =>
+      writeDiscoveries(addresses.map((address) => ({ address, rank, hops: 0 }))),
 
     /**
-     * The best rank at which something waits; null when nothing does.
-     * @param depth clicks beyond which nothing is fetched; null for no limit
+     * Stores pages and what they led to, all of it or nothing.
+     * @throws LostMembership
      */
-    async nextRank(depth: number | null): Promise<number | null> {
-      const within =
-        depth === null
-          ? undefined
-          : or(lte(frontier.rank, depth), between(frontier.rank, UNLINKED_RANK, UNLINKED_RANK + depth));
-      const [row] = await db
-        .select({ rank: frontier.rank })
-        .from(frontier)
-        .where(and(waiting, within))
-        .orderBy(asc(frontier.rank))
-        .limit(1);
-      return row?.rank ?? null;
+    async save(results: readonly PageResult[]): Promise<void> {
+      const rows = await pageRows(results);
+      const found = await numberDiscoveries(results.flatMap(({ discoveries }) => discoveries));
+      await saveSources(results);
+      await inTransaction(db, async (run) => {
+        await assertMember(run, member);
+        for (const part of bySize(rows, (row) => 2 * (row[row.length - 1] as Buffer).length + 2000))
+          await run(
+            `insert into page (${pageColumns.join(', ')}) values ? on duplicate key update crawl_id = crawl_id`,
+            [part],
+          );
+        const done = results.map(({ turn }) => turn.urlId);
+        const mark = 'update frontier set done = 1, held_by = null where crawl_id = ? and url_id in (?) and done = 0';
+        const { affectedRows } = await run<ResultSetHeader>(mark, [crawlId, done]);
+        const added = await discover(run, found);
+        // Nothing is marked when an earlier try had come through after all: then it was counted too.
+        if (affectedRows === 0) return;
+        const unanswered = results.filter(({ error }) => error).length;
+        const bytes = results.reduce((sum, page) => sum + (page.bytes ?? 0), 0);
+        const unasked = results.filter(({ fetchedAt }) => fetchedAt === null).length;
+        await run(
+          `update crawl set known = known + ?, done = done + ?, unanswered = unanswered + ?, bytes = bytes + ?,
+             asked = greatest(0, asked - ?) where id = ?`,
+          [added, affectedRows, unanswered, bytes, unasked, crawlId],
+        );
+      });
+      remember(found);
     },
-
-    /**
-     * Addresses that wait at a rank, in the order in which they became known.
-     * @param without addresses that are in hand already
-     */
-    turnsAt: (rank: number, without: readonly number[], limit: number): Promise<Turn[]> =>
-      db
-        .select({ urlId: frontier.urlId, address: url.text, rank: frontier.rank, hops: frontier.hops })
-        .from(frontier)
-        .innerJoin(url, eq(url.id, frontier.urlId))
-        .where(
-          and(waiting, eq(frontier.rank, rank), without.length ? notInArray(frontier.urlId, [...without]) : undefined),
-        )
-        .orderBy(asc(frontier.urlId))
-        .limit(limit),
-
-    /** Whether an answer with HTML was found among the start pages and what they redirect to. */
-    async startIsRead(): Promise<boolean> {
-      const rows = await db
-        .select({ id: page.urlId })
-        .from(page)
-        .innerJoin(frontier, and(eq(frontier.crawlId, crawlId), eq(frontier.urlId, page.urlId)))
-        .where(and(eq(page.crawlId, crawlId), eq(frontier.rank, 0), eq(page.html, true), isNotNull(page.fetchedAt)))
-        .limit(1);
-      return rows.length > 0;
-    },
-
-    /** Stores pages and what they led to, all of it or nothing. @returns how many addresses are new */
-    save: (results: readonly PageResult[]) =>
-      inTurn(async () => {
-        const rows = await pageRows(results);
-        const found = await numberDiscoveries(results.flatMap(({ discoveries }) => discoveries));
-        const added = await db.transaction(async (tx) => {
-          let run: typeof rows = [];
-          let size = 0;
-          const write = async () => {
-            if (run.length) await tx.insert(page).values(run).onDuplicateKeyUpdate(keepFirst(page.crawlId));
-            run = [];
-            size = 0;
-          };
-          for (const row of rows) {
-            run.push(row);
-            size += row.links.length + 1000;
-            if (run.length >= MAX_STATEMENT_ROWS || size > MAX_STATEMENT_BYTES) await write();
-          }
-          await write();
-          const done = rows.map(({ urlId }) => urlId);
-          await tx
-            .update(frontier)
-            .set({ done: true })
-            .where(and(eq(frontier.crawlId, crawlId), inArray(frontier.urlId, done)));
-          return discover(tx, found);
-        });
-        remember(found);
-        return added;
-      }),
 
     saveRobots: (file: { origin: string; status: number | null; fault: string | null; body: string }) =>
-      inTurn(() =>
-        db
-          .insert(robotsFile)
-          .values({ crawlId, originHash: hashOf(file.origin), ...file })
-          .onDuplicateKeyUpdate({ set: { status: file.status, fault: file.fault, body: file.body } }),
-      ),
+      db
+        .insert(robotsFile)
+        .values({ crawlId, originHash: hashOf(file.origin), ...file })
+        .onDuplicateKeyUpdate({ set: { status: file.status, fault: file.fault, body: file.body } }),
 
-    /** Stores entries of a sitemap, addresses in normal form, and puts them behind everything that is linked. */
-    saveListings: (sitemap: string, entries: readonly SitemapEntry[]) =>
-      inTurn(async () => {
-        const numbers = await addressNumbers(new Set([sitemap, ...entries.map(({ loc }) => loc)]));
-        const sitemapId = numbers.get(sitemap)!;
-        for (const run of inRuns(entries, 1000))
-          await db
-            .insert(sitemapEntry)
-            .values(
-              run.map(({ loc, lastmod, line }) => ({
-                crawlId,
-                sitemapId,
-                line,
-                urlId: numbers.get(loc)!,
-                lastmod: lastmod?.slice(0, 64) ?? null,
-              })),
-            )
-            .onDuplicateKeyUpdate(keepFirst(sitemapEntry.crawlId));
-        return writeDiscoveries(entries.map(({ loc }) => ({ address: loc, rank: UNLINKED_RANK, hops: 0 })));
-      }),
-
-    saveSitemap: ({ address, ...outcome }: SitemapOutcome) =>
-      inTurn(async () => {
-        const urlId = (await addressNumbers(new Set([address]))).get(address)!;
+    /**
+     * Stores entries of a sitemap.
+     * @param entries their addresses in normal form
+     * @param discoveries where in the frontier they belong
+     */
+    async saveListings(sitemap: string, entries: readonly SitemapEntry[], discoveries: readonly Discovery[]) {
+      const numbers = await addressNumbers(new Set([sitemap, ...entries.map(({ loc }) => loc)]));
+      const sitemapId = numbers.get(sitemap)!;
+      for (const run of inRuns(entries, FRONTIER_ROWS))
         await db
-          .insert(sitemapFile)
-          .values({ crawlId, urlId, ...outcome })
-          .onDuplicateKeyUpdate({ set: outcome });
-      }),
+          .insert(sitemapEntry)
+          .values(
+            run.map(({ loc, lastmod, line }) => ({
+              crawlId,
+              sitemapId,
+              line,
+              urlId: numbers.get(loc)!,
+              lastmod: lastmod?.slice(0, 64) ?? null,
+            })),
+          )
+          // A row that is there already stays as it is.
+          .onDuplicateKeyUpdate({ set: { crawlId: sql`${sitemapEntry.crawlId}` } });
+      await writeDiscoveries(discoveries);
+    },
+
+    async saveSitemap({ address, ...outcome }: SitemapOutcome) {
+      const urlId = (await addressNumbers(new Set([address]))).get(address)!;
+      await db
+        .insert(sitemapFile)
+        .values({ crawlId, urlId, ...outcome })
+        .onDuplicateKeyUpdate({ set: outcome });
+    },
   };
+}
+
+/** Splits rows into runs that one statement can carry. */
+function bySize<T>(rows: readonly T[], size: (row: T) => number): T[][] {
+  const runs: T[][] = [];
+  let bytes = 0;
+  for (const row of rows) {
+    const own = size(row);
+    const last = runs[runs.length - 1];
+    if (last && last.length < MAX_STATEMENT_ROWS && bytes + own <= MAX_STATEMENT_BYTES) last.push(row);
+    else {
+      runs.push([row]);
+      bytes = 0;
+    }
+    bytes += own;
+  }
+  return runs;
 }
 
 export type CrawlStore = ReturnType<typeof crawlStore>;

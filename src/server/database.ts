@@ -2,16 +2,15 @@ import { createHash } from 'node:crypto';
 import { fileURLToPath } from 'node:url';
 import { existsSync } from 'node:fs';
 import { dirname, join } from 'node:path';
+import { setTimeout as sleep } from 'node:timers/promises';
 import { drizzle } from 'drizzle-orm/mysql2';
 import type { MySql2Database } from 'drizzle-orm/mysql2';
 import { migrate } from 'drizzle-orm/mysql2/migrator';
 import mysql from 'mysql2/promise';
+import type { RowDataPacket } from 'mysql2/promise';
 import * as schema from './schema';
 
 export type Database = MySql2Database<typeof schema> & { $client: mysql.Pool };
-/** What runs a statement: the database, or a transaction on it. */
-export type Runner = Pick<Database, 'select' | 'insert' | 'update' | 'delete' | 'execute'>;
-
 /** Something a person must put right before the program can go on; its message says what. */
 export class OperatorError extends Error {}
 
@@ -25,8 +24,11 @@ export function databaseUrl(): string {
 /** Opens a pool of connections; nothing is connected until the first statement. */
 export function openDatabase(url = databaseUrl()): Database {
   const pool = mysql.createPool({ uri: url, timezone: 'Z', charset: 'utf8mb4_bin', connectionLimit: 6 });
-  // Moments are kept in UTC whatever the server's own zone is.
-  pool.on('connection', (connection) => void connection.query(`set time_zone = '+00:00'`));
+  // Moments are kept in UTC whatever the server's own zone is. Workers write side by side: locks on gaps between rows
+  // would make them wait for each other without need.
+  pool.on('connection', (connection) => {
+    void connection.query(`set time_zone = '+00:00', tx_isolation = 'READ-COMMITTED'`);
+  });
   return drizzle({ client: pool, schema, mode: 'default', casing: 'snake_case' }) as Database;
 }
 
@@ -76,12 +78,66 @@ export function* inRuns<T>(items: readonly T[], size: number): Generator<T[]> {
   for (let at = 0; at < items.length; at += size) yield items.slice(at, at + size);
 }
 
+/** Runs one statement, values escaped into it, and gives what the driver answers. */
+export type Statement = <T = RowDataPacket[]>(sql: string, values?: unknown[]) => Promise<T>;
+
+const DEADLOCK_TRIES = 10;
+const isDeadlock = (error: unknown) =>
+  /^(ER_LOCK_DEADLOCK|ER_LOCK_WAIT_TIMEOUT|ER_CHECKREAD)$/.test((error as { code?: string }).code ?? '');
+
+/**
+ * Runs statements as one, on one connection; written for the driver itself, for what runs thousands of times in a crawl.
+ * Begins again when another transaction stood in its way, so `work` may run more than once.
+ */
+export async function inTransaction<T>(db: Database, work: (run: Statement) => Promise<T>): Promise<T> {
+  for (let tries = 1; ; tries++) {
+    const connection = await db.$client.getConnection();
+    const run = (async (sql: string, values?: unknown[]) => (await connection.query(sql, values))[0]) as Statement;
+    try {
+      await connection.beginTransaction();
+      const result = await work(run);
+      await connection.commit();
+      connection.release();
+      return result;
+    } catch (error) {
+      await connection.rollback().then(
+        () => connection.release(),
+        () => connection.destroy(),
+      );
+      if (!isDeadlock(error) || tries === DEADLOCK_TRIES) throw error;
+    }
+  }
+}
+
+const OUTAGE_MS = 120_000;
+const AGAIN_MS = 500;
+
+/**
+ * Runs work that may be run again, and waits for a database that has gone away for a moment.
+ * @throws the failure itself when the database stays away for two minutes, or when it is another failure
+ */
+export async function outlastingOutage<T>(work: () => Promise<T>): Promise<T> {
+  const began = Date.now();
+  for (;;) {
+    try {
+      return await work();
+    } catch (error) {
+      if (!isConnectionLoss(error) || Date.now() - began > OUTAGE_MS) throw error;
+      await sleep(AGAIN_MS);
+    }
+  }
+}
+
+const lossCode =
+  /^(PROTOCOL_CONNECTION_LOST|ECONNREFUSED|ECONNRESET|EPIPE|ETIMEDOUT|ENOENT|ER_SERVER_SHUTDOWN|ER_NORMAL_SHUTDOWN|ER_CONNECTION_KILLED|ER_CON_COUNT_ERROR)$/;
+
 /** True when a statement failed because the database could not be reached, so that trying again may help. */
 export function isConnectionLoss(error: unknown): boolean {
   for (let at = error; at instanceof Error; at = at.cause) {
     const { code } = at as { code?: string };
-    if (code && /^(PROTOCOL_CONNECTION_LOST|ECONNREFUSED|ECONNRESET|EPIPE|ETIMEDOUT|ER_SERVER_SHUTDOWN)$/.test(code))
-      return true;
+    if (code && lossCode.test(code)) return true;
+    // The driver gives this one no code: the connection had closed before the statement was sent.
+    if (/in closed state|Connection lost/i.test(at.message)) return true;
   }
   return false;
 }

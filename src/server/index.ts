@@ -2,28 +2,41 @@ export {
   appDatabase,
   closeDatabase,
   databaseUrl,
+  inRuns,
   isConnectionLoss,
   openDatabase,
   OperatorError,
+  outlastingOutage,
   prepareDatabase,
 } from './database';
 export type { Database } from './database';
-export { crawlStore, UNLINKED_RANK } from './crawlStore';
-export type { CrawlStore, Discovery, PageResult, SitemapOutcome, Turn } from './crawlStore';
-export { heartbeat, leaseJob, markEnded, markStarted, releaseJob } from './jobs';
-export type { Ending, Heartbeat, Progress } from './jobs';
+export { crawlStore } from './crawlStore';
+export type { CrawlStore, Discovery, PageResult, SitemapOutcome, Source } from './crawlStore';
+export { beatCrew, crewSize, joinCrew, leaveCrew, LostMembership } from './crew';
+export { frontierOf, startIsRead } from './frontier';
+export type { Frontier, Turn } from './frontier';
+export { helpableCrawl, isLed, leaseJob, markEnded, markStarted, releaseJob, renewJob, setRank } from './jobs';
+export type { Ending, Progress } from './jobs';
+export { heldHosts, holdHost, reserveRequests } from './pace';
+export type { HeldHost } from './pace';
+export { ASIDE_RANK, EXTERNAL_RANK, RESOURCE_RANK, UNLINKED_RANK } from './ranks';
 export {
   addCrawl,
+  askCrew,
   continueCrawl,
+  crawlCookies,
   crawlsOf,
   filesOf,
   getCrawl,
   getSite,
-  requestStop,
+  saveCookies,
   saveSite,
+  secretsOf,
   sitesWithNewestCrawl,
 } from './sites';
 export type { Crawl, Site } from './sites';
 export { makeSnapshot, openSnapshot } from './snapshots';
+export { trapReview, trapsOf } from './traps';
+export type { TrapReview } from './traps';
 export { listWindow, orderedPages, selectPages, walkOf } from './views';
 export type { ListWindow, Row, Selected } from './views';

@@ -14,6 +14,8 @@ import {
   uniqueIndex,
   varchar,
 } from 'drizzle-orm/mysql-core';
+import type { Crumb } from '$core/html';
+import { settingsSchema } from '$core/settings';
 import type { CrawlSettings } from '$core/settings';
 import type { FetchError } from '$core/verdict';
 
@@ -22,15 +24,18 @@ const exactText = customType<{ data: string }>({
   dataType: () => 'mediumtext character set utf8mb4 collate utf8mb4_bin',
 });
 /** MariaDB keeps JSON as text, which the driver hands over as it is. */
-const json = <T>() =>
+const json = <T>(read: (value: unknown) => T = (value) => value as T) =>
   customType<{ data: T; driverData: string }>({
     dataType: () => 'longtext character set utf8mb4 collate utf8mb4_bin',
     toDriver: (value) => JSON.stringify(value),
-    fromDriver: (text) => JSON.parse(text) as T,
+    fromDriver: (text) => read(JSON.parse(text)),
   });
+/** Settings as they were stored, with the defaults of what was added since. */
+const settings = json<CrawlSettings>((value) => settingsSchema.parse(value));
 const bytes = (sqlType: string) => customType<{ data: Buffer }>({ dataType: () => sqlType });
 const hash = bytes('binary(16)');
 const blob = bytes('mediumblob');
+const fingerprint = bytes('binary(8)');
 
 const id = () => bigint({ mode: 'number', unsigned: true });
 const moment = () => datetime({ mode: 'date', fsp: 3 });
@@ -43,26 +48,40 @@ export const site = mysqlTable(
     /** Normal form of the start address; a site is known by it. */
     start: exactText().notNull(),
     startHash: hash('start_hash').notNull(),
-    settings: json<CrawlSettings>()().notNull(),
+    settings: settings().notNull(),
+    /** What must not be seen again, sealed (src/server/secrets.ts). */
+    secrets: blob(),
     createdAt: moment().notNull().default(now),
   },
   (table) => [uniqueIndex('site_start').on(table.startHash)],
 );
 
-const crawlStates = ['waiting', 'running', 'done', 'stopped', 'failed'] as const;
+const crawlStates = ['waiting', 'running', 'paused', 'done', 'stopped', 'failed'] as const;
 
 export const crawl = mysqlTable(
   'crawl',
   {
     id: id().autoincrement().primaryKey(),
     siteId: id().notNull(),
-    settings: json<CrawlSettings>()().notNull(),
+    settings: settings().notNull(),
     state: varchar({ length: 10, enum: crawlStates }).notNull().default('waiting'),
     /** Why it failed, or ended before everything was fetched. */
     reason: exactText(),
     /** True when it ended because `settings.limit` was reached. */
     limited: boolean().notNull().default(false),
-    stopRequested: boolean().notNull().default(false),
+    /** What a person asked for and the crew has not yet done. */
+    request: varchar({ length: 10, enum: ['stop', 'pause'] }),
+    secrets: blob(),
+    /** Cookies of the site, sealed, when they are kept. */
+    cookies: blob(),
+    /** The crawl from which what was not asked for again was carried over. */
+    baseId: id(),
+    /** The rank at which its crew works. */
+    rank: int().notNull().default(0),
+    /** Pages asked for or about to be: what `settings.limit` is compared with. */
+    asked: int().notNull().default(0),
+    /** Milliseconds for which it has run. */
+    ranMs: bigint({ mode: 'number' }).notNull().default(0),
     /** Addresses known, done (fetched or closed by robots.txt) and unanswered; bytes received. */
     known: int().notNull().default(0),
     done: int().notNull().default(0),
@@ -82,7 +101,7 @@ export const job = mysqlTable(
   'job',
   {
     crawlId: id().primaryKey(),
-    state: varchar({ length: 10, enum: ['waiting', 'leased', 'done'] })
+    state: varchar({ length: 10, enum: ['waiting', 'leased', 'paused', 'done'] })
       .notNull()
       .default('waiting'),
     owner: varchar({ length: 80 }),
@@ -90,6 +109,27 @@ export const job = mysqlTable(
   },
   (table) => [index('job_open').on(table.state, table.leaseUntil)],
 );
+
+/** The workers of a running crawl; one whose lease has run out is gone, and what it held is free again. */
+export const crew = mysqlTable(
+  'crew',
+  {
+    id: id().autoincrement().primaryKey(),
+    crawlId: id().notNull(),
+    owner: varchar({ length: 80 }).notNull(),
+    leaseUntil: moment().notNull(),
+  },
+  (table) => [index('crew_crawl').on(table.crawlId)],
+);
+
+/** When each host may be asked next: shared by all workers, and by all crawls. */
+export const hostPace = mysqlTable('host_pace', {
+  hash: hash().primaryKey(),
+  host: exactText().notNull(),
+  nextAt: moment().notNull(),
+  /** Why it is to be left alone until then, in words; null when that is only its rate. */
+  reason: exactText(),
+});
 
 /** One row per address of a site, inside and outside, found by hash. */
 export const url = mysqlTable(
@@ -126,10 +166,17 @@ export const frontier = mysqlTable(
     /** Redirects in a row that led here. */
     hops: tinyint().notNull().default(0),
     done: boolean().notNull().default(false),
+    /** The member of the crew that has it in hand. */
+    heldBy: id(),
+    /** Family of addresses that it belongs to (src/core/traps). */
+    family: fingerprint(),
+    /** Cut off: its family grows without end. */
+    cut: boolean().notNull().default(false),
   },
   (table) => [
     primaryKey({ columns: [table.crawlId, table.urlId] }),
     index('frontier_next').on(table.crawlId, table.done, table.rank, table.urlId),
+    index('frontier_family').on(table.crawlId, table.family),
   ],
 );
 
@@ -156,10 +203,48 @@ export const page = mysqlTable(
     noindex: boolean(),
     pageNofollow: boolean(),
     canonical: exactText(),
+    /** All page-level rules, with the agents they name. */
+    directives: exactText(),
+    breadcrumb: json<Crumb[]>()(),
+    words: int(),
+    contentHash: hash(),
+    fingerprint: fingerprint(),
+    /** What fragments can name, a line each; null when they are not checked. */
+    ids: exactText(),
+    /** Requests made until it answered for good. */
+    tries: tinyint().notNull().default(1),
+    /** Whether the body was longer than what is read. */
+    truncated: boolean().notNull().default(false),
+    /** Whether it was taken over from an earlier crawl. */
+    carried: boolean().notNull().default(false),
     /** Packed links (src/core/links/pack.ts). */
     links: blob().notNull(),
   },
   (table) => [primaryKey({ columns: [table.crawlId, table.urlId] })],
+);
+
+/** HTML as it was received, compressed with deflate; kept once whatever crawl and address it came from. */
+export const source = mysqlTable('source', {
+  hash: hash().primaryKey(),
+  size: int().notNull(),
+  data: bytes('longblob')().notNull(),
+});
+
+/** Families that grew without end and were cut. */
+export const trap = mysqlTable(
+  'trap',
+  {
+    crawlId: id().notNull(),
+    family: fingerprint().notNull(),
+    /** The address with its changing parts as `*`. */
+    pattern: exactText().notNull(),
+    /** Why it was taken for a trap. */
+    reason: exactText().notNull(),
+    fetched: int().notNull(),
+    cut: int().notNull(),
+    examples: json<string[]>()().notNull(),
+  },
+  (table) => [primaryKey({ columns: [table.crawlId, table.family] })],
 );
 
 export const robotsFile = mysqlTable(

@@ -1,12 +1,13 @@
 import { eq } from 'drizzle-orm';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { settingsSchema } from '$core/settings';
+import { noSecrets, settingsSchema } from '$core/settings';
 import { nothingFound } from '$core/snapshot';
-import { expireLease, testDatabase } from '../../tests/support/database';
+import { expireLease, expireMember, testDatabase } from '../../tests/support/database';
 import type { TestDatabase } from '../../tests/support/database';
-import { addCrawl, continueCrawl, crawlStore, getCrawl, heartbeat, leaseJob, listWindow, makeSnapshot, markEnded, openSnapshot, prepareDatabase, releaseJob, requestStop, saveSite, selectPages, sitesWithNewestCrawl, UNLINKED_RANK } from './index'; // prettier-ignore
+import { addCrawl, askCrew, beatCrew, continueCrawl, crawlStore, frontierOf, getCrawl, heldHosts, holdHost, isLed, joinCrew, leaseJob, listWindow, LostMembership, makeSnapshot, markEnded, openSnapshot, prepareDatabase, releaseJob, renewJob, reserveRequests, saveSite, secretsOf, selectPages, sitesWithNewestCrawl, UNLINKED_RANK } from './index'; // prettier-ignore
 import type { PageResult, Turn } from './index';
 import { job } from './schema';
+import { seal, unseal } from './secrets';
 
 let test: TestDatabase;
 beforeAll(async () => (test = await testDatabase()));
@@ -14,13 +15,13 @@ afterAll(() => test.drop());
 
 const start = 'https://museum.example/';
 const settingsOf = (address: string) => settingsSchema.parse({ start: address });
-const progress = { known: 3, done: 1, unanswered: 0, bytes: 10, current: start };
 
 async function newCrawl(address = start) {
   const settings = settingsOf(address);
   const siteId = await saveSite(test.db, settings);
   const id = await addCrawl(test.db, siteId, settings, 'test');
-  return { id, siteId, store: crawlStore(test.db, id, siteId) };
+  const member = await joinCrew(test.db, id, 'test');
+  return { id, siteId, member, store: crawlStore(test.db, id, siteId, member), frontier: frontierOf(test.db, id, member) }; // prettier-ignore
 }
 const pageAt = (
   turn: Turn,
@@ -36,8 +37,9 @@ const pageAt = (
   title: `Title of ${turn.address}`,
   links,
   discoveries,
+  source: null,
 });
-const click = (target: string, anchor = '') => ({ kind: 'click', element: 'a', target, anchor, rel: '', landmark: 'main', path: 'body>main', line: 1, column: 1 }) as const; // prettier-ignore
+const click = (target: string, anchor = '') => ({ kind: 'click', element: 'a', target, anchor, rel: '', landmark: 'main', path: 'body>main', fragment: '', line: 1, column: 1 }) as const; // prettier-ignore
 
 describe('the database', () => {
   it('may be prepared by several processes at once', async () => {
@@ -66,69 +68,153 @@ describe('jobs', () => {
     const leased = await Promise.all(['a', 'b', 'c'].map((owner) => leaseJob(test.db, owner)));
     expect(leased.filter((crawl) => crawl === id)).toHaveLength(1);
     const owner = ['a', 'b', 'c'][leased.indexOf(id)];
-    expect(await heartbeat(test.db, id, owner, progress)).toEqual({ held: true, stopRequested: false });
+    expect(await renewJob(test.db, id, owner, start, 10)).toBe(true);
+    expect(await isLed(test.db, id)).toBe(true);
     await expireLease(test.db, id);
+    expect(await isLed(test.db, id)).toBe(false);
     expect(await leaseJob(test.db, 'd')).toBe(id);
-    expect(await heartbeat(test.db, id, owner, progress)).toMatchObject({ held: false });
-    await requestStop(test.db, id);
-    expect(await heartbeat(test.db, id, 'd', progress)).toEqual({ held: true, stopRequested: true });
-    await releaseJob(test.db, id);
+    expect(await renewJob(test.db, id, owner, start, 10)).toBe(false);
+    await askCrew(test.db, id, 'stop');
+    expect((await getCrawl(test.db, id))!.request).toBe('stop');
+    await releaseJob(test.db, id, 'waiting');
     expect(await leaseJob(test.db, 'e')).toBe(id);
     await markEnded(test.db, id, { state: 'stopped', reason: 'enough', limited: false });
-    expect(await getCrawl(test.db, id)).toMatchObject({ state: 'stopped', reason: 'enough', known: 3 });
+    expect(await getCrawl(test.db, id)).toMatchObject({ state: 'stopped', reason: 'enough', ranMs: 10 });
     expect(await leaseJob(test.db, 'f')).toBeNull();
-    await continueCrawl(test.db, id);
-    expect(await getCrawl(test.db, id)).toMatchObject({ state: 'waiting', reason: null, stopRequested: false });
+    await continueCrawl(test.db, id, { ...settings, limit: 7 });
+    expect(await getCrawl(test.db, id)).toMatchObject({ state: 'waiting', reason: null, request: null, settings: { limit: 7 } }); // prettier-ignore
     expect(await leaseJob(test.db, 'g')).toBe(id);
+    await markEnded(test.db, id, { state: 'done', reason: null, limited: false });
+  });
+  it('that are paused wait for a person', async () => {
+    const settings = settingsOf('https://pause.example/');
+    const id = await addCrawl(test.db, await saveSite(test.db, settings), settings);
+    await askCrew(test.db, id, 'pause');
+    expect(await getCrawl(test.db, id)).toMatchObject({ state: 'paused', request: null });
+    expect(await leaseJob(test.db, 'a')).toBeNull();
+    await continueCrawl(test.db, id);
+    expect(await leaseJob(test.db, 'a')).toBe(id);
+    await markEnded(test.db, id, { state: 'done', reason: null, limited: false });
   });
 });
 
 describe('the frontier', () => {
+  const limits = { pages: 1000, external: 10 };
+  const take = ({ frontier }: Awaited<ReturnType<typeof newCrawl>>, rank: number) => frontier.take(rank, 10, limits);
+  const counts = async (id: number) => {
+    const { known, done, bytes, asked } = (await getCrawl(test.db, id))!;
+    return { known, done, bytes, asked };
+  };
+
   it('gives turns by rank, and moves what is found on a shorter way forward', async () => {
-    const { store } = await newCrawl();
-    expect(await store.begin([start])).toBe(1);
-    await store.saveListings(`${start}sitemap.xml`, [{ loc: `${start}b`, lastmod: null, line: 3 }]);
-    expect(await store.nextRank(null)).toBe(0);
-    const [first] = await store.turnsAt(0, [], 10);
-    expect(await store.save([pageAt(first, [{ address: `${start}a`, rank: 1, hops: 0 }, { address: `${start}b`, rank: 5, hops: 0 }])])).toBe(1); // prettier-ignore
-    expect((await store.turnsAt(1, [], 10)).map(({ address }) => address)).toEqual([`${start}a`]);
-    expect((await store.turnsAt(5, [], 10)).map(({ address }) => address)).toEqual([`${start}b`]);
-    expect(await store.nextRank(0)).toBeNull();
-    expect(await store.counts()).toMatchObject({ known: 3, done: 1, fetched: 1, bytes: 100 });
+    const crawl = await newCrawl();
+    await crawl.store.seed([start], 0);
+    await crawl.store.saveListings(`${start}sitemap.xml`, [{ loc: `${start}b`, lastmod: null, line: 3 }], [{ address: `${start}b`, rank: UNLINKED_RANK, hops: 0 }]); // prettier-ignore
+    expect(await crawl.frontier.nextRank(null)).toBe(0);
+    const [first] = await take(crawl, 0);
+    await crawl.store.save([pageAt(first, [{ address: `${start}a`, rank: 1, hops: 0 }, { address: `${start}b`, rank: 5, hops: 0 }])]); // prettier-ignore
+    expect((await take(crawl, 1)).map(({ address }) => address)).toEqual([`${start}a`]);
+    expect((await take(crawl, 5)).map(({ address }) => address)).toEqual([`${start}b`]);
+    expect(await crawl.frontier.nextRank(0)).toBeNull();
+    expect(await counts(crawl.id)).toEqual({ known: 3, done: 1, bytes: 100, asked: 3 });
   });
   it('keeps addresses apart that differ in case only', async () => {
-    const { store } = await newCrawl('https://case.example/');
-    expect(
-      await store.begin(['https://case.example/A', 'https://case.example/a', 'https://case.example/a '.trim()]),
-    ).toBe(2);
+    const { id, store } = await newCrawl('https://case.example/');
+    await store.seed(['https://case.example/A', 'https://case.example/a', 'https://case.example/a '.trim()], 0);
+    expect(await counts(id)).toMatchObject({ known: 2 });
   });
-  it('stores a page once, though it comes twice', async () => {
-    const { store } = await newCrawl('https://twice.example/');
-    await store.begin(['https://twice.example/']);
-    const [turn] = await store.turnsAt(0, [], 1);
+  it('stores a page once, and counts it once, though it comes twice', async () => {
+    const crawl = await newCrawl('https://twice.example/');
+    await crawl.store.seed(['https://twice.example/'], 0);
+    const [turn] = await take(crawl, 0);
     const result = pageAt(turn, [{ address: 'https://twice.example/x', rank: 1, hops: 0 }]);
-    expect(await store.save([result])).toBe(1);
-    expect(await store.save([result])).toBe(0);
-    expect(await store.counts()).toMatchObject({ known: 2, done: 1 });
+    await crawl.store.save([result]);
+    await crawl.store.save([result]);
+    expect(await counts(crawl.id)).toMatchObject({ known: 2, done: 1, bytes: 100 });
   });
   it('leaves nothing behind when a batch fails', async () => {
-    const { store } = await newCrawl('https://whole.example/');
-    await store.begin(['https://whole.example/']);
-    const [turn] = await store.turnsAt(0, [], 1);
-    const bad = { ...pageAt(turn, [{ address: 'https://whole.example/x', rank: 1, hops: 0 }]), status: 99_999_999 };
-    // `insert ignore` would bend the value; a column that cannot hold the row must not lose it in silence.
-    await expect(store.save([{ ...bad, turn: { ...turn, urlId: -1 } }])).rejects.toThrow();
-    expect(await store.counts()).toMatchObject({ known: 1, done: 0 });
+    const crawl = await newCrawl('https://whole.example/');
+    await crawl.store.seed(['https://whole.example/'], 0);
+    const [turn] = await take(crawl, 0);
+    const bad = pageAt(turn, [{ address: 'https://whole.example/x', rank: 1, hops: 0 }]);
+    // A column that cannot hold a value must not lose or bend it in silence.
+    await expect(crawl.store.save([{ ...bad, turn: { ...turn, urlId: -1 } }])).rejects.toThrow();
+    expect(await counts(crawl.id)).toMatchObject({ known: 1, done: 0 });
+  });
+  it('gives what a member held to the others when its lease runs out, and takes nothing more from it', async () => {
+    const crawl = await newCrawl('https://crew.example/');
+    const [a, b] = ['/a', '/b'].map((path) => `https://crew.example${path}`);
+    await crawl.store.seed([a, b], 0);
+    const held = await take(crawl, 0);
+    expect(held).toHaveLength(2);
+    const other = await joinCrew(test.db, crawl.id, 'other');
+    const frontier = frontierOf(test.db, crawl.id, other);
+    expect(await frontier.take(0, 10, limits)).toEqual([]);
+    expect(await frontier.othersHold(0)).toBe(true);
+    await expireMember(test.db, crawl.member);
+    expect(await beatCrew(test.db, crawl.id, other)).toBe(1);
+    expect(await counts(crawl.id)).toMatchObject({ asked: 0 });
+    expect(await frontier.take(0, 10, limits)).toHaveLength(2);
+    await expect(crawl.store.save([pageAt(held[0])])).rejects.toThrow(LostMembership);
+    await expect(take(crawl, 0)).rejects.toThrow(LostMembership);
+    expect(await beatCrew(test.db, crawl.id, crawl.member)).toBe(0);
+  });
+  it('gives no more than the limit of pages, whoever asks', async () => {
+    const crawl = await newCrawl('https://limit.example/');
+    await crawl.store.seed(Array.from({ length: 9 }, (_, i) => `https://limit.example/${i}`), 0); // prettier-ignore
+    const other = frontierOf(test.db, crawl.id, await joinCrew(test.db, crawl.id, 'other'));
+    const taken = await Promise.all([crawl.frontier, other].map((one) => one.take(0, 3, { pages: 5, external: 0 })));
+    expect(taken.flat()).toHaveLength(5);
+    expect(new Set(taken.flat().map(({ urlId }) => urlId)).size).toBe(5);
+    expect(await crawl.frontier.atLimit(5)).toBe(true);
+  });
+});
+
+describe('the pace of a host', () => {
+  it('is one for all who ask', async () => {
+    const waits = [await reserveRequests(test.db, 'slow.example', 100, 3), await reserveRequests(test.db, 'slow.example', 100, 2)].flat(); // prettier-ignore
+    // Some time passes between the two calls, which shortens what is left to wait.
+    waits.forEach((wait, i) => expect(wait).toBeLessThanOrEqual(i * 100 + 1));
+    expect(waits[3]).toBeGreaterThan(waits[2]);
+    expect(await heldHosts(test.db)).toEqual([]);
+  });
+  it('stops when it asks to be left alone', async () => {
+    await holdHost(test.db, 'busy.example', 60_000, 'It answered 429.');
+    await holdHost(test.db, 'busy.example', 10, 'It answered 503.');
+    const [held] = (await heldHosts(test.db)).filter(({ host }) => host === 'busy.example');
+    expect(held.reason).toBe('It answered 429.');
+    expect(held.wait).toBeGreaterThan(30_000);
+    expect((await reserveRequests(test.db, 'busy.example', 10, 1))[0]).toBeGreaterThan(30_000);
+  });
+});
+
+describe('secrets', () => {
+  const secrets = { headers: [{ name: 'X-Key', value: 'tram' }], cookie: '', basic: { user: 'u', password: 'päss' } };
+  it('lie sealed in the database, go with every crawl, and are kept until others are given', async () => {
+    const settings = settingsOf('https://secret.example/');
+    const siteId = await saveSite(test.db, settings, secrets);
+    await saveSite(test.db, settings);
+    const row = (await getCrawl(test.db, await addCrawl(test.db, siteId, settings, 'test')))!;
+    expect(row.secrets!.toString('latin1')).not.toContain('tram');
+    expect(secretsOf(row)).toEqual(secrets);
+    await saveSite(test.db, settings, noSecrets);
+    expect(secretsOf((await getCrawl(test.db, await addCrawl(test.db, siteId, settings, 'test')))!)).toEqual(noSecrets);
+  });
+  it('cannot be read with another key', () => {
+    const sealed = seal(secrets);
+    sealed[sealed.length - 1] ^= 1;
+    expect(() => unseal(sealed)).toThrow(/another key/);
   });
 });
 
 describe('snapshots', () => {
   it('are built, stored and opened again, and answer selections', async () => {
-    const { id, store } = await newCrawl('https://snap.example/');
+    const { id, store, frontier } = await newCrawl('https://snap.example/');
+    const take = (rank: number) => frontier.take(rank, 1, { pages: 100, external: 0 });
     const at = (path: string) => `https://snap.example${path}`;
-    await store.begin([at('/')]);
-    await store.saveListings(at('/sitemap.xml'), [{ loc: at('/lost'), lastmod: '2026-10-02', line: 4 }]);
-    const [turn] = await store.turnsAt(0, [], 1);
+    await store.seed([at('/')], 0);
+    await store.saveListings(at('/sitemap.xml'), [{ loc: at('/lost'), lastmod: '2026-10-02', line: 4 }], [{ address: at('/lost'), rank: UNLINKED_RANK, hops: 0 }]); // prettier-ignore
+    const [turn] = await take(0);
     await store.save([
       pageAt(
         turn,
@@ -136,9 +222,9 @@ describe('snapshots', () => {
         [click(at('/é'), 'Naïve “tram” 🚋'), click('https://else.example/')],
       ),
     ]);
-    const [second] = await store.turnsAt(1, [], 1);
+    const [second] = await take(1);
     await store.save([pageAt(second)]);
-    const [lost] = await store.turnsAt(UNLINKED_RANK, [], 1);
+    const [lost] = await take(UNLINKED_RANK);
     await store.save([pageAt(lost)]);
     await makeSnapshot(test.db, (await getCrawl(test.db, id))!);
     await markEnded(test.db, id, { state: 'done', reason: null, limited: false });

@@ -1,9 +1,18 @@
 import { and, asc, eq, gt, inArray } from 'drizzle-orm';
 import { packLinks, unpackLinks } from '$core/links';
-import { buildSnapshot, decodeSnapshot, encodeSnapshot, nothingFound } from '$core/snapshot';
-import type { PageRecord, Snapshot, SnapshotInput, SnapshotParts } from '$core/snapshot';
+import { scopeOf } from '$core/scope';
+import type { Scope } from '$core/scope';
+import {
+  buildSnapshot,
+  decodeSnapshot,
+  encodeSnapshot,
+  nothingFound,
+  SNAPSHOT_VERSION,
+  SnapshotVersionError,
+} from '$core/snapshot';
+import type { Check, PageRecord, Snapshot, SnapshotInput, SnapshotParts } from '$core/snapshot';
 import type { UnvisitedReason } from '$core/verdict';
-import { MAX_HOPS, UNLINKED_RANK } from './crawlStore';
+import { ASIDE_RANK, MAX_HOPS, RESOURCE_RANK, UNLINKED_RANK } from './ranks';
 import { inRuns } from './database';
 import type { Database } from './database';
 import { crawl, frontier, page, phrase, sitemapEntry, snapshotChunk, url } from './schema';
@@ -15,29 +24,51 @@ const NO_LINKS = packLinks<number>([], Number, Number);
 type CrawlRow = typeof crawl.$inferSelect;
 
 /** Why an address that was never fetched was not. */
-function unvisitedReason(row: { rank: number; hops: number }, { settings, limited }: CrawlRow): UnvisitedReason {
+function unvisitedReason(
+  row: { rank: number; hops: number; cut: boolean; address: string },
+  { settings, limited, baseId }: CrawlRow,
+  scope: Scope,
+): UnvisitedReason {
+  if (!scope.keeps(row.address).keeps) return 'scope';
+  if (row.rank >= ASIDE_RANK) return baseId === null ? 'kind' : 'selection';
+  if (row.cut) return 'trap';
   if (row.hops > MAX_HOPS) return 'hops';
   if (settings.depth !== null && row.rank % UNLINKED_RANK > settings.depth) return 'depth';
   return limited ? 'limit' : 'stopped';
 }
 
-async function readPages(db: Database, row: CrawlRow): Promise<PageRecord[]> {
+/** Everything a crawl knows: pages, and what was only asked whether it answers. */
+async function readPages(db: Database, row: CrawlRow) {
+  const scope = scopeOf(row.settings);
   const pages: PageRecord[] = [];
+  const checks = new Map<number, Check>();
   let after = 0;
   for (;;) {
     const rows = await db
-      .select({ urlId: frontier.urlId, rank: frontier.rank, hops: frontier.hops, address: url.text, page })
+      .select({
+        urlId: frontier.urlId,
+        rank: frontier.rank,
+        hops: frontier.hops,
+        cut: frontier.cut,
+        address: url.text,
+        page,
+      }) // prettier-ignore
       .from(frontier)
       .innerJoin(url, eq(url.id, frontier.urlId))
       .leftJoin(page, and(eq(page.crawlId, frontier.crawlId), eq(page.urlId, frontier.urlId)))
       .where(and(eq(frontier.crawlId, row.id), gt(frontier.urlId, after)))
       .orderBy(asc(frontier.urlId))
       .limit(READ_ROWS);
-    for (const { urlId, rank, hops, address, page: found } of rows) {
-      const unvisited = found ? null : unvisitedReason({ rank, hops }, row);
+    for (const { urlId, page: found, ...place } of rows) {
+      const { rank, address } = place;
+      if (rank >= RESOURCE_RANK && rank < ASIDE_RANK) {
+        if (found) checks.set(urlId, { status: found.status, error: found.error });
+        continue;
+      }
+      const unvisited = found ? null : unvisitedReason(place, row, scope);
       pages.push({ ...(found ?? { ...nothingFound, links: NO_LINKS }), number: urlId, address, unvisited });
     }
-    if (rows.length < READ_ROWS) return pages;
+    if (rows.length < READ_ROWS) return { pages, checks };
     after = rows[rows.length - 1].urlId;
   }
 }
@@ -52,14 +83,14 @@ async function readTexts(db: Database, table: typeof url | typeof phrase, ids: I
 }
 
 async function readInput(db: Database, row: CrawlRow): Promise<SnapshotInput> {
-  const pages = await readPages(db, row);
+  const { pages, checks } = await readPages(db, row);
   const inside = new Set(pages.map(({ number }) => number));
   const outside = new Set<number>();
   const phrases = new Set<number>();
   for (const { links } of pages)
     for (const link of unpackLinks(links)) {
       if (!inside.has(link.target)) outside.add(link.target);
-      phrases.add(link.anchor).add(link.rel).add(link.path);
+      phrases.add(link.anchor).add(link.rel).add(link.path).add(link.fragment);
     }
   phrases.delete(0);
   const entries = await db
@@ -73,8 +104,10 @@ async function readInput(db: Database, row: CrawlRow): Promise<SnapshotInput> {
     .where(eq(sitemapEntry.crawlId, row.id));
   const sitemaps = await readTexts(db, url, new Set(entries.map(({ sitemapId }) => sitemapId)));
   return {
-    starts: [row.settings.start],
+    starts: [row.settings.start, ...row.settings.starts],
+    listed: row.settings.lists,
     pages,
+    checks,
     outside: await readTexts(db, url, outside),
     phrases: await readTexts(db, phrase, phrases),
     listings: entries.map(({ sitemapId, ...entry }) => ({ ...entry, sitemap: sitemaps.get(sitemapId) ?? '' })),
@@ -107,7 +140,14 @@ async function loadSnapshot(db: Database, crawlId: number): Promise<{ snapshot: 
   for (const { part, data } of chunks) pieces.set(part, [...(pieces.get(part) ?? []), data]);
   const parts: SnapshotParts = new Map([...pieces].map(([part, data]) => [part, Buffer.concat(data)]));
   const bytes = [...parts.values()].reduce((sum, { length }) => sum + length, 0);
-  return { snapshot: decodeSnapshot(parts), bytes };
+  try {
+    return { snapshot: decodeSnapshot(parts), bytes };
+  } catch (error) {
+    if (!(error instanceof SnapshotVersionError) || error.version > SNAPSHOT_VERSION) throw error;
+  }
+  // Written by an earlier program: what it was built from is still there.
+  const [row] = await db.select().from(crawl).where(eq(crawl.id, crawlId));
+  return { snapshot: await makeSnapshot(db, row), bytes };
 }
 
 /** Open snapshots, the least recently used first, bounded by their stored size. */

@@ -2,7 +2,7 @@ import { randomBytes } from 'node:crypto';
 import { count, eq, sql } from 'drizzle-orm';
 import { closeDatabase, databaseUrl, openDatabase, prepareDatabase } from '$server/index';
 import type { Database } from '$server/index';
-import { job, page } from '../../src/server/schema';
+import { crew, job, page } from '../../src/server/schema';
 
 export interface TestDatabase {
   db: Database;
@@ -33,6 +33,13 @@ export const expireLease = (db: Database, crawlId: number) =>
     .update(job)
     .set({ leaseUntil: sql`current_timestamp(3) - interval 1 second` })
     .where(eq(job.crawlId, crawlId));
+
+/** As {@link expireLease}, for one member of a crew. */
+export const expireMember = (db: Database, member: number) =>
+  db
+    .update(crew)
+    .set({ leaseUntil: sql`current_timestamp(3) - interval 1 second` })
+    .where(eq(crew.id, member));
 
 /** How many pages of a crawl are stored. */
 export async function storedPages(db: Database, crawlId: number): Promise<number> {

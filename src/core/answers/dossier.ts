@@ -114,6 +114,7 @@ const sourceWords: Record<Source, string> = {
   redirect: 'a redirect',
   canonical: 'a canonical',
   hreflang: 'an hreflang link',
+  declared: 'a declared relation',
 };
 const linkedWords = (pages: number | null) => (pages ? `${pages.toLocaleString('en')} ${pages === 1 ? 'page links' : 'pages link'} here` : 'no page links here'); // prettier-ignore
 

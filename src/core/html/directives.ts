@@ -5,6 +5,8 @@ export interface Directive {
   agent: string;
   /** Comma-separated directives as written. */
   content: string;
+  /** Line of the meta that says it; null in a header. */
+  line: number | null;
 }
 
 export interface PageRules {
@@ -21,8 +23,8 @@ const valued = /^(unavailable_after|max-snippet|max-image-preview|max-video-prev
 export function readRobotsHeader(value: string): Directive {
   const named = /^\s*([a-z0-9_*-]+)\s*:(.*)$/is.exec(value);
   if (named && !valued.test(named[1].toLowerCase()))
-    return { agent: named[1] === '*' ? '' : named[1].toLowerCase(), content: named[2] };
-  return { agent: '', content: value };
+    return { agent: named[1] === '*' ? '' : named[1].toLowerCase(), content: named[2], line: null };
+  return { agent: '', content: value, line: null };
 }
 
 /**
@@ -38,3 +40,20 @@ export function pageRules(directives: readonly Directive[], token: string): Page
   const has = (name: string) => said.includes(name) || said.includes('none');
   return { robots: [...new Set(said)].join(', '), noindex: has('noindex'), nofollow: has('nofollow') };
 }
+
+const known =
+  /^(all|index|noindex|follow|nofollow|none|noarchive|nocache|nosnippet|noimageindex|notranslate|indexifembedded|noodp|noydir|(unavailable_after|max-snippet|max-image-preview|max-video-preview)\s*:.*)$/;
+
+/** Whether the content of a meta is made of rules for crawlers, so that its name must be that of an agent. */
+export const isRobotsContent = (content: string) =>
+  content.trim() !== '' && content.toLowerCase().split(',').every((part) => known.test(part.trim())); // prettier-ignore
+
+/** All page-level rules with where they stand, as evidence: `meta robots: noindex (line 4); X-Robots-Tag: none`. */
+export const describeDirectives = (directives: readonly Directive[]): string =>
+  directives
+    .map(({ agent, content, line }) =>
+      line === null
+        ? `X-Robots-Tag: ${agent && `${agent}: `}${content.trim()}`
+        : `meta ${agent || 'robots'}: ${content.trim()} (line ${line})`,
+    )
+    .join('; ');

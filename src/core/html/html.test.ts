@@ -8,7 +8,7 @@ const HERE = 'https://museum.example/trams/list';
 const bytes = (text: string) => new TextEncoder().encode(text);
 const latin1 = (text: string) => Uint8Array.from(text, (char) => char.charCodeAt(0));
 const read = (html: string | Uint8Array, charset?: string) =>
-  readHtml(typeof html === 'string' ? bytes(html) : html, HERE, 'edgemap', charset);
+  readHtml(typeof html === 'string' ? bytes(html) : html, HERE, { charset });
 const anchors = (html: string) => read(html).links.map(({ anchor }) => anchor);
 
 describe('facts of a page', () => {
@@ -17,7 +17,7 @@ describe('facts of a page', () => {
       <title> Trams
         &amp; buses</title><meta name=description content=" Two  halls "></head>
       <body><svg><title>Not this</title></svg><h1>The <em>fleet</em></h1><h1>Second</h1>`);
-    expect({ title, h1, description, language }).toEqual({ title: 'Trams & buses', h1: 'The fleet', description: 'Two halls', language: 'en-GB' }); // prettier-ignore
+    expect({ title, h1, description, language }).toEqual({ title: 'Trams & buses', h1: ['The fleet', 'Second'], description: 'Two halls', language: 'en-GB' }); // prettier-ignore
   });
   it('tells a missing title from an empty one', () => {
     expect(read('<p>Nothing</p>').title).toBeNull();
@@ -60,7 +60,7 @@ describe('links', () => {
       'two',
     ]));
   it('passes over what no reader follows', () =>
-    expect(read('<a name=x>x</a><!-- <a href=1>no</a> --><template><a href=2>no</a></template><script>"<a href=3>no</a>"</script><a href="mailto:a@b.example">no</a><a href="http://[">no</a>').links).toEqual([])); // prettier-ignore
+    expect(read('<a name=x>x</a><!-- <a href=1>no</a> --><template><a href=2>no</a></template><script>"<a href=3>no</a>"</script><a href="mailto:a@b.example">no</a>').links).toEqual([])); // prettier-ignore
   it('knows the landmark and the path above', () => {
     const { links } =
       read(`<html><body class="home page"><header><nav class=top><ul><li><a href=1>a</a></ul></nav></header>
@@ -81,7 +81,7 @@ describe('links', () => {
   });
   it('keeps hreflang links apart from clicks', () => {
     const { links } = read(
-      '<link rel=alternate hreflang=fr href=/fr/><link rel=stylesheet href=x.css><a href=/>home</a>',
+      '<link rel=alternate hreflang=fr href=/fr/><link rel=shortlink href=x><a href=/>home</a>',
     );
     expect(links.map(({ kind, anchor }) => [kind, anchor])).toEqual([['hreflang', 'fr'], ['click', 'home']]); // prettier-ignore
   });

@@ -1,5 +1,8 @@
-export { readHtml } from './page';
-export type { HtmlFacts } from './page';
-export { pageRules, readRobotsHeader } from './directives';
+export { fragmentName, readHtml } from './page';
+export type { HtmlFacts, ReadOptions } from './page';
+export type { Crumb } from './breadcrumb';
+export { fingerprintDistance, fingerprintOf, wordsOf } from './content';
+export { describeDirectives, pageRules, readRobotsHeader } from './directives';
 export type { Directive, PageRules } from './directives';
 export { parseLinkHeader } from './linkHeader';
+export { relationOf } from './resources';

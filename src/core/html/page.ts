@@ -1,23 +1,46 @@
 import { Parser } from 'htmlparser2';
-import { identify } from '../url';
+import { identify as identifyPlainly } from '../url';
+import type { Identified } from '../url';
 import type { Landmark, Link, LinkElement, LinkKind } from '../links';
+import { breadcrumbOfJson } from './breadcrumb';
+import type { Crumb } from './breadcrumb';
 import { fold, linesAndColumns, readMarkup, resolveAttributeReferences, resolveReferences } from './bytes';
+import { fingerprintOf, wordsOf } from './content';
+import { isRobotsContent } from './directives';
 import type { Directive } from './directives';
 import { readRefresh } from './refresh';
+import { embeddings, relationOf } from './resources';
 
 /** What one HTML document says about itself and where it links. */
 export interface HtmlFacts {
   /** Unknown (null) when the document has no such element. */
   title: string | null;
-  h1: string | null;
   description: string | null;
   language: string | null;
+  /** Texts of all `h1`, in document order. */
+  h1: string[];
   /** Addresses named by `<link rel=canonical>`, in document order. */
   canonicals: string[];
+  /** Rules for crawlers, also those for other agents. */
   directives: Directive[];
   /** Where a meta refresh leads, when that is another address. */
   refresh: string | null;
+  /** Where the page says it belongs: JSON-LD, else what is marked as breadcrumb. */
+  breadcrumb: Crumb[] | null;
+  /** What fragments can name: ids, and names of anchors. */
+  ids: string[];
+  /** Words of the main content: of `main` or, without it, of what stands in no landmark. */
+  words: number;
+  /** See `fingerprintOf`. */
+  fingerprint: [number, number] | null;
   links: Link[];
+}
+
+export interface ReadOptions {
+  /** Charset parameter of the Content-Type header. */
+  charset?: string;
+  /** Gives addresses their identity, with the parameter rules of the site. */
+  identify?: (href: string, base?: string) => Identified | null;
 }
 
 const MAX_TEXT = 1000;
@@ -39,6 +62,14 @@ const landmarkOfRole: Record<string, Landmark> = {
 };
 /** What stands in these is not content of the page. */
 const inert = new Set(['script', 'style', 'template']);
+/** Elements that end no word. */
+const inline = new Set(['a', 'abbr', 'b', 'bdi', 'bdo', 'cite', 'code', 'dfn', 'em', 'font', 'i', 'kbd', 'mark', 'q', 's', 'small', 'span', 'strong', 'sub', 'sup', 'time', 'u', 'var', 'wbr']); // prettier-ignore
+const breadcrumbMark = /breadcrumb/i;
+const MAX_H1 = 20;
+const MAX_CRUMBS = 30;
+const MAX_IDS = 20_000;
+/** A target that is no URL is kept as written, up to here. */
+const MAX_MALFORMED = 1000;
 
 /** An element that is open, with what a link inside it needs to know. */
 interface Frame {
@@ -77,36 +108,74 @@ function pathOf(frame: Frame | null): string {
 }
 
 /**
+ * The name of an id, in the form in which fragments are compared with it: percent-escapes are resolved in a fragment,
+ * not in an id.
+ */
+export function fragmentName(fragment: string): string {
+  try {
+    return decodeURIComponent(fragment);
+  } catch {
+    return fragment;
+  }
+}
+
+/** A scheme that is written; '' for a relative address. Control characters are passed over, as URL parsers do. */
+const schemeOf = (href: string) =>
+  // eslint-disable-next-line no-control-regex -- URL parsers strip them, so they must not hide a scheme
+  /^[\x00-\x20]*([a-z][a-z0-9+.-]*):/i.exec(href.slice(0, 100).replace(/[\t\r\n]/g, ''))?.[1].toLowerCase() ?? '';
+
+/** A target that is meant for the web and cannot be parsed, as written; null for mail, telephone, script and data. */
+function malformedTarget(href: string): string | null {
+  const scheme = schemeOf(href);
+  return scheme === '' || scheme === 'http' || scheme === 'https' ? fold(href).slice(0, MAX_MALFORMED) : null;
+}
+
+/**
  * Reads an HTML document in one pass over its bytes.
  * @param bytes the body as received, decompressed
  * @param address where it was found, in normal form; `<base href>` is honoured
- * @param token product token whose agent-named metas count
- * @param httpCharset charset parameter of the Content-Type header
  */
-export function readHtml(bytes: Uint8Array, address: string, token: string, httpCharset?: string): HtmlFacts {
-  const { binary, decode } = readMarkup(bytes, httpCharset);
+export function readHtml(
+  bytes: Uint8Array,
+  address: string,
+  { charset, identify = identifyPlainly }: ReadOptions = {},
+): HtmlFacts {
+  const { binary, decode } = readMarkup(bytes, charset);
   const text = (raw: string) => fold(resolveReferences(decode(raw))).slice(0, MAX_TEXT);
   const attribute = (attribs: Raw, name: string) =>
     attribs[name] === undefined ? undefined : resolveAttributeReferences(decode(attribs[name]));
 
   const facts: HtmlFacts = {
     title: null,
-    h1: null,
     description: null,
     language: null,
+    h1: [],
     canonicals: [],
     directives: [],
     refresh: null,
+    breadcrumb: null,
+    ids: [],
+    words: 0,
+    fingerprint: null,
     links: [],
   };
   const found: FoundLink[] = [];
+  const rules: { agent: string; content: string; position: number }[] = [];
   let base: string | null = null;
   let refresh: string | null = null;
   let frame: Frame | null = null;
   let inertDepth = 0;
   let svgDepth = 0;
-  /** The element whose text is being gathered for a fact, with the depth-independent raw text so far. */
+  /** The element whose text is being gathered for a fact, with its raw text so far. */
   let gathering: { name: 'title' | 'h1'; raw: string } | null = null;
+  /** Text within `main`, and text in no landmark. */
+  const content = { main: '', bare: '' };
+  let hasMain = false;
+  let jsonLd: string | null = null;
+  const jsonScripts: string[] = [];
+  /** Depth of the element that is marked as breadcrumb, and the links in it. */
+  let crumbDepth = 0;
+  const crumbs: FoundLink[] = [];
   let click: { link: FoundLink; raw: string; alts: string[]; label?: string; title?: string } | null = null;
 
   const add = (kind: LinkKind, element: LinkElement, href: string, attribs: Raw, position: number): FoundLink => {
@@ -131,12 +200,18 @@ export function readHtml(bytes: Uint8Array, address: string, token: string, http
     click = null;
   };
 
+  const endGathering = () => {
+    if (gathering?.name === 'title') facts.title = text(gathering.raw);
+    else if (gathering) facts.h1.push(text(gathering.raw));
+    gathering = null;
+  };
+
   const readMeta = (attribs: Raw, position: number) => {
     const content = attribute(attribs, 'content') ?? '';
     const name = (attribute(attribs, 'name') ?? '').trim().toLowerCase();
     if (name === 'description') facts.description ??= fold(content).slice(0, MAX_TEXT);
-    else if (name === 'robots' || name === token.toLowerCase())
-      facts.directives.push({ agent: name === 'robots' ? '' : name, content });
+    else if (name === 'robots' || (name && isRobotsContent(content)))
+      rules.push({ agent: name === 'robots' ? '' : name, content, position });
     if ((attribute(attribs, 'http-equiv') ?? '').trim().toLowerCase() === 'refresh' && refresh === null) {
       refresh = readRefresh(content);
       if (refresh !== null) add('refresh', 'meta', refresh, attribs, position);
@@ -147,11 +222,25 @@ export function readHtml(bytes: Uint8Array, address: string, token: string, http
     const href = attribute(attribs, 'href');
     if (!href) return;
     const rel = (attribute(attribs, 'rel') ?? '').toLowerCase().split(/\s+/);
-    if (rel.includes('canonical')) add('canonical', 'link', href, attribs, position);
-    else if (rel.includes('alternate') && attribs.hreflang !== undefined) {
-      add('hreflang', 'link', href, attribs, position).anchor = fold(attribute(attribs, 'hreflang') ?? '');
+    const kind = relationOf(rel, attribs.hreflang !== undefined);
+    if (!kind) return;
+    const link = add(kind, 'link', href, attribs, position);
+    if (kind === 'hreflang') link.anchor = fold(attribute(attribs, 'hreflang') ?? '');
+  };
+
+  const readEmbedding = (name: string, attribs: Raw, position: number) => {
+    const { kind, element, attributes } = embeddings[name];
+    if (name === 'input' && attribs.type?.toLowerCase() !== 'image') return;
+    for (const which of attributes) {
+      const href = attribute(attribs, which);
+      if (!href?.trim()) continue;
+      const link = add(kind, element, href, attribs, position);
+      if (kind === 'image') link.anchor = fold(attribute(attribs, 'alt') ?? '').slice(0, MAX_TEXT);
     }
   };
+
+  const isCrumbTrail = (attribs: Raw) =>
+    [attribs['aria-label'], attribs.class, attribs.id, attribs.itemtype].some((mark) => mark && breadcrumbMark.test(mark)); // prettier-ignore
 
   const parser = new Parser(
     {
@@ -159,45 +248,66 @@ export function readHtml(bytes: Uint8Array, address: string, token: string, http
         const landmark: Landmark =
           landmarkOfRole[attribs.role?.trim().toLowerCase()] ?? landmarkOfElement[name] ?? frame?.landmark ?? '';
         const position = parser.startIndex;
+        const depth = (frame?.depth ?? 0) + 1;
+        if (landmark === 'main') hasMain = true;
+        if (!inline.has(name)) content.main += ' ';
+        if (!inline.has(name)) content.bare += ' ';
+        if (crumbDepth === 0 && inertDepth === 0 && isCrumbTrail(attribs)) crumbDepth = depth;
+        if (facts.ids.length < MAX_IDS) {
+          if (attribs.id) facts.ids.push(attribute(attribs, 'id')!);
+          if (name === 'a' && attribs.name) facts.ids.push(attribute(attribs, 'name')!);
+        }
         if (inertDepth === 0) {
           if (name === 'a' || name === 'area') {
             if (name === 'a') endClick();
             const href = attribute(attribs, 'href');
             if (href !== undefined) {
               const link = add('click', name, href, attribs, position);
+              if (crumbDepth && crumbs.length < MAX_CRUMBS) crumbs.push(link);
               const label = attribute(attribs, 'aria-label');
               const title = attribute(attribs, 'title');
               if (name === 'area')
                 link.anchor = fold(attribute(attribs, 'alt') || label || title || '').slice(0, MAX_TEXT);
               else click = { link, raw: '', alts: [], label, title };
             }
-          } else if (name === 'img' && click) click.alts.push(attribute(attribs, 'alt') ?? '');
-          else if (name === 'meta') readMeta(attribs, position);
+          } else if (Object.hasOwn(embeddings, name)) {
+            if (name === 'img' && click) click.alts.push(attribute(attribs, 'alt') ?? '');
+            readEmbedding(name, attribs, position);
+            if (name === 'script' && /^\s*application\/ld\+json/i.test(attribs.type ?? '')) jsonLd = '';
+          } else if (name === 'meta') readMeta(attribs, position);
           else if (name === 'link') readDeclaration(attribs, position);
           else if (name === 'base') base ??= attribute(attribs, 'href') ?? null;
           else if (name === 'html') facts.language ??= fold(attribute(attribs, 'lang') ?? '') || null;
           else if (name === 'title' && svgDepth === 0 && facts.title === null) gathering ??= { name, raw: '' };
-          else if (name === 'h1' && facts.h1 === null) gathering ??= { name, raw: '' };
+          else if (name === 'h1' && facts.h1.length < MAX_H1) gathering ??= { name, raw: '' };
         }
         if (inert.has(name)) inertDepth++;
         if (name === 'svg') svgDepth++;
         const className = attribs.class ? decode(attribs.class) : '';
-        frame = { name, parent: frame, depth: (frame?.depth ?? 0) + 1, className, landmark, path: null };
+        frame = { name, parent: frame, depth, className, landmark, path: null };
       },
       ontext(raw) {
+        if (jsonLd !== null) jsonLd += raw;
         if (inertDepth > 0) return;
         if (gathering) gathering.raw += raw;
         if (click) click.raw += raw;
+        if (svgDepth > 0 || frame?.name === 'title') return;
+        if (frame?.landmark === 'main') content.main += raw;
+        else if (!frame?.landmark) content.bare += raw;
       },
       onclosetag(name) {
+        if (frame && frame.depth === crumbDepth) crumbDepth = 0;
         frame = frame?.parent ?? null;
         if (inert.has(name)) inertDepth--;
         if (name === 'svg') svgDepth--;
         if (name === 'a') endClick();
-        if (gathering?.name === name) {
-          facts[gathering.name] = text(gathering.raw);
-          gathering = null;
+        if (name === 'script' && jsonLd !== null) {
+          jsonScripts.push(jsonLd);
+          jsonLd = null;
         }
+        if (!inline.has(name)) content.main += ' ';
+        if (!inline.has(name)) content.bare += ' ';
+        if (gathering?.name === name) endGathering();
       },
     },
     { decodeEntities: false },
@@ -205,8 +315,7 @@ export function readHtml(bytes: Uint8Array, address: string, token: string, http
   parser.write(binary);
   parser.end();
   endClick();
-  if (gathering !== null)
-    facts[(gathering as { name: 'title' | 'h1' }).name] = text((gathering as { raw: string }).raw);
+  endGathering();
 
   const baseAddress = (base !== null && identify(base, address)?.address) || address;
   const places = linesAndColumns(
@@ -215,12 +324,26 @@ export function readHtml(bytes: Uint8Array, address: string, token: string, http
   );
   // Written out member by member: on pages of many links, spreading objects costs more than parsing them.
   found.forEach(({ href, kind, element, anchor, rel, landmark, path }, i) => {
-    const target = identify(href, baseAddress)?.address;
-    if (!target) return;
     const { line, column } = places[i];
-    facts.links.push({ kind, element, target, anchor, rel, landmark, path, line, column });
+    const to = identify(href, baseAddress);
+    if (to)
+      facts.links.push({ kind, element, target: to.address, anchor, rel, landmark, path, fragment: to.fragment.slice(0, MAX_TEXT), line, column }); // prettier-ignore
+    else {
+      const target = kind === 'click' ? malformedTarget(href) : null;
+      if (target)
+        facts.links.push({ kind, element, target, anchor, rel, landmark, path, fragment: '', line, column, malformed: true }); // prettier-ignore
+    }
   });
+  const ruleLines = linesAndColumns(binary, rules.map(({ position }) => position)); // prettier-ignore
+  facts.directives = rules.map(({ agent, content }, i) => ({ agent, content, line: ruleLines[i].line }));
   facts.canonicals = facts.links.filter(({ kind }) => kind === 'canonical').map(({ target }) => target);
   facts.refresh = facts.links.find(({ kind, target }) => kind === 'refresh' && target !== address)?.target ?? null;
+  const resolve = (href: string) => identify(href, baseAddress)?.address ?? null;
+  const fromJson = jsonScripts.map((raw) => breadcrumbOfJson(decode(raw), resolve)).find((trail) => trail !== null);
+  facts.breadcrumb =
+    fromJson ?? (crumbs.length ? crumbs.map(({ anchor, href }) => ({ name: anchor, address: resolve(href) })) : null);
+  const words = wordsOf(resolveReferences(decode(hasMain ? content.main : content.bare)));
+  facts.words = words.length;
+  facts.fingerprint = fingerprintOf(words);
   return facts;
 }

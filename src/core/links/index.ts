@@ -1,3 +1,3 @@
-export { costsNoClick, landmarks, linkElements, linkKinds } from './link';
+export { costsNoClick, isResource, landmarks, linkElements, linkKinds, relSaysNofollow } from './link';
 export type { Landmark, Link, LinkElement, LinkKind, LinkOf, NumberedLink } from './link';
 export { countPackedLinks, packLinks, unpackLinks } from './pack';

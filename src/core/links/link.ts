@@ -5,7 +5,7 @@
 export interface LinkOf<Text> {
   kind: LinkKind;
   element: LinkElement;
-  /** Target address in normal form, inside or outside. */
+  /** Target address in normal form, inside or outside; as written when it is malformed. */
   target: Text;
   anchor: Text;
   /** Lower-cased rel tokens, joined by one space. */
@@ -13,6 +13,8 @@ export interface LinkOf<Text> {
   landmark: Landmark;
   /** Element names and classes above the link, outermost first: `body>main>ul.menu>li`. */
   path: Text;
+  /** Fragment as written, without `#`. */
+  fragment: Text;
   /** 1-based; 0 when the link stands in no document (a redirect, a Link header). */
   line: number;
   /** 1-based, counted in bytes as received. */
@@ -20,14 +22,49 @@ export interface LinkOf<Text> {
 }
 
 /** A link as it was found on a page. */
-export type Link = LinkOf<string>;
+export interface Link extends LinkOf<string> {
+  /** True when the target cannot be parsed as a URL, so that nothing can be asked for. */
+  malformed?: boolean;
+}
 /** A link as it is stored; the empty text has the number 0. */
 export type NumberedLink = LinkOf<number>;
 
-export const linkKinds = ['click', 'redirect', 'refresh', 'canonical', 'hreflang'] as const;
+// Stored as indexes: what is added goes to the end.
+export const linkKinds = [
+  'click',
+  'redirect',
+  'refresh',
+  'canonical',
+  'hreflang',
+  'next',
+  'prev',
+  'amphtml',
+  'alternate',
+  'iframe',
+  'image',
+  'script',
+  'style',
+  'other',
+] as const;
 export type LinkKind = (typeof linkKinds)[number];
 
-export const linkElements = ['a', 'area', 'link', 'meta', 'http'] as const;
+export const linkElements = [
+  'a',
+  'area',
+  'link',
+  'meta',
+  'http',
+  'iframe',
+  'img',
+  'script',
+  'source',
+  'video',
+  'audio',
+  'track',
+  'embed',
+  'object',
+  'input',
+] as const;
 export type LinkElement = (typeof linkElements)[number];
 
 /** '' stands for a link in no landmark. */
@@ -36,3 +73,10 @@ export type Landmark = (typeof landmarks)[number];
 
 /** True for the links that carry a reader on without a click. */
 export const costsNoClick = (kind: LinkKind) => kind === 'redirect' || kind === 'refresh';
+
+/** True for what a page needs in order to be shown, and that is no page itself. */
+export const isResource = (kind: LinkKind): kind is 'image' | 'script' | 'style' | 'other' =>
+  kind === 'image' || kind === 'script' || kind === 'style' || kind === 'other';
+
+/** Whether a rel says that the link is not to be followed; `sponsored` and `ugc` say so too. */
+export const relSaysNofollow = (rel: string) => rel !== '' && /(^| )(nofollow|sponsored|ugc)( |$)/.test(rel);

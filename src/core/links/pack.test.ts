@@ -14,6 +14,7 @@ const link = fc.record({
   anchor: number,
   rel: number,
   path: number,
+  fragment: fc.oneof(fc.constant(0), number),
   line: fc.nat(),
   column: fc.nat(),
 });
@@ -27,12 +28,23 @@ it('unpacks what was packed', () =>
   ));
 it('refuses a newer version and a torn row', () => {
   const row = packed([
-    { kind: 'click', element: 'a', landmark: '', target: 300, anchor: 1, rel: 0, path: 2, line: 9, column: 4 },
+    {
+      kind: 'click',
+      element: 'a',
+      landmark: '',
+      target: 300,
+      anchor: 1,
+      rel: 0,
+      path: 2,
+      fragment: 0,
+      line: 9,
+      column: 4,
+    },
   ]);
   expect(() => unpackLinks(Uint8Array.from([9, ...row.slice(1)]))).toThrow(/version 9/);
   expect(() => unpackLinks(row.slice(0, -1))).toThrow(/end too early/);
 });
 it('takes a dozen bytes for an ordinary link', () => {
-  const links = Array.from({ length: 150 }, (_, i) => ({ kind: 'click', element: 'a', landmark: 'nav', target: 70_000 + i, anchor: 40_000 + i, rel: 0, path: 900, line: 10 + i, column: 9 }) as const); // prettier-ignore
+  const links = Array.from({ length: 150 }, (_, i) => ({ kind: 'click', element: 'a', landmark: 'nav', target: 70_000 + i, anchor: 40_000 + i, rel: 0, path: 900, fragment: 0, line: 10 + i, column: 9 }) as const); // prettier-ignore
   expect(packed(links).length / links.length).toBeLessThan(14);
 });

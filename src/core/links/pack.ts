@@ -1,14 +1,18 @@
 import { landmarks, linkElements, linkKinds } from './link';
 import type { LinkOf, NumberedLink } from './link';
 
-const VERSION = 1;
-const FIELDS = 6;
+const VERSION = 2;
+const FIELDS = 7;
+/** Bits of the byte that holds the landmark. */
+const ASCENDING = 1;
+const HAS_FRAGMENT = 128;
 
 /**
  * Packs the links of one page: a version byte, the number of links, then for each link one byte of kind and element,
- * one of landmark, and LEB128 varints of target, anchor, rel, path, line (as a difference where lines ascend), column.
+ * one of landmark, and LEB128 varints of target, anchor, rel, path, fragment (where there is one), line (as a difference
+ * where lines ascend), column. Version 1 had no fragments.
  * @param address the number of a target
- * @param phrase the number of an anchor, rel or path
+ * @param phrase the number of an anchor, rel, path or fragment
  */
 export function packLinks<Text>(
   links: readonly LinkOf<Text>[],
@@ -28,14 +32,15 @@ export function packLinks<Text>(
   put(links.length);
   let line = 0;
   for (const link of links) {
-    // The low bit of the landmark byte says that the line is a difference from the link before.
     const ascending = link.line >= line;
+    const fragment = phrase(link.fragment);
     out[at++] = linkKinds.indexOf(link.kind) * 16 + linkElements.indexOf(link.element);
-    out[at++] = landmarks.indexOf(link.landmark) * 2 + (ascending ? 1 : 0);
+    out[at++] = landmarks.indexOf(link.landmark) * 2 + (ascending ? ASCENDING : 0) + (fragment ? HAS_FRAGMENT : 0);
     put(address(link.target));
     put(phrase(link.anchor));
     put(phrase(link.rel));
     put(phrase(link.path));
+    if (fragment) put(fragment);
     put(ascending ? link.line - line : link.line);
     put(link.column);
     line = link.line;
@@ -61,7 +66,8 @@ function reader(bytes: Uint8Array) {
     }
   };
   const version = byte();
-  if (version !== VERSION) throw new Error(`Stored links have version ${version}; this program reads ${VERSION}.`);
+  if (version < 1 || version > VERSION)
+    throw new Error(`Stored links have version ${version}; this program reads up to ${VERSION}.`);
   return { byte, take };
 }
 
@@ -83,16 +89,18 @@ export function unpackLinks(bytes: Uint8Array): NumberedLink[] {
     const anchor = take();
     const rel = take();
     const path = take();
+    const fragment = landmark & HAS_FRAGMENT ? take() : 0;
     const lineField = take();
-    line = landmark & 1 ? line + lineField : lineField;
+    line = landmark & ASCENDING ? line + lineField : lineField;
     links.push({
       kind: linkKinds[kind >> 4],
       element: linkElements[kind & 15],
-      landmark: landmarks[landmark >> 1],
+      landmark: landmarks[(landmark & ~HAS_FRAGMENT) >> 1],
       target,
       anchor,
       rel,
       path,
+      fragment,
       line,
       column: take(),
     });

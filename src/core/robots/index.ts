@@ -1,4 +1,4 @@
 export { MAX_ROBOTS_BYTES, parseRobots } from './parse';
 export type { RobotsFile, RobotsGroup, RobotsRule } from './parse';
-export { describeRule, matchesPattern, robotsMatcher } from './match';
+export { crawlDelayFor, describeRule, matchesPattern, robotsMatcher } from './match';
 export type { RobotsAnswer, RobotsMatcher } from './match';

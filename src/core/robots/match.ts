@@ -1,6 +1,6 @@
 import { addressParts } from '../url';
 import { normalizePattern } from './parse';
-import type { RobotsFile, RobotsRule } from './parse';
+import type { RobotsFile, RobotsGroup, RobotsRule } from './parse';
 
 export interface RobotsAnswer {
   allowed: boolean;
@@ -10,12 +10,17 @@ export interface RobotsAnswer {
 
 export type RobotsMatcher = (address: string) => RobotsAnswer;
 
-/** The rules that hold for a product token: all groups that name it, else all groups for `*` (RFC 9309 §2.2.1). */
-function rulesFor(file: RobotsFile, token: string): RobotsRule[] {
-  const of = (agent: string) =>
-    file.groups.filter((group) => group.agents.includes(agent)).flatMap((group) => group.rules);
-  const named = file.groups.some((group) => group.agents.includes(token.toLowerCase()));
-  return of(named ? token.toLowerCase() : '*');
+/** The groups that hold for a product token: all that name it, else all for `*` (RFC 9309 §2.2.1). */
+function groupsFor(file: RobotsFile, token: string): RobotsGroup[] {
+  const of = (agent: string) => file.groups.filter((group) => group.agents.includes(agent));
+  const named = of(token.toLowerCase());
+  return named.length ? named : of('*');
+}
+
+/** Seconds that a crawler is asked to leave between two requests: the most that any of its groups asks for; else null. */
+export function crawlDelayFor(file: RobotsFile, token: string): number | null {
+  const delays = groupsFor(file, token).flatMap(({ crawlDelay }) => crawlDelay ?? []);
+  return delays.length ? Math.max(...delays) : null;
 }
 
 /** Matches `*` and a closing `$`, never backing up further than the last `*`. */
@@ -46,7 +51,8 @@ export function matchesPattern(pattern: string, path: string): boolean {
  * @param token the crawler's product token, compared without regard to case
  */
 export function robotsMatcher(file: RobotsFile, token: string): RobotsMatcher {
-  const rules = rulesFor(file, token)
+  const rules = groupsFor(file, token)
+    .flatMap((group) => group.rules)
     .filter((rule) => rule.pattern !== '')
     .map((rule) => ({ rule, pattern: normalizePattern(rule.pattern) }))
     .sort((a, b) => b.pattern.length - a.pattern.length || Number(b.rule.allow) - Number(a.rule.allow));

@@ -12,6 +12,8 @@ export interface RobotsGroup {
   /** Product tokens in lower case; `*` for every crawler. */
   agents: string[];
   rules: RobotsRule[];
+  /** Seconds that Crawl-delay asks to leave between requests; null when it says nothing that can be read. */
+  crawlDelay: number | null;
 }
 
 export interface RobotsFile {
@@ -42,10 +44,13 @@ export function parseRobots(text: string): RobotsFile {
     const key = content.slice(0, colon).trim().toLowerCase();
     const value = content.slice(colon + 1).trim();
     if (key === 'user-agent') {
-      if (!group || group.rules.length > 0) file.groups.push((group = { agents: [], rules: [] }));
+      if (!group || group.rules.length > 0) file.groups.push((group = { agents: [], rules: [], crawlDelay: null }));
       group.agents.push(productToken(value));
     } else if (key === 'allow' || key === 'disallow') {
       group?.rules.push({ allow: key === 'allow', pattern: value, line: lineNumber });
+    } else if (key === 'crawl-delay') {
+      const seconds = Number(value);
+      if (group && value && seconds >= 0) group.crawlDelay ??= seconds;
     } else if (key === 'sitemap' && value) {
       file.sitemaps.push({ address: value, line: lineNumber });
     }

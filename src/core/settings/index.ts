@@ -1,2 +1,12 @@
-export { formatOverride, parseOverride, PRODUCT_TOKEN, settingsSchema, USER_AGENT } from './settings';
-export type { AddressOverride, CrawlSettings } from './settings';
+export { agents, defaultAgent, presetOf } from './agents';
+export type { AgentName, AgentPreset } from './agents';
+export {
+  followable,
+  formatOverride,
+  noSecrets,
+  parseOverride,
+  resourceKinds,
+  secretsSchema,
+  settingsSchema,
+} from './settings';
+export type { AddressOverride, CrawlSettings, Followable, ResourceKind, Secrets } from './settings';

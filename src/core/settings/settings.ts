@@ -1,4 +1,6 @@
 import { z } from 'zod';
+import { MAX_PATTERN_LENGTH } from '../scope';
+import { agents, defaultAgent } from './agents';
 
 const override = z.object({
   /** Host of the address, lower case, without port. */
@@ -10,28 +12,126 @@ const override = z.object({
   toPort: z.number().int().min(1).max(65535),
 });
 
-/** What decides how a site is crawled; stored with every crawl as it was. */
+const address = z.string().max(8192);
+const pattern = z.string().min(1).max(MAX_PATTERN_LENGTH);
+const host = z.string().regex(/^[^\s/?#@]+$/, 'is not a host');
+/** A header value or name must not end the line it stands on. */
+const headerText = z.string().max(8192).regex(/^[\t\x20-\x7e\x80-\xff]*$/, 'holds characters that a header cannot'); // prettier-ignore
+
+/** What is sent with requests and must not be seen by others; stored encrypted, left out of every export. */
+export const secretsSchema = z.object({
+  headers: z
+    .array(
+      z.object({
+        name: z.string().regex(/^[!#$%&'*+.^_`|~0-9A-Za-z-]+$/, 'is not the name of a header'),
+        value: headerText,
+      }),
+    )
+    .max(50)
+    .default([]),
+  /** A Cookie header to begin with, `name=value; name=value`; '' for none. */
+  cookie: headerText.default(''),
+  /** User and password of basic authentication, for inside hosts only. */
+  basic: z
+    .object({ user: z.string().max(500), password: z.string().max(500) })
+    .nullable()
+    .default(null),
+});
+export type Secrets = z.infer<typeof secretsSchema>;
+export const noSecrets: Secrets = { headers: [], cookie: '', basic: null };
+
+/** Kinds of links besides `a` and `area` that lead to pages, and whether what they lead to is fetched. */
+export const followable = ['nofollow', 'canonical', 'paging', 'hreflang', 'amphtml', 'iframe', 'refresh'] as const;
+export type Followable = (typeof followable)[number];
+export const resourceKinds = ['image', 'script', 'style', 'other'] as const;
+export type ResourceKind = (typeof resourceKinds)[number];
+
+const MAX_COUNT = 10_000_000;
+
+/** What decides how a site is crawled; stored with every crawl as it was. Secrets are kept apart. */
 export const settingsSchema = z.object({
-  start: z.string(),
+  start: address,
+  /** Further addresses to start from, at depth 0. */
+  starts: z.array(address).default([]),
+  /** Addresses that a list of the person's own knows. */
+  lists: z.array(address).max(1_000_000).default([]),
+
+  hosts: z.array(host).default([]),
+  subdomains: z.boolean().default(false),
+  folder: z.string().regex(/^(\/([^?#\s]*\/)?)?$/, 'begins and ends with /').default(''), // prettier-ignore
+  include: z.array(pattern).max(500).default([]),
+  exclude: z.array(pattern).max(500).default([]),
+  dropParameters: z.array(z.string().min(1)).max(500).default([]),
+  sortParameters: z.boolean().default(false),
+
   /** Fetch at most so many addresses. */
-  limit: z.number().int().min(1).max(10_000_000).default(100_000),
+  limit: z.number().int().min(1).max(MAX_COUNT).default(100_000),
   /** Fetch nothing further than so many clicks from where a route begins. */
   depth: z.number().int().min(0).max(10_000).nullable().default(null),
+  /** End after so many MiB received. */
+  megabytes: z.number().int().min(1).max(10_000_000).nullable().default(null),
+  /** End after so many minutes. */
+  minutes: z.number().int().min(1).max(100_000).nullable().default(null),
+  /** Read at most so many MiB of one answer. */
+  bodyMegabytes: z.number().int().min(1).max(100).default(20),
+  /** Fetch at most so many addresses of a family that grows without end. */
+  trapLimit: z.number().int().min(10).max(MAX_COUNT).default(500),
+
   /** How many requests may be under way at once. */
   connections: z.number().int().min(1).max(64).default(8),
+  /** Requests a second to one host; null for as many as the connections allow. */
+  rate: z.number().min(0.01).max(1000).nullable().default(null),
+  keepCrawlDelay: z.boolean().default(true),
+  /** How often a request is repeated that failed in a way that may pass. */
+  retries: z.number().int().min(0).max(10).default(2),
+
   robots: z.enum(['obey', 'look-past']).default('obey'),
-  /** Sitemaps to read besides those that robots.txt names. */
-  sitemaps: z.array(z.string()).default([]),
+  /** What the crawler calls itself in requests, and the product token rules are read for. */
+  userAgent: headerText.min(1).default(agents[defaultAgent].userAgent),
+  token: z.string().regex(/^[a-z_-]{1,100}$/i, 'is made of letters, - and _').default(agents[defaultAgent].token), // prettier-ignore
+  /** Accept-Language; '' to send none. */
+  language: headerText.default(''),
+  /** Whether cookies that the site sets are sent back, within one crawl. */
+  keepCookies: z.boolean().default(false),
+
+  follow: z
+    .object({
+      nofollow: z.boolean().default(true),
+      canonical: z.boolean().default(true),
+      paging: z.boolean().default(true),
+      hreflang: z.boolean().default(true),
+      amphtml: z.boolean().default(true),
+      iframe: z.boolean().default(true),
+      refresh: z.boolean().default(true),
+    })
+    .prefault({}),
+  /** Which resources are asked for, to learn whether they answer. */
+  check: z
+    .object({
+      image: z.boolean().default(false),
+      script: z.boolean().default(false),
+      style: z.boolean().default(false),
+      other: z.boolean().default(false),
+    })
+    .prefault({}),
+  external: z.enum(['record', 'check']).default('record'),
+  /** Outside addresses that are checked at most. */
+  externalLimit: z.number().int().min(1).max(MAX_COUNT).default(1000),
+  /** Whether fragments of links are looked up among the ids of their targets. */
+  fragments: z.boolean().default(true),
+
+  sitemapsFromRobots: z.boolean().default(true),
+  /** Whether /sitemap.xml and its like are tried when robots.txt names none. */
+  usualSitemaps: z.boolean().default(true),
+  /** Sitemaps to read besides those. */
+  sitemaps: z.array(address).default([]),
+
   overrides: z.array(override).default([]),
   acceptCertificates: z.boolean().default(false),
 });
 
 export type CrawlSettings = z.infer<typeof settingsSchema>;
 export type AddressOverride = z.infer<typeof override>;
-
-/** The product token that robots.txt and agent-named rules are read for. */
-export const PRODUCT_TOKEN = 'edgemap';
-export const USER_AGENT = 'EdgeMap/0.1';
 
 /**
  * Reads `host[:port]=address:port`, the line of a hosts file with ports.

@@ -1,5 +1,8 @@
-import { countPackedLinks, landmarks, linkElements, linkKinds, unpackLinks } from '../links';
+import { countPackedLinks, isResource, landmarks, linkElements, linkKinds, unpackLinks } from '../links';
+import type { LinkKind } from '../links';
 import { clickDepths, countLinks, islandNumbers, reachOf } from '../reach';
+import { fragmentName } from '../html';
+import type { Crumb } from '../html';
 import { addressParts } from '../url';
 import { followRedirects, judge, verdicts } from '../verdict';
 import type { FetchError, UnvisitedReason } from '../verdict';
@@ -30,6 +33,23 @@ export interface FoundFacts {
   noindex: boolean | null;
   pageNofollow: boolean | null;
   canonical: string | null;
+  /** All page-level rules, with the agents they name. */
+  directives: string | null;
+  breadcrumb: Crumb[] | null;
+  words: number | null;
+  /** The first 128 bits of SHA-256 of the body. */
+  contentHash: Uint8Array | null;
+  /** 64 bits (src/core/html/content.ts). */
+  fingerprint: Uint8Array | null;
+  /** What fragments can name, a line each; null when that was not asked. */
+  ids: string | null;
+  /** Requests made until it answered for good. */
+  tries: number;
+  /** Whether the body was longer than what is read. */
+  truncated: boolean;
+  /** Whether it was taken over from an earlier crawl. */
+  carried: boolean;
+  fetchedAt: Date | null;
 }
 
 export const nothingFound: FoundFacts = {
@@ -49,7 +69,23 @@ export const nothingFound: FoundFacts = {
   noindex: null,
   pageNofollow: null,
   canonical: null,
+  directives: null,
+  breadcrumb: null,
+  words: null,
+  contentHash: null,
+  fingerprint: null,
+  ids: null,
+  tries: 1,
+  truncated: false,
+  carried: false,
+  fetchedAt: null,
 };
+
+/** What became of an address that was only asked whether it answers. */
+export interface Check {
+  status: number | null;
+  error: FetchError | null;
+}
 
 /** One known inside address as a crawl left it. */
 export interface PageRecord extends FoundFacts {
@@ -64,15 +100,22 @@ export interface PageRecord extends FoundFacts {
 
 export interface SnapshotInput {
   starts: readonly string[];
+  /** Addresses that the person's own lists know. */
+  listed: readonly string[];
   /** Every known inside address, once, in any order. */
   pages: PageRecord[];
-  /** The outside addresses that links lead to, by number. */
+  /** The addresses that links lead to and that are no pages: outside ones and resources, by number. */
   outside: ReadonlyMap<number, string>;
+  /** What was found at those that were asked for, by number. */
+  checks: ReadonlyMap<number, Check>;
   /** Texts by the numbers that links name them with; 0 is ''. */
   phrases: ReadonlyMap<number, string>;
   /** What sitemaps list, by number of the address. */
   listings: readonly { number: number; sitemap: string; line: number; lastmod: string | null }[];
 }
+
+const CLICK_KIND = linkKinds.indexOf('click');
+const hex = (bytes: Uint8Array) => Array.from(bytes, (byte) => byte.toString(16).padStart(2, '0')).join('');
 
 /** Gives numbers from 0 in the order of asking. */
 function numbering() {
@@ -105,6 +148,8 @@ function layOutLinks(pages: readonly PageRecord[], input: SnapshotInput) {
     path: new Uint32Array(total),
     line: new Uint32Array(total),
     column: new Uint32Array(total),
+    fragment: new Uint32Array(total),
+    lost: new Uint8Array(total),
   };
   let at = 0;
   pages.forEach((record, page) => {
@@ -116,6 +161,7 @@ function layOutLinks(pages: readonly PageRecord[], input: SnapshotInput) {
       links.anchor[at] = phrases.of(link.anchor);
       links.rel[at] = phrases.of(link.rel);
       links.path[at] = phrases.of(link.path);
+      links.fragment[at] = phrases.of(link.fragment);
       links.line[at] = link.line;
       links.column[at] = link.column;
       at++;
@@ -126,17 +172,24 @@ function layOutLinks(pages: readonly PageRecord[], input: SnapshotInput) {
     links,
     pageNumbers,
     outside: [...outside.numbers.keys()].map((number) => input.outside.get(number) ?? ''),
+    checks: [...outside.numbers.keys()].map((number) => input.checks.get(number) ?? null),
     phrases: [...phrases.numbers.keys()].map((number) => input.phrases.get(number) ?? ''),
   };
 }
 
+const sourceOfKind = (kind: LinkKind): Source | null => {
+  if (kind === 'click') return 'links';
+  if (kind === 'refresh') return 'redirect';
+  if (kind === 'redirect' || kind === 'canonical' || kind === 'hreflang') return kind;
+  return isResource(kind) ? null : 'declared';
+};
+
 /** Which sources know each page, as the bits of `seen_in`. */
-function seenIn(count: number, links: LinkColumns, starts: readonly number[], listed: readonly number[]): NumberColumn {
-  const bit = (source: Source) => 1 << sources.indexOf(source);
-  const bitOfKind = linkKinds.map((kind) => bit(kind === 'click' ? 'links' : kind === 'refresh' ? 'redirect' : kind));
+function seenIn(count: number, links: LinkColumns, known: Partial<Record<Source, readonly number[]>>): NumberColumn {
+  const bit = (source: Source | null) => (source ? 1 << sources.indexOf(source) : 0);
+  const bitOfKind = linkKinds.map((kind) => bit(sourceOfKind(kind)));
   const seen = new Int32Array(count);
-  for (const page of starts) seen[page] |= bit('start');
-  for (const page of listed) seen[page] |= bit('sitemap');
+  for (const source of sources) for (const page of known[source] ?? []) seen[page] |= bit(source);
   for (let page = 0; page < count; page++)
     for (let link = links.offsets[page]; link < links.offsets[page + 1]; link++) {
       const target = links.target[link];
@@ -147,15 +200,45 @@ function seenIn(count: number, links: LinkColumns, starts: readonly number[], li
 }
 
 /**
+ * Marks the click links whose fragment names nothing on their target, as far as that is known. An empty fragment and
+ * `top` name the top of any page (HTML, "find a potential indicated element"); text directives name no element.
+ * @returns how many there are on each page
+ */
+function findLostFragments(pages: readonly PageRecord[], links: LinkColumns, phrases: readonly string[]): Int32Array {
+  const counts = new Int32Array(pages.length).fill(-1);
+  const names = new Map<number, Set<string>>();
+  const named = (page: number) => {
+    let ids = names.get(page);
+    if (!ids) names.set(page, (ids = new Set(pages[page].ids!.split('\n'))));
+    return ids;
+  };
+  pages.forEach((record, page) => {
+    if (record.html && record.ids !== null) counts[page] = 0;
+    for (let link = links.offsets[page]; link < links.offsets[page + 1]; link++) {
+      const to = links.target[link];
+      const fragment = phrases[links.fragment[link]];
+      if (!fragment || links.kind[link] !== CLICK_KIND || to >= pages.length || pages[to].ids === null) continue;
+      if (/^top$/i.test(fragment) || fragment.includes(':~:')) continue;
+      if (named(to).has(fragment) || named(to).has(fragmentName(fragment))) continue;
+      links.lost[link] = 1;
+      if (counts[page] >= 0) counts[page]++;
+    }
+  });
+  return counts;
+}
+
+/**
  * Builds the snapshot of a finished crawl and works out its measures: depth, reach, islands, link counts, verdicts.
  * Pages are numbered in the order of their addresses (by code unit).
  */
 export function buildSnapshot(input: SnapshotInput): Snapshot {
   const pages = [...input.pages].sort((a, b) => (a.address < b.address ? -1 : a.address > b.address ? 1 : 0));
   const count = pages.length;
-  const { links, pageNumbers, outside, phrases } = layOutLinks(pages, input);
+  const { links, pageNumbers, outside, checks, phrases } = layOutLinks(pages, input);
   const pageByAddress = new Map(pages.map(({ address }, i) => [address, i]));
-  const starts = input.starts.map((address) => pageByAddress.get(address)).filter((page) => page !== undefined);
+  const numbersOf = (addresses: readonly string[]) =>
+    addresses.map((address) => pageByAddress.get(address)).filter((page) => page !== undefined);
+  const starts = numbersOf(input.starts);
 
   const graph = visitorGraph(count, links);
   const { depth } = clickDepths(graph, starts);
@@ -215,7 +298,7 @@ export function buildSnapshot(input: SnapshotInput): Snapshot {
     canonical: text(({ canonical }) => canonical),
     verdict: number((_, i) => verdicts.indexOf(judgements[i].verdict)),
     verdict_reason: text((_, i) => judgements[i].reason || null),
-    seen_in: seenIn(count, links, starts, listings.map(({ page }) => page)), // prettier-ignore
+    seen_in: seenIn(count, links, { start: starts, sitemap: listings.map(({ page }) => page), list: numbersOf(input.listed) }), // prettier-ignore
     depth,
     reach,
     island: islandNumbers(graph, depth),
@@ -225,6 +308,14 @@ export function buildSnapshot(input: SnapshotInput): Snapshot {
     links_out: number(({ html }, i) => (html ? counts.linksOut[i] : null)),
     pages_linked: number(({ html }, i) => (html ? counts.pagesLinked[i] : null)),
     external_links: number(({ html }, i) => (html ? counts.externalLinks[i] : null)),
+    missing_fragments: findLostFragments(pages, links, phrases),
+    words: number(({ words }) => words),
+    content_hash: text(({ contentHash }) => contentHash && hex(contentHash)),
+    breadcrumb: text(({ breadcrumb }) => breadcrumb && breadcrumb.map(({ name }) => name).join(' › ')),
+    page_rules: text(({ directives }) => directives),
+    truncated: flag(({ status, truncated }) => (status === null ? null : truncated)),
+    carried: flag(({ carried }) => carried),
+    fetched_at: text(({ fetchedAt }) => fetchedAt && fetchedAt.toISOString().replace(/\.\d+Z/, 'Z')),
     sitemap_lastmod: text((_, i) => lastmods.get(i) ?? null),
   };
   return {
@@ -233,6 +324,7 @@ export function buildSnapshot(input: SnapshotInput): Snapshot {
     columns,
     links,
     outside,
+    checks,
     phrases,
     listings: listings.map(({ page, sitemap, line }) => ({ page, sitemap, line })),
   };

@@ -2,14 +2,22 @@
  * The binary form of a snapshot: named parts, each a column. Numbers are little-endian. A list of texts is a count,
  * that many byte lengths (each 32 bits), and the texts in UTF-8. The part `head` is JSON and names the version.
  */
+import type { Check } from './build';
 import { isText } from './column';
 import type { Column } from './column';
 import { factNames, factOf } from './facts';
 import type { FactName } from './facts';
 import type { LinkColumns, Snapshot } from './snapshot';
 
-export const SNAPSHOT_VERSION = 1;
+export const SNAPSHOT_VERSION = 2;
 export type SnapshotParts = Map<string, Uint8Array>;
+
+/** A stored snapshot has another form than this program reads. */
+export class SnapshotVersionError extends Error {
+  constructor(readonly version: number) {
+    super(`The stored snapshot has version ${version}; this program reads ${SNAPSHOT_VERSION}.`);
+  }
+}
 
 interface Head {
   version: number;
@@ -18,8 +26,8 @@ interface Head {
   sitemaps: string[];
 }
 
-const wide = ['offsets', 'target', 'anchor', 'rel', 'path', 'line', 'column'] as const;
-const narrow = ['kind', 'element', 'landmark'] as const;
+const wide = ['offsets', 'target', 'anchor', 'rel', 'path', 'line', 'column', 'fragment'] as const;
+const narrow = ['kind', 'element', 'landmark', 'lost'] as const;
 
 const bytesOf = (array: Uint32Array | Int32Array | Uint8Array) =>
   new Uint8Array(array.buffer, array.byteOffset, array.byteLength);
@@ -53,12 +61,13 @@ function decodeTexts(bytes: Uint8Array): string[] {
 
 /** Takes a snapshot apart into the parts in which it is stored and sent. */
 export function encodeSnapshot(snapshot: Snapshot): SnapshotParts {
-  const { count, starts, columns, links, outside, phrases, listings } = snapshot;
+  const { count, starts, columns, links, outside, checks, phrases, listings } = snapshot;
   const sitemaps = [...new Set(listings.map(({ sitemap }) => sitemap))];
   const head: Head = { version: SNAPSHOT_VERSION, count, starts, sitemaps };
   const parts: SnapshotParts = new Map([
     ['head', new TextEncoder().encode(JSON.stringify(head))],
     ['outside', encodeTexts(outside)],
+    ['checks', new TextEncoder().encode(JSON.stringify(checks.some(Boolean) ? checks : []))],
     ['phrases', encodeTexts(phrases)],
     [
       'listings',
@@ -78,7 +87,7 @@ export function encodeSnapshot(snapshot: Snapshot): SnapshotParts {
 
 /**
  * Puts a snapshot together again.
- * @throws Error when it was written by a newer version, or a part is missing
+ * @throws SnapshotVersionError when it was written by another version; Error when a part is missing
  */
 export function decodeSnapshot(parts: SnapshotParts): Snapshot {
   const part = (name: string) => {
@@ -87,8 +96,7 @@ export function decodeSnapshot(parts: SnapshotParts): Snapshot {
     return bytes;
   };
   const head = JSON.parse(new TextDecoder().decode(part('head'))) as Head;
-  if (head.version !== SNAPSHOT_VERSION)
-    throw new Error(`The stored snapshot has version ${head.version}; this program reads ${SNAPSHOT_VERSION}.`);
+  if (head.version !== SNAPSHOT_VERSION) throw new SnapshotVersionError(head.version);
   // Copied, because a typed array must begin at a multiple of its width. (A Buffer's slice would not copy.)
   const aligned = (name: string) => new Uint8Array(part(name)).buffer;
   const u32 = (name: string) => new Uint32Array(aligned(name));
@@ -97,6 +105,8 @@ export function decodeSnapshot(parts: SnapshotParts): Snapshot {
       ? { codes: u32(`fact.${name}.codes`), values: decodeTexts(part(`fact.${name}.values`)) }
       : new Int32Array(aligned(`fact.${name}`));
   const listings = u32('listings');
+  const outside = decodeTexts(part('outside'));
+  const checks = JSON.parse(new TextDecoder().decode(part('checks'))) as (Check | null)[];
   const links = Object.fromEntries([
     ...wide.map((name) => [name, u32(`links.${name}`)]),
     ...narrow.map((name) => [name, new Uint8Array(aligned(`links.${name}`))]),
@@ -106,7 +116,8 @@ export function decodeSnapshot(parts: SnapshotParts): Snapshot {
     starts: head.starts,
     columns: Object.fromEntries(factNames.map((name) => [name, column(name)])) as Record<FactName, Column>,
     links,
-    outside: decodeTexts(part('outside')),
+    outside,
+    checks: outside.map((_, i) => checks[i] ?? null),
     phrases: decodeTexts(part('phrases')),
     listings: Array.from({ length: listings.length / 3 }, (_, i) => ({
       page: listings[i * 3],

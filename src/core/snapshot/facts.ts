@@ -2,7 +2,17 @@ import { reaches } from '../reach';
 import { verdicts } from '../verdict';
 
 /** The sources that can know a URL, in the order of the bits of `seen_in`. */
-export const sources = ['start', 'links', 'sitemap', 'log', 'list', 'redirect', 'canonical', 'hreflang'] as const;
+export const sources = [
+  'start',
+  'links',
+  'sitemap',
+  'log',
+  'list',
+  'redirect',
+  'canonical',
+  'hreflang',
+  'declared',
+] as const;
 export type Source = (typeof sources)[number];
 
 /**
@@ -52,6 +62,14 @@ export const facts = {
   links_out: { type: 'number', label: 'Links out' },
   pages_linked: { type: 'number', label: 'Pages linked' },
   external_links: { type: 'number', label: 'Links outside' },
+  missing_fragments: { type: 'number', label: 'Fragments not found' },
+  words: { type: 'number', label: 'Words' },
+  content_hash: { type: 'text', label: 'Content hash' },
+  breadcrumb: { type: 'text', label: 'Breadcrumb' },
+  page_rules: { type: 'text', label: 'Rules for all crawlers' },
+  truncated: { type: 'flag', label: 'Read in part' },
+  carried: { type: 'flag', label: 'Carried over' },
+  fetched_at: { type: 'text', label: 'Fetched' },
   sitemap_lastmod: { type: 'text', label: 'Sitemap lastmod' },
 } as const satisfies Record<string, Fact>;
 

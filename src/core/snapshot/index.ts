@@ -1,8 +1,8 @@
 export { buildSnapshot, nothingFound } from './build';
-export type { FoundFacts, PageRecord, SnapshotInput } from './build';
+export type { Check, FoundFacts, PageRecord, SnapshotInput } from './build';
 export { comparator, isText, textColumn } from './column';
 export type { Column, NumberColumn, TextColumn } from './column';
-export { decodeSnapshot, encodeSnapshot, SNAPSHOT_VERSION } from './encode';
+export { decodeSnapshot, encodeSnapshot, SNAPSHOT_VERSION, SnapshotVersionError } from './encode';
 export type { SnapshotParts } from './encode';
 export { factNames, factOf, facts, isFactName, sources } from './facts';
 export type { FactName, FactType, FactValue, Source } from './facts';

@@ -1,3 +1,4 @@
+import type { Check } from './build';
 import { valueAt } from './column';
 import type { Column } from './column';
 import type { FactName, FactValue } from './facts';
@@ -21,6 +22,10 @@ export interface LinkColumns {
   path: Uint32Array;
   line: Uint32Array;
   column: Uint32Array;
+  /** Index into `phrases` of the fragment; 0 for none. */
+  fragment: Uint32Array;
+  /** 1 when the fragment names nothing on the target. */
+  lost: Uint8Array;
 }
 
 /** One finished crawl as columns: pages are numbered in the order of their addresses. */
@@ -30,8 +35,10 @@ export interface Snapshot {
   starts: number[];
   columns: Record<FactName, Column>;
   links: LinkColumns;
-  /** Addresses outside the site that are linked to. */
+  /** Addresses that are linked to and are no pages: outside ones and resources. */
   outside: string[];
+  /** What became of those that were asked for; null for those that were not. */
+  checks: (Check | null)[];
   /** Texts of anchors, rels and paths; `phrases[0]` is ''. */
   phrases: string[];
   /** Pages known from a sitemap: which, where and on which line. */

@@ -66,6 +66,7 @@ export function tinySite(pages: Record<string, TinyPage>, listed: string[] = [])
             anchor: words,
             rel: '',
             path: '',
+            fragment: '',
             line: at + 1,
             column: 1,
           })),
@@ -77,6 +78,8 @@ export function tinySite(pages: Record<string, TinyPage>, listed: string[] = [])
   );
   return buildSnapshot({
     starts: [TINY_START],
+    listed: [],
+    checks: new Map(),
     pages: records,
     outside,
     phrases,

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { addressParts, identify, insideTest, MAX_ADDRESS_LENGTH, originOf, readStartAddress } from '.';
+import { addressParts, identify, MAX_ADDRESS_LENGTH, originOf, readStartAddress } from '.';
 
 const address = (href: string, base?: string) => identify(href, base)?.address;
 
@@ -64,20 +64,6 @@ it('takes addresses apart as the URL parser does', () =>
 it('calls the first folder the section', () => {
   expect(addressParts('https://museum.example/shop/mugs/1').section).toBe('shop');
   expect(addressParts('https://museum.example/').section).toBe('');
-});
-
-describe('inside', () => {
-  const inside = insideTest('https://www.museum.example/', ['Press.museum.example']);
-  it.each([
-    'http://www.museum.example/',
-    'https://museum.example/x',
-    'https://press.museum.example/',
-    'https://www.press.museum.example/',
-  ])('%s is inside', (url) => expect(inside(url)).toBe(true));
-  it.each(['https://staging.museum.example/', 'https://www.museum.example:8443/', 'https://museum.example.org/'])(
-    '%s is outside',
-    (url) => expect(inside(url)).toBe(false),
-  );
 });
 
 describe('start addresses as people type them', () => {

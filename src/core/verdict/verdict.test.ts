@@ -9,6 +9,7 @@ const fine: VerdictInput = {
   error: null,
   status: 200,
   redirectTo: null,
+  tries: 1,
   html: true,
   contentType: 'text/html',
   noindex: false,

@@ -14,13 +14,17 @@ export const verdicts = [
 export type Verdict = (typeof verdicts)[number];
 
 /** Why a known address was not fetched. */
-export const unvisitedReasons = ['limit', 'depth', 'hops', 'stopped'] as const;
+export const unvisitedReasons = ['limit', 'depth', 'hops', 'scope', 'kind', 'trap', 'selection', 'stopped'] as const;
 export type UnvisitedReason = (typeof unvisitedReasons)[number];
 
 const unvisitedText: Record<UnvisitedReason, string> = {
   limit: 'The crawl ended at its limit of pages.',
   depth: 'It lies deeper than the crawl was allowed to go.',
   hops: 'It stands at the end of a chain of too many redirects.',
+  scope: 'The patterns of the settings leave it out.',
+  kind: 'Only links of a kind that the settings do not follow lead to it.',
+  trap: 'It belongs to a family of addresses that grows without end, of which enough were fetched.',
+  selection: 'Only a selection was fetched again, and it was not part of it.',
   stopped: 'The crawl was stopped before its turn came.',
 };
 
@@ -33,6 +37,7 @@ export const fetchErrors = [
   'tls',
   'reset',
   'malformed',
+  'private',
   'network',
 ] as const;
 export type FetchError = (typeof fetchErrors)[number];
@@ -45,6 +50,7 @@ export const fetchErrorText: Record<FetchError, string> = {
   tls: 'The certificate or the secure connection was not acceptable.',
   reset: 'The connection broke off before the answer was complete.',
   malformed: 'The answer does not follow HTTP.',
+  private: 'The host has a private address, and this server does not fetch from private addresses.',
   network: 'The network failed.',
 };
 
@@ -61,6 +67,8 @@ export interface VerdictInput {
   html: boolean;
   contentType: string | null;
   noindex: boolean | null;
+  /** Requests made, the last of which gave this answer. */
+  tries: number;
   /** The page-level rules, for the reason. */
   robots: string | null;
   canonical: string | null;
@@ -78,12 +86,13 @@ export const isRedirectStatus = (status: number) => redirectStatus.has(status);
 /** Judges one address. The reason of a redirect is the address it names; where the chain ends needs the other pages. */
 export function judge(page: VerdictInput): Judgement {
   const { status } = page;
+  const said = page.tries > 1 ? `, asked ${page.tries} times.` : '.';
   if (page.unvisited) return { verdict: 'unvisited', reason: unvisitedText[page.unvisited] };
   if (page.blockedBy !== null) return { verdict: 'blocked', reason: page.blockedBy };
-  if (page.error) return { verdict: 'unanswered', reason: fetchErrorText[page.error] };
+  if (page.error) return { verdict: 'unanswered', reason: fetchErrorText[page.error].replace(/\.$/, said) };
   if (status === null) return { verdict: 'unanswered', reason: fetchErrorText.network };
-  if (status >= 500) return { verdict: 'failing', reason: `The server answered ${status}.` };
-  if (status >= 400) return { verdict: 'broken', reason: `The server answered ${status}.` };
+  if (status >= 500) return { verdict: 'failing', reason: `The server answered ${status}${said}` };
+  if (status >= 400) return { verdict: 'broken', reason: `The server answered ${status}${said}` };
   if (isRedirectStatus(status) && !page.redirectTo)
     return { verdict: 'redirect', reason: `The server answered ${status} and named no address that can be followed.` };
   if (page.redirectTo) return { verdict: 'redirect', reason: page.redirectTo };

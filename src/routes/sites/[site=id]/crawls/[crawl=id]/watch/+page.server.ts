@@ -1,11 +1,11 @@
 import { redirect } from '@sveltejs/kit';
 import { crawlPath } from '$lib/routes';
-import { appDatabase, continueCrawl, getCrawl, requestStop } from '$server/index';
+import { appDatabase, continueCrawl, askCrew, getCrawl } from '$server/index';
 import type { Actions } from './$types';
 
 export const actions: Actions = {
   stop: async ({ params }) => {
-    await requestStop(appDatabase(), Number(params.crawl));
+    await askCrew(appDatabase(), Number(params.crawl), 'stop');
     return { stopping: true };
   },
   continue: async ({ params }) => {

@@ -1,0 +1,116 @@
+/** Bodies of answers: taken in up to a limit, and decoded up to the same limit. */
+import { promisify } from 'node:util';
+import {
+  brotliDecompress,
+  constants,
+  createBrotliDecompress,
+  createGunzip,
+  createInflate,
+  createInflateRaw,
+  gunzip,
+  inflate,
+  inflateRaw,
+} from 'node:zlib';
+import { Decompress } from 'fzstd';
+
+export interface Body {
+  bytes: Buffer;
+  /** True when there was more than the limit. */
+  truncated: boolean;
+}
+
+/** Takes in a body, and closes the connection when there is more than `limit`. */
+export async function takeIn(body: AsyncIterable<Buffer> & { destroy: () => unknown }, limit: number): Promise<Body> {
+  const pieces: Buffer[] = [];
+  let size = 0;
+  let truncated = false;
+  for await (const piece of body) {
+    truncated = size + piece.length > limit;
+    pieces.push(truncated ? piece.subarray(0, limit - size) : piece);
+    size += piece.length;
+    if (truncated) {
+      body.destroy();
+      break;
+    }
+  }
+  return { bytes: pieces.length === 1 ? pieces[0] : Buffer.concat(pieces), truncated };
+}
+
+type Zlib = (body: Buffer, options: object) => Promise<Buffer>;
+interface Coding {
+  whole: Zlib;
+  stream: (options: object) => NodeJS.ReadWriteStream & { destroy: () => unknown };
+  flush: number;
+}
+const zlib = { flush: constants.Z_SYNC_FLUSH };
+const gzip: Coding = { ...zlib, whole: promisify<Buffer, object, Buffer>(gunzip), stream: createGunzip };
+const brotli: Coding = {
+  flush: constants.BROTLI_OPERATION_FLUSH,
+  whole: promisify<Buffer, object, Buffer>(brotliDecompress),
+  stream: createBrotliDecompress,
+};
+const wrapped: Coding = { ...zlib, whole: promisify<Buffer, object, Buffer>(inflate), stream: createInflate };
+const bare: Coding = { ...zlib, whole: promisify<Buffer, object, Buffer>(inflateRaw), stream: createInflateRaw };
+
+function codingOf(name: string, body: Buffer): Coding | null {
+  if (name === 'gzip' || name === 'x-gzip') return gzip;
+  if (name === 'br') return brotli;
+  // “deflate” is sent both with and without the zlib wrapper; its first nibble tells (RFC 1950 §2.2).
+  return name === 'deflate' ? ((body[0] & 15) === 8 ? wrapped : bare) : null;
+}
+
+async function unzip(body: Buffer, { whole, stream, flush }: Coding, limit: number): Promise<Body> {
+  // A body that ends early is read as far as it goes.
+  const options = { finishFlush: flush };
+  try {
+    return { bytes: await whole(body, { ...options, maxOutputLength: limit }), truncated: false };
+  } catch (error) {
+    if ((error as NodeJS.ErrnoException).code !== 'ERR_BUFFER_TOO_LARGE') throw error;
+  }
+  // Larger than the limit: read as a stream, which can be left at any point.
+  const decoder = stream(options);
+  decoder.end(body);
+  return takeIn(decoder as unknown as Parameters<typeof takeIn>[0], limit);
+}
+
+class Enough extends Error {}
+
+function unzstd(body: Buffer, limit: number): Body {
+  const pieces: Uint8Array[] = [];
+  let size = 0;
+  const decoder = new Decompress((piece) => {
+    pieces.push(piece.slice(0, limit - size));
+    size += piece.length;
+    // A few bytes can stand for a great many: leave before the next block is made.
+    if (size > limit) throw new Enough();
+  });
+  try {
+    decoder.push(body, true);
+  } catch (error) {
+    if (!(error instanceof Enough)) {
+      const malformed = Object.assign(new Error('The body is not zstd.'), { code: 'Z_DATA_ERROR', cause: error });
+      throw malformed;
+    }
+  }
+  return { bytes: Buffer.concat(pieces), truncated: size > limit };
+}
+
+/** Codings that are undone one after the other, at most. */
+const MAX_CODINGS = 3;
+
+/**
+ * Undoes the content codings of a body (RFC 9110 §8.4). Codings that are not known are left as they are.
+ * @throws Error with a code of zlib when the body is not what it says
+ */
+export async function decodeBody(body: Body, contentEncoding: string | null, limit: number): Promise<Body> {
+  const names = (contentEncoding ?? '').toLowerCase().split(',').map((name) => name.trim()); // prettier-ignore
+  let decoded = body;
+  for (const name of names.reverse().slice(0, MAX_CODINGS)) {
+    if (decoded.bytes.length === 0) break;
+    const coding = codingOf(name, decoded.bytes);
+    const next =
+      name === 'zstd' ? unzstd(decoded.bytes, limit) : coding ? await unzip(decoded.bytes, coding, limit) : decoded;
+    decoded = { bytes: next.bytes, truncated: next.truncated || decoded.truncated };
+  }
+  return decoded;
+}
