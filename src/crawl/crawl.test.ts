@@ -1,17 +1,13 @@
 import { gzipSync } from 'node:zlib';
 import { afterAll, afterEach, beforeAll, describe, expect, it } from 'vitest';
-import { settingsSchema } from '$core/settings';
 import type { CrawlSettings } from '$core/settings';
-import { factAt, pageOf } from '$core/snapshot';
-import type { FactName, Snapshot } from '$core/snapshot';
-import { pagesCsv, summarize } from '$core/formats';
-import { addCrawl, continueCrawl, getCrawl, leaseJob, openSnapshot, saveSite } from '$server/index';
-import { expireLease, storedPages, testDatabase } from '../../tests/support/database';
+import type { FactName } from '$core/snapshot';
+import { summarize } from '$core/formats';
+import { crawling, reader } from '../../tests/support/crawling';
+import { testDatabase } from '../../tests/support/database';
 import type { TestDatabase } from '../../tests/support/database';
 import { linking, standIn } from '../../tests/support/standIn';
 import type { StandIn, StandInPage } from '../../tests/support/standIn';
-import { runJob } from '.';
-import type { Interruption } from '.';
 
 let test: TestDatabase;
 let site: StandIn | null = null;
@@ -19,23 +15,7 @@ beforeAll(async () => (test = await testDatabase()));
 afterAll(() => test.drop());
 afterEach(() => site?.close());
 
-async function begin(start: string, given: Partial<CrawlSettings> = {}) {
-  const settings = settingsSchema.parse({ start, ...given });
-  return addCrawl(test.db, await saveSite(test.db, settings), settings, 'test');
-}
-async function finish(crawlId: number, signal = new AbortController().signal, owner = 'test') {
-  const ending = await runJob({ db: test.db, crawlId, owner, allowPrivate: true, signal });
-  const snapshot = await openSnapshot(test.db, (await getCrawl(test.db, crawlId))!);
-  return { ending, snapshot: snapshot! };
-}
-async function crawl(start: string, given: Partial<CrawlSettings> = {}) {
-  return finish(await begin(start, given));
-}
-const reader = (snapshot: Snapshot, origin: string) => (path: string, name: FactName) => {
-  const page = pageOf(snapshot, path.startsWith('http') ? path : origin + path);
-  return page < 0 ? 'no such page' : factAt(snapshot, name, page);
-};
-const csv = (snapshot: Snapshot) => [...pagesCsv(snapshot)].join('');
+const { crawl } = crawling(() => test.db);
 
 describe('a crawl', () => {
   it('finds pages, redirects, closed pages and what only the sitemap knows', async () => {
@@ -181,62 +161,6 @@ describe('a start that cannot be crawled', () => {
     } finally {
       await demo.close();
     }
-  });
-});
-
-describe('interruptions lose nothing', () => {
-  /** A tree of 121 pages, answered after a pause. */
-  const tree = (path: string) => {
-    const depth = path.split('/').filter(Boolean).length;
-    const base = path === '/' ? '' : path;
-    const body = linking(path, ...(depth < 4 ? ['a', 'b', 'c'].map((name) => `${base}/${name}`) : []), '/');
-    return path === '/robots.txt' ? undefined : (_: unknown, response: import('node:http').ServerResponse) => void setTimeout(() => response.setHeader('content-type', 'text/html').end(body), 50); // prettier-ignore
-  };
-
-  it('a stopped crawl is shown as far as it came, and goes on to the same result', async () => {
-    site = await standIn(tree);
-    const whole = await crawl(`${site.origin}/`, { connections: 4 });
-    expect(whole.snapshot.count).toBe(121);
-
-    const id = await begin(`${site.origin}/`, { connections: 4 });
-    const stop = new AbortController();
-    const running = finish(id, stop.signal);
-    while ((await getCrawl(test.db, id))!.done < 20) await new Promise((resolve) => setTimeout(resolve, 20));
-    stop.abort('stop' satisfies Interruption);
-    const { ending, snapshot } = await running;
-    expect(ending).toMatchObject({ state: 'stopped' });
-    expect(snapshot.count).toBeLessThanOrEqual(121);
-    expect(csv(snapshot)).toContain('unvisited');
-
-    await continueCrawl(test.db, id);
-    expect(await leaseJob(test.db, 'test')).toBe(id);
-    const again = await finish(id);
-    expect(again.ending).toMatchObject({ state: 'done', reason: null });
-    expect(csv(again.snapshot)).toBe(csv(whole.snapshot));
-  });
-
-  it('a worker that was killed leaves its crawl to the next, which ends with the same result', async () => {
-    const { fork } = await import('node:child_process');
-    site = await standIn(tree);
-    const settings = settingsSchema.parse({ start: `${site.origin}/`, connections: 4 });
-    const whole = await crawl(settings.start, { connections: 4 });
-    const id = await addCrawl(test.db, await saveSite(test.db, settings), settings);
-    for (let kill = 0; kill < 3; kill++) {
-      const before = await storedPages(test.db, id);
-      const worker = fork('build-node/cli.js', ['worker'], {
-        env: { ...process.env, DATABASE_URL: test.url },
-        stdio: 'ignore',
-      });
-      while ((await storedPages(test.db, id)) < before + 10) await new Promise((resolve) => setTimeout(resolve, 10));
-      worker.kill('SIGKILL');
-      await new Promise((resolve) => worker.once('exit', resolve));
-      // The lease of the dead would run out by itself; the test does not wait for it.
-      await expireLease(test.db, id);
-    }
-    expect(await leaseJob(test.db, 'heir')).toBe(id);
-    const { ending, snapshot } = await finish(id, undefined, 'heir');
-    expect(ending).toMatchObject({ state: 'done' });
-    expect(csv(snapshot)).toBe(csv(whole.snapshot));
   });
 });
 

@@ -1,3 +1,4 @@
+import { setMaxListeners } from 'node:events';
 import { setTimeout as sleep } from 'node:timers/promises';
 import {
   beatCrew,
@@ -27,6 +28,7 @@ import {
 } from '$server/index';
 import type { Crawl, Database, Ending, Progress } from '$server/index';
 import { openClient } from './client';
+import type { Timeouts } from './client';
 import { leadCrawl } from './crawl';
 import { crewMember } from './member';
 import { paceOf } from './pace';
@@ -49,6 +51,7 @@ export interface JobRun {
   /** Aborted with an {@link Interruption} as its reason. */
   signal: AbortSignal;
   onProgress?: (progress: Progress) => void;
+  timeouts?: Timeouts;
 }
 
 /** Which limit of size or time a crawl has reached, in words; null when none. */
@@ -68,12 +71,20 @@ async function takePart(run: JobRun, row: Crawl, isLead: boolean) {
   run.signal.addEventListener('abort', forward);
   if (run.signal.aborted) forward();
   const { signal } = interrupt;
+  // Every request under way listens for the end.
+  setMaxListeners(0, signal);
   const end = (reason: Interruption) => interrupt.abort(reason);
 
   const { settings } = row;
   const number = await joinCrew(db, crawlId, owner);
   const cookies = settings.keepCookies ? await crawlCookies(db, crawlId) : null;
-  const client = openClient({ settings, secrets: secretsOf(row), allowPrivate: run.allowPrivate, cookies });
+  const client = openClient({
+    settings,
+    secrets: secretsOf(row),
+    allowPrivate: run.allowPrivate,
+    cookies,
+    timeouts: run.timeouts,
+  });
   const shared = {
     reserve: (host: string, every: number, count: number) =>
       outlastingOutage(() => reserveRequests(db, host, every, count)),

@@ -17,8 +17,8 @@ const BATCH_TURNS = 128;
 const MAX_IN_HAND = 4 * BATCH_TURNS;
 /** What has been read is stored after so long at the latest. */
 const FLUSH_MS = 1000;
-/** How often a member with nothing to launch looks again whether a host may be asked. */
-const HELD_MS = 100;
+/** How often a member looks around that waits for answers. */
+const TICK_MS = 100;
 
 /** Failures that no page of the host can escape: it need not be asked for each of them. */
 const hostFailures = new Set<FetchError | null>(['dns', 'refused', 'unreachable', 'tls', 'private']);
@@ -143,6 +143,7 @@ export function crewMember(options: MemberOptions): Member {
   const work = async (rank: number): Promise<void> => {
     mayTake = true;
     let taking: Promise<void> | null = null;
+    let tick: Promise<void> | null = null;
     for (;;) {
       if (failure) throw failure.cause;
       // What has been read is kept; what is under way is given up and waits in the frontier.
@@ -160,8 +161,9 @@ export function crewMember(options: MemberOptions): Member {
       for (let turn; underway.size < connections && (turn = nextTurn());) launch(turn);
       if (results.length >= BATCH_PAGES || (results.length && Date.now() - lastFlush > FLUSH_MS)) void flush();
       const busy = taking ? [...underway, taking] : [...underway];
-      if (queue.length && underway.size < connections) busy.push(pauseFor(HELD_MS));
-      if (busy.length) await Promise.race(busy);
+      // What was stored, or a host that may be asked again, must not wait for a page that is slow to come.
+      if (busy.length || queue.length)
+        await Promise.race([...busy, (tick ??= pauseFor(TICK_MS).then(() => void (tick = null)))]);
       else if (results.length) await flush();
       else {
         // What is being stored may add to this rank.

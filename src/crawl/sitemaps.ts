@@ -80,6 +80,10 @@ async function readSitemap(address: string, { client, pace, signal, ...sink }: S
       outcome.faultLine ??= line;
     },
   });
+  const whole = new AbortController();
+  const giveUp = () => whole.abort(signal.reason);
+  const timer = setTimeout(() => whole.abort(new DOMException('No answer in time.', 'TimeoutError')), WHOLE_MS);
+  signal.addEventListener('abort', giveUp);
   try {
     let from = address;
     for (let redirects = 0; ; redirects++) {
@@ -88,7 +92,7 @@ async function readSitemap(address: string, { client, pace, signal, ...sink }: S
         dispatcher: client.agent,
         // Sitemaps are zipped as files; a coding of the connection would come on top.
         headers: { ...client.headersFor(from), accept: '*/*', 'accept-encoding': 'gzip' },
-        signal: AbortSignal.any([signal, AbortSignal.timeout(WHOLE_MS)]),
+        signal: whole.signal,
       });
       const next = isRedirectStatus(statusCode) ? identify(headerOf(headers, 'location') ?? '', from) : null;
       if (next && redirects < MAX_REDIRECTS) {
@@ -120,6 +124,9 @@ async function readSitemap(address: string, { client, pace, signal, ...sink }: S
     await flush();
     outcome.fault ??= fetchErrorText[classifyError(error)];
     return { outcome, children, missing: false };
+  } finally {
+    clearTimeout(timer);
+    signal.removeEventListener('abort', giveUp);
   }
 }
 

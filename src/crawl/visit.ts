@@ -16,7 +16,7 @@ const htmlType = /^\s*(text\/html|application\/xhtml\+xml)\b/i;
 
 /** Whether an answer may hold HTML: by its type or, when it names none, by how it begins. */
 const mayBeHtml = (headers: Answer['headers']) => {
-  const type = headerOf(headers, 'content-type');
+  const type = headerOf(headers, 'content-type') || null;
   return type === null || htmlType.test(type);
 };
 const beginOf = (body: Uint8Array) => new TextDecoder('latin1').decode(body.subarray(0, 512));
@@ -95,7 +95,7 @@ export async function visit(turn: Turn, blockedBy: string | null, visiting: Visi
   const base = { ...withoutLinks, turn, blockedBy, fetchedAt: new Date(), tries: fetched.tries };
   if (!fetched.ok) return { ...base, error: fetched.error };
   const { status, headers, body, bytes, responseMs, truncated } = fetched.answer;
-  const type = headerOf(headers, 'content-type');
+  const type = headerOf(headers, 'content-type') || null;
   const contentType = type?.split(';')[0].trim().toLowerCase().slice(0, 255) || null;
   const answered = { ...base, status, bytes, responseMs, contentType, truncated };
   if (isRedirectStatus(status)) {

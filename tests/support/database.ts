@@ -27,19 +27,17 @@ export async function testDatabase(): Promise<TestDatabase> {
   };
 }
 
-/** Lets a lease run out at once, as it does by itself some time after its worker has died. */
-export const expireLease = (db: Database, crawlId: number) =>
-  db
-    .update(job)
-    .set({ leaseUntil: sql`current_timestamp(3) - interval 1 second` })
-    .where(eq(job.crawlId, crawlId));
+const past = sql`current_timestamp(3) - interval 1 second`;
+
+/** Lets the leases of a crawl run out at once, as they do by themselves some time after a worker has died. */
+export async function expireLease(db: Database, crawlId: number): Promise<void> {
+  await db.update(job).set({ leaseUntil: past }).where(eq(job.crawlId, crawlId));
+  await db.update(crew).set({ leaseUntil: past }).where(eq(crew.crawlId, crawlId));
+}
 
 /** As {@link expireLease}, for one member of a crew. */
 export const expireMember = (db: Database, member: number) =>
-  db
-    .update(crew)
-    .set({ leaseUntil: sql`current_timestamp(3) - interval 1 second` })
-    .where(eq(crew.id, member));
+  db.update(crew).set({ leaseUntil: past }).where(eq(crew.id, member));
 
 /** How many pages of a crawl are stored. */
 export async function storedPages(db: Database, crawlId: number): Promise<number> {

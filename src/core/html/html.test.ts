@@ -80,9 +80,7 @@ describe('links', () => {
     expect(at(latin1(html))).toEqual([[2, 6], [3, 1], [5, 3]]); // prettier-ignore
   });
   it('keeps hreflang links apart from clicks', () => {
-    const { links } = read(
-      '<link rel=alternate hreflang=fr href=/fr/><link rel=shortlink href=x><a href=/>home</a>',
-    );
+    const { links } = read('<link rel=alternate hreflang=fr href=/fr/><link rel=shortlink href=x><a href=/>home</a>');
     expect(links.map(({ kind, anchor }) => [kind, anchor])).toEqual([['hreflang', 'fr'], ['click', 'home']]); // prettier-ignore
   });
   it('survives markup nested without end', () => {

@@ -65,6 +65,8 @@ const inert = new Set(['script', 'style', 'template']);
 /** Elements that end no word. */
 const inline = new Set(['a', 'abbr', 'b', 'bdi', 'bdo', 'cite', 'code', 'dfn', 'em', 'font', 'i', 'kbd', 'mark', 'q', 's', 'small', 'span', 'strong', 'sub', 'sup', 'time', 'u', 'var', 'wbr']); // prettier-ignore
 const breadcrumbMark = /breadcrumb/i;
+/** Browsers, too, stop nesting at some depth (HTML leaves it to them); deeper elements become siblings. */
+const MAX_NESTING = 1000;
 const MAX_H1 = 20;
 const MAX_CRUMBS = 30;
 const MAX_IDS = 20_000;
@@ -242,6 +244,8 @@ export function readHtml(
   const isCrumbTrail = (attribs: Raw) =>
     [attribs['aria-label'], attribs.class, attribs.id, attribs.itemtype].some((mark) => mark && breadcrumbMark.test(mark)); // prettier-ignore
 
+  /** Elements beyond the deepest that is told apart: they count as children of that one. */
+  let beyond = 0;
   const parser = new Parser(
     {
       onopentag(name, attribs) {
@@ -283,6 +287,12 @@ export function readHtml(
         }
         if (inert.has(name)) inertDepth++;
         if (name === 'svg') svgDepth++;
+        if (depth > MAX_NESTING) {
+          beyond++;
+          // The parser looks through its open elements at every tag; without bound that takes quadratic time.
+          (parser as unknown as { stack: string[] }).stack.length = MAX_NESTING;
+          return;
+        }
         const className = attribs.class ? decode(attribs.class) : '';
         frame = { name, parent: frame, depth, className, landmark, path: null };
       },
@@ -296,8 +306,11 @@ export function readHtml(
         else if (!frame?.landmark) content.bare += raw;
       },
       onclosetag(name) {
-        if (frame && frame.depth === crumbDepth) crumbDepth = 0;
-        frame = frame?.parent ?? null;
+        if (beyond > 0) beyond--;
+        else {
+          if (frame && frame.depth === crumbDepth) crumbDepth = 0;
+          frame = frame?.parent ?? null;
+        }
         if (inert.has(name)) inertDepth--;
         if (name === 'svg') svgDepth--;
         if (name === 'a') endClick();
