@@ -50,14 +50,15 @@ const addressesShown = () =>
 async function giveAddress(address: string, settings?: { depth: string }) {
   await page.goto(app.address);
   await page.type('#start', address);
-  if (settings) {
-    await page.click('summary');
-    await page.type('[name=depth]', settings.depth);
-    const hosts = ['www.larkfield.example', 'larkfield.example'];
-    await page.type('[name=overrides]', hosts.map((host) => `${host}=127.0.0.1:${demo.port}`).join('\n'));
-    await page.click('[name=acceptCertificates]');
-  }
-  await clickText(page, 'button', 'Crawl');
+  if (!settings) return clickText(page, 'button', 'Crawl');
+  await clickText(page, 'a', 'Settings …');
+  await page.waitForSelector('[name=overrides]');
+  expect(await page.$eval('#start', (input) => (input as HTMLInputElement).value)).toBe(address);
+  await page.type('[name=depth]', settings.depth);
+  const hosts = ['www.larkfield.example', 'larkfield.example'];
+  await page.type('[name=overrides]', hosts.map((host) => `${host}=127.0.0.1:${demo.port}`).join('\n'));
+  await page.click('[name=acceptCertificates]');
+  await clickText(page, 'button', 'Save and crawl');
 }
 
 let reach = '';

@@ -9,14 +9,15 @@ const HOSTS = ['www.larkfield.example', 'larkfield.example', 'staging.larkfield.
 
 /**
  * `edgemap-cli demo PORT`: points the demo site at the stand-in server on this port and crawls it, unless that has been
- * done before. The depth is limited, because the demo's calendar has no end.
+ * done before.
  */
 export async function demoCommand(db: Database, [port]: string[]): Promise<number> {
   if (!/^\d+$/.test(port ?? '')) throw new UsageError('Give the port of the demo website.');
   const settings = settingsSchema.parse({
     start: DEMO_START,
-    depth: 14,
-    limit: 2000,
+    limit: 5000,
+    // The demo's calendar has no end; its shop sorts and filters without adding pages.
+    trapLimit: 60,
     overrides: HOSTS.map((host) => ({ host, toHost: '127.0.0.1', toPort: Number(port) })),
     acceptCertificates: true,
   });

@@ -53,7 +53,15 @@
       <button type="button" class="text-primary hover:underline" onclick={() => onselect('')}>Clear</button>
     {/if}
     <a href={exportHref} download class="text-primary hover:underline">Export</a>
+    {#if !fault && total > 0}
+      <button
+        form="again"
+        class="text-primary hover:underline"
+        title="A new crawl fetches only what is selected; the rest is carried over">Fetch again</button
+      >
+    {/if}
   </form>
+  <form id="again" method="post" action="?/again"><input type="hidden" name="select" value={select} /></form>
   {#if fault}
     <div id="selection-fault" class="font-mono text-[0.8125rem]" role="alert">
       <div class="lost overflow-hidden whitespace-pre px-1" aria-hidden="true">

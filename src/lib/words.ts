@@ -18,6 +18,7 @@ export const reachLabel: Record<Reach, string> = { reached: 'Reached', orphan: '
 export const stateLabel = {
   waiting: 'Waiting',
   running: 'Running',
+  paused: 'Paused',
   done: 'Finished',
   stopped: 'Stopped',
   failed: 'Failed',
@@ -37,6 +38,14 @@ export function bytes(n: unknown): string {
   if (n < 1000) return `${n} B`;
   const [value, unit] = n < 1e6 ? [n / 1e3, 'kB'] : n < 1e9 ? [n / 1e6, 'MB'] : [n / 1e9, 'GB'];
   return `${value < 10 ? value.toFixed(1) : Math.round(value)} ${unit}`;
+}
+
+/** `2 h 5 min`, `3 min 20 s`, `12 s`. */
+export function duration(ms: number): string {
+  const s = Math.round(ms / 1000);
+  if (s < 60) return `${s} s`;
+  if (s < 3600) return `${Math.floor(s / 60)} min ${s % 60} s`;
+  return `${Math.floor(s / 3600)} h ${Math.floor((s % 3600) / 60)} min`;
 }
 
 const day = new Intl.DateTimeFormat('en-GB', {

@@ -5,6 +5,7 @@ import type { FoundFacts } from '$core/snapshot';
 import { familyOf } from '$core/traps';
 import type { ResultSetHeader } from 'mysql2';
 import { boundedMap } from './boundedMap';
+import { outcomesOf } from '$core/watch';
 import { assertMember } from './crew';
 import { hashOf, inRuns, inTransaction } from './database';
 import type { Database, Statement } from './database';
@@ -213,6 +214,12 @@ export function crawlStore(db: Database, crawlId: number, siteId: number, member
         const added = await discover(run, found);
         // Nothing is marked when an earlier try had come through after all: then it was counted too.
         if (affectedRows === 0) return;
+        const kinds = new Map<string, number>();
+        for (const kind of results.flatMap(outcomesOf)) kinds.set(kind, (kinds.get(kind) ?? 0) + 1);
+        const tallies = [...kinds].sort().map(([kind, n]) => [crawlId, kind, n]);
+        await run('insert into tally (crawl_id, kind, n) values ? on duplicate key update n = n + values(n)', [
+          tallies,
+        ]);
         const unanswered = results.filter(({ error }) => error).length;
         const bytes = results.reduce((sum, page) => sum + (page.bytes ?? 0), 0);
         const unasked = results.filter(({ fetchedAt }) => fetchedAt === null).length;

@@ -31,6 +31,7 @@ export {
   getSite,
   saveCookies,
   saveSite,
+  siteByStart,
   secretsOf,
   sitesWithNewestCrawl,
 } from './sites';
@@ -38,5 +39,8 @@ export type { Crawl, Site } from './sites';
 export { makeSnapshot, openSnapshot } from './snapshots';
 export { trapReview, trapsOf } from './traps';
 export type { TrapReview } from './traps';
+export { recrawl } from './recrawl';
+export { closedWarning, watchCrawl } from './watch';
+export type { Watched } from './watch';
 export { listWindow, orderedPages, selectPages, walkOf } from './views';
 export type { ListWindow, Row, Selected } from './views';

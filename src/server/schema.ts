@@ -220,7 +220,21 @@ export const page = mysqlTable(
     /** Packed links (src/core/links/pack.ts). */
     links: blob().notNull(),
   },
-  (table) => [primaryKey({ columns: [table.crawlId, table.urlId] })],
+  (table) => [
+    primaryKey({ columns: [table.crawlId, table.urlId] }),
+    index('page_newest').on(table.crawlId, table.fetchedAt),
+  ],
+);
+
+/** How many addresses of a crawl came out how, counted as they are stored. */
+export const tally = mysqlTable(
+  'tally',
+  {
+    crawlId: id().notNull(),
+    kind: varchar({ length: 30 }).notNull(),
+    n: int().notNull(),
+  },
+  (table) => [primaryKey({ columns: [table.crawlId, table.kind] })],
 );
 
 /** HTML as it was received, compressed with deflate; kept once whatever crawl and address it came from. */

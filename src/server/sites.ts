@@ -89,6 +89,16 @@ export async function getSite(db: Database, id: number): Promise<Site | undefine
   return (await db.select().from(site).where(eq(site.id, id)))[0];
 }
 
+/** The site that is known by a start address. */
+export async function siteByStart(db: Database, start: string): Promise<Site | undefined> {
+  return (
+    await db
+      .select()
+      .from(site)
+      .where(eq(site.startHash, hashOf(start)))
+  )[0];
+}
+
 export async function getCrawl(db: Database, id: number): Promise<Crawl | undefined> {
   return (await db.select().from(crawl).where(eq(crawl.id, id)))[0];
 }

@@ -70,7 +70,7 @@ export function trapReview(db: Database, crawlId: number, limit: number) {
     const row = [crawlId, family, pattern, judgement.reason, fetched, cut, JSON.stringify(examples)];
     await db.$client.query(
       `insert into trap (crawl_id, family, pattern, reason, fetched, cut, examples) values (?)
-        on duplicate key update reason = values(reason), fetched = values(fetched), cut = values(cut)`,
+        on duplicate key update reason = values(reason), fetched = values(fetched), cut = values(cut), examples = values(examples)`,
       [row],
     );
   }

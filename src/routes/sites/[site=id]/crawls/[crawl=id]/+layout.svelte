@@ -54,6 +54,7 @@
       </li>
     </ol>
     <span class="flex-1"></span>
+    <a href="/settings?site={data.site.id}" class="text-xs hover:underline">Settings</a>
     {#if ended}
       <form method="post" action="/sites/{data.site.id}?/again">
         <button class="btn btn-secondary btn-sm" title="Crawl {host} again with the settings of the site"

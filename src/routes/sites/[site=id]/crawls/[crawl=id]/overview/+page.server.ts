@@ -1,5 +1,5 @@
 import { depthBars, overviewAnswer, sectionCounts, sourceCounts, verdictMakeUp } from '$core/answers';
-import { filesOf, selectPages } from '$server/index';
+import { closedWarning, filesOf, selectPages, trapsOf } from '$server/index';
 import { crawlWithSnapshot } from '../../../../../crawl';
 import type { PageServerLoad } from './$types';
 
@@ -16,5 +16,7 @@ export const load: PageServerLoad = async ({ params }) => {
     sections: sections.slice(0, MOST_SECTIONS),
     moreSections: Math.max(0, sections.length - MOST_SECTIONS),
     files: await filesOf(db, row.id),
+    traps: await trapsOf(db, row.id),
+    warning: await closedWarning(db, row),
   };
 };

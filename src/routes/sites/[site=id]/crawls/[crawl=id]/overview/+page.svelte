@@ -17,7 +17,7 @@
 <svelte:head><title>Overview · {host} · Edge Map</title></svelte:head>
 <main class="min-w-0 flex-1 overflow-y-auto px-5 py-4">
   <Answer pieces={data.answer} {href} />
-  <Remark {base} crawl={data.crawl} />
+  <Remark {base} crawl={data.crawl} warning={data.warning} />
 
   <div class="mt-4 grid grid-cols-2 gap-4">
     <section class="panel p-3">
@@ -89,6 +89,41 @@
     </section>
 
     <div class="space-y-4">
+      {#if data.traps.length}
+        <section class="panel p-3">
+          <h2 class="heading">Addresses that grow without end</h2>
+          <table class="mt-1 w-full">
+            <thead class="quiet text-xs">
+              <tr>
+                <th class="text-left font-normal">Family</th>
+                <th class="text-right font-normal">Fetched</th>
+                <th class="text-right font-normal">Cut off</th>
+              </tr>
+            </thead>
+            <tbody>
+              {#each data.traps as { pattern, reason, fetched, cut, examples } (pattern)}
+                <tr class="border-t border-base-300/60">
+                  <td class="max-w-0 w-3/4 py-1">
+                    <span class="block truncate font-mono text-[0.8125rem]" title={pattern}
+                      >{shortAddress(pattern, data.site.start)}</span
+                    >
+                    <span class="quiet block"
+                      >A trap: {reason}. For example
+                      <a
+                        class="font-mono text-xs break-all text-primary hover:underline"
+                        href="{base}/reach?page={encodeURIComponent(examples[0])}"
+                        >{shortAddress(examples[0], data.site.start)}</a
+                      ></span
+                    >
+                  </td>
+                  <td class="tabular text-right align-top">{number(fetched)}</td>
+                  <td class="tabular text-right align-top">{number(cut)}</td>
+                </tr>
+              {/each}
+            </tbody>
+          </table>
+        </section>
+      {/if}
       <section class="panel p-3">
         <h2 class="heading">Which source knows which URL</h2>
         <table class="mt-1 w-full">

@@ -1,8 +1,11 @@
 import { error } from '@sveltejs/kit';
-import { appDatabase, getCrawl } from '$server/index';
+import { appDatabase, getCrawl, watchCrawl } from '$server/index';
+import type { Watched } from '$server/index';
 import type { RequestHandler } from './$types';
 
 const EVERY_MS = 500;
+/** What takes counting is told less often. */
+const WATCH_EVERY = 4;
 
 /** How a crawl goes, as server-sent events, until it has ended. */
 export const GET: RequestHandler = async ({ params }) => {
@@ -12,25 +15,27 @@ export const GET: RequestHandler = async ({ params }) => {
   const encoder = new TextEncoder();
   let timer: ReturnType<typeof setTimeout>;
   let left = false;
+  let watched: Watched | undefined;
   const body = new ReadableStream<Uint8Array>({
     start(controller) {
-      const tell = async () => {
+      const tell = async (n: number) => {
         try {
           const row = await getCrawl(db, id);
           if (left || !row) return;
-          const { state, reason, known, done, unanswered, bytes, current } = row;
-          controller.enqueue(
-            encoder.encode(`data: ${JSON.stringify({ state, reason, known, done, unanswered, bytes, current })}\n\n`),
-          );
-          if (state !== 'waiting' && state !== 'running') return controller.close();
+          const { state, reason, request, known, done, unanswered, bytes, current, ranMs } = row;
+          if (n % WATCH_EVERY === 0) watched = await watchCrawl(db, row);
+          const told = { state, reason, request, known, done, unanswered, bytes, current, ranMs, watched };
+          if (left) return;
+          controller.enqueue(encoder.encode(`data: ${JSON.stringify(told)}\n\n`));
+          if (state !== 'waiting' && state !== 'running' && state !== 'paused') return controller.close();
         } catch {
           // The browser asks again by itself when the stream ends.
           if (!left) controller.close();
           return;
         }
-        timer = setTimeout(tell, EVERY_MS);
+        timer = setTimeout(() => void tell(n + 1), EVERY_MS);
       };
-      void tell();
+      void tell(0);
     },
     cancel() {
       left = true;

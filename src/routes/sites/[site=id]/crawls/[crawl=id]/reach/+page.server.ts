@@ -1,7 +1,10 @@
 import { depthBars, reachAnswer } from '$core/answers';
-import { listWindow, selectPages } from '$server/index';
+import { redirect } from '@sveltejs/kit';
+import { addressAt } from '$core/snapshot';
+import { crawlPath } from '$lib/routes';
+import { listWindow, orderedPages, recrawl, selectPages } from '$server/index';
 import { crawlWithSnapshot } from '../../../../../crawl';
-import type { PageServerLoad } from './$types';
+import type { Actions, PageServerLoad } from './$types';
 
 const FIRST_ROWS = 100;
 
@@ -16,4 +19,14 @@ export const load: PageServerLoad = async ({ params, url }) => {
     fault,
     list: listWindow(snapshot, select, sort, 0, FIRST_ROWS),
   };
+};
+
+export const actions: Actions = {
+  /** Fetches what is selected again, in a crawl of its own; the rest is carried over. */
+  again: async ({ params, request }) => {
+    const select = String((await request.formData()).get('select') ?? '');
+    const { db, row, snapshot } = await crawlWithSnapshot(params);
+    const addresses = Array.from(orderedPages(snapshot, select, ''), (page) => addressAt(snapshot, page));
+    redirect(303, `${crawlPath(row.siteId, await recrawl(db, row, addresses))}/watch`);
+  },
 };

@@ -2,36 +2,37 @@
 <script lang="ts">
   import { enhance } from '$app/forms';
   import { goto, invalidate } from '$app/navigation';
+  import type { WatchTold } from '$lib/watch';
   import { crawlPath } from '$lib/routes';
-  import { bytes, number, stateLabel } from '$lib/words';
+  import { bytes, duration, number, shortAddress, stateLabel } from '$lib/words';
 
   let { data } = $props();
   const base = $derived(crawlPath(data.site.id, data.crawl.id));
-  type Told = Pick<typeof data.crawl, 'state' | 'reason' | 'known' | 'done' | 'unanswered' | 'bytes' | 'current'>;
-  let heard = $state.raw<Told | null>(null);
-  const now: Told = $derived(heard ?? data.crawl);
+  let heard = $state.raw<WatchTold | null>(null);
+  const now: WatchTold = $derived(heard ?? data.crawl);
   const live = $derived(now.state === 'waiting' || now.state === 'running');
   let trail = $state.raw<{ at: number; done: number }[]>([]);
-  let recent = $state.raw<string[]>([]);
-  let stopping = $state(false);
+  let asked = $state<'stop' | 'pause' | null>(null);
   let silent = $state(false);
 
   /** Pages a second over the last seconds that were watched. */
   const rate = $derived.by(() => {
     const [first, last] = [trail[0], trail[trail.length - 1]];
+    if (!live) return null;
     return first && last && last.at > first.at ? (1000 * (last.done - first.done)) / (last.at - first.at) : null;
   });
   const part = $derived(now.known ? now.done / now.known : 0);
+  const most = $derived(Math.max(1, ...(now.watched?.waiting ?? []).map(({ n }) => n)));
 
   $effect(() => {
     const path = base;
     const events = new EventSource(`${path}/progress`);
     events.onmessage = ({ data: text }) => {
-      heard = JSON.parse(text) as Told;
+      heard = { ...heard, ...(JSON.parse(text) as WatchTold) };
       silent = false;
+      if (heard.state === 'paused') asked = null;
       trail = [...trail.slice(-20), { at: Date.now(), done: heard.done }];
-      if (heard.current && heard.current !== recent[0]) recent = [heard.current, ...recent].slice(0, 8);
-      if (heard.state === 'waiting' || heard.state === 'running') return;
+      if (heard.state === 'waiting' || heard.state === 'running' || heard.state === 'paused') return;
       events.close();
       void invalidate('crawl:state').then(() => {
         if (heard?.state === 'done' || heard?.state === 'stopped')
@@ -43,78 +44,154 @@
       events.close();
       heard = null;
       trail = [];
-      recent = [];
-      stopping = false;
+      asked = null;
     };
   });
+  const ask = (what: 'stop' | 'pause') => () => {
+    asked = what;
+    return async () => {};
+  };
+  const outcome = ({ status, error, blocked }: { status: number | null; error: string | null; blocked: boolean }) =>
+    error ?? (blocked && status === null ? 'closed' : String(status ?? '—'));
 </script>
 
 <svelte:head><title>{stateLabel[now.state]} · {new URL(data.site.start).host} · Edge Map</title></svelte:head>
-<main class="mx-auto w-full max-w-4xl overflow-y-auto px-6 py-10">
+<main class="mx-auto w-full max-w-6xl overflow-y-auto px-6 py-6">
   {#if now.state === 'failed'}
     <p class="heading">This crawl could not be made</p>
     <h1 class="font-serif text-2xl" role="alert">{now.reason}</h1>
     <div class="mt-6 flex gap-2">
-      <a href="/?like={data.site.id}" class="btn btn-primary btn-sm">Change the address or settings</a>
+      <a href="/settings?site={data.site.id}" class="btn btn-primary btn-sm">Change the settings</a>
+      <a href="/" class="btn btn-outline btn-sm">Give another address</a>
       <form method="post" action="?/continue"><button class="btn btn-outline btn-sm">Try again</button></form>
     </div>
   {:else}
-    <h1 class="font-serif text-2xl">
-      {#if now.state === 'waiting'}Waiting for a worker{:else if live}Crawling <span class="text-primary"
-          >{data.crawl.settings.start}</span
-        >{:else}{stateLabel[now.state]}. Opening the result …{/if}
-    </h1>
-    {#if now.state === 'waiting'}
-      <p class="quiet mt-1">
-        Another crawl may be running; this one begins after it. If nothing moves, start a worker: ./edgemap worker
-      </p>
+    <div class="flex items-start gap-4">
+      <h1 class="min-w-0 flex-1 font-serif text-2xl">
+        {#if now.state === 'waiting'}Waiting for a worker{:else if now.state === 'paused'}Paused{:else if live}Crawling <span
+            class="break-all text-primary">{data.crawl.settings.start}</span
+          >{:else}{stateLabel[now.state]}. Opening the result …{/if}
+      </h1>
+      {#if live}
+        <form method="post" action="?/pause" use:enhance={ask('pause')}>
+          <button class="btn btn-outline btn-sm" disabled={asked !== null} title="Keeps everything and waits for you"
+            >Pause</button
+          >
+        </form>
+        <form method="post" action="?/stop" use:enhance={ask('stop')}>
+          <button
+            class="btn btn-outline btn-sm"
+            disabled={asked !== null}
+            title="Shows the result so far; it can be continued">Stop</button
+          >
+        </form>
+      {:else if now.state === 'paused'}
+        <form method="post" action="?/continue"><button class="btn btn-secondary btn-sm">Go on</button></form>
+        <form method="post" action="?/stop" use:enhance={ask('stop')}>
+          <button class="btn btn-outline btn-sm" disabled={asked !== null}>End it here</button>
+        </form>
+      {/if}
+    </div>
+    <p class="min-h-5" role="status">
+      {#if silent}<span class="lost"
+          >Edge Map does not answer; it is asked again. The crawl goes on without this page.</span
+        >
+      {:else if asked === 'stop'}Stopping: what is under way is given up, what was fetched is kept.
+      {:else if asked === 'pause'}Pausing: what is under way is given up and comes again later.
+      {:else if now.state === 'waiting'}<span class="quiet"
+          >Another crawl may be running; this one begins after it. If nothing moves, start a worker: ./edgemap worker</span
+        >
+      {:else if now.state === 'paused'}<span class="quiet"
+          >Nothing is fetched until you let it go on. Everything found so far is kept.</span
+        >{/if}
+    </p>
+    {#if now.watched?.warning}
+      <div class="mt-2 border-l-4 border-secondary bg-base-100 px-4 py-2.5" role="alert">
+        <p class="lost font-semibold">The site is closed to this crawl</p>
+        <p class="break-words">{now.watched.warning}</p>
+      </div>
     {/if}
     <div
-      class="mt-5"
+      class="mt-3"
       role="progressbar"
       aria-label="Done of known"
       aria-valuenow={now.done}
       aria-valuemin={0}
       aria-valuemax={now.known}
     >
-      <div class="h-2.5 overflow-hidden rounded-full bg-base-300">
+      <div class="h-2 overflow-hidden rounded-full bg-base-300">
         <div class="h-full bg-primary" style:width="{100 * part}%"></div>
       </div>
     </div>
-    <dl class="tabular mt-4 grid grid-cols-5 gap-4">
-      {#each [['Done', number(now.done)], ['Known', number(now.known)], ['A second', rate === null ? '—' : number(Math.round(rate))], ['Unanswered', number(now.unanswered)], ['Received', bytes(now.bytes)]] as [label, value] (label)}
+    <dl class="tabular mt-3 grid grid-cols-6 gap-4">
+      {#each [['Done', number(now.done)], ['Known', number(now.known)], ['A second', rate === null ? '—' : number(Math.round(rate))], ['Unanswered', number(now.unanswered)], ['Received', bytes(now.bytes)], ['Running for', duration(now.ranMs)]] as [label, value] (label)}
         <div>
           <dt class="quiet text-xs">{label}</dt>
-          <dd class="text-2xl font-semibold">{value}</dd>
+          <dd class="text-xl font-semibold">{value}</dd>
         </div>
       {/each}
     </dl>
-    <h2 class="heading mt-6">Being fetched</h2>
-    <ol class="panel mt-1 min-h-48 px-3 py-2 font-mono text-xs leading-6">
-      {#each recent as address, i (address)}
-        <li class="truncate {i ? 'quiet' : ''}">{address}</li>
-      {:else}
-        <li class="quiet">Nothing yet.</li>
-      {/each}
-    </ol>
-    <p class="mt-2 min-h-5" role="status">
-      {#if silent}<span class="lost"
-          >Edge Map does not answer; it is asked again. The crawl goes on without this page.</span
-        >
-      {:else if stopping}Stopping: what is under way is given up, what was fetched is kept.{/if}
-    </p>
-    {#if live}
-      <form
-        method="post"
-        action="?/stop"
-        use:enhance={() => {
-          stopping = true;
-          return async () => {};
-        }}
-      >
-        <button class="btn btn-outline btn-sm" disabled={stopping}>Stop</button>
-        <span class="quiet ml-2">The result so far is shown, and the crawl can be continued.</span>
-      </form>
-    {/if}
+    <div class="mt-4 grid grid-cols-3 gap-4">
+      <section class="panel p-3">
+        <h2 class="heading">Waiting its turn</h2>
+        <ul class="mt-1">
+          {#each now.watched?.waiting ?? [] as { label, n } (label)}
+            <li class="relative flex justify-between px-1.5 py-0.5">
+              <span class="absolute inset-y-0.5 left-0 rounded bg-primary/15" style:width="{(100 * n) / most}%"></span>
+              <span class="relative">{label}</span><span class="tabular relative">{number(n)}</span>
+            </li>
+          {:else}<li class="quiet">Nothing waits.</li>{/each}
+        </ul>
+        {#if now.watched?.traps}
+          <p class="mt-2">
+            {number(now.watched.traps)}
+            {now.watched.traps === 1 ? 'family of addresses that grows' : 'families of addresses that grow'} without end
+            {now.watched.traps === 1 ? 'was' : 'were'} cut.
+          </p>
+        {/if}
+      </section>
+      <section class="panel p-3">
+        <h2 class="heading">What came of it</h2>
+        <ul class="mt-1">
+          {#each now.watched?.outcomes ?? [] as { label, n, bad } (label)}
+            <li class="flex justify-between py-0.5">
+              <span class={bad ? 'lost' : ''}>{label}</span><span class="tabular">{number(n)}</span>
+            </li>
+          {:else}<li class="quiet">Nothing yet.</li>{/each}
+        </ul>
+      </section>
+      <section class="panel p-3">
+        <h2 class="heading">Hosts</h2>
+        <ul class="mt-1">
+          {#each now.watched?.held ?? [] as { host, wait, reason } (host)}
+            <li class="py-0.5">
+              <span class="block truncate font-mono text-xs" title={host}>{host}</span>
+              <span class="lost">{reason} Asked again in {duration(wait)}.</span>
+            </li>
+          {:else}<li class="quiet">None asks to be left alone.</li>{/each}
+        </ul>
+        <p class="quiet mt-2">
+          {number(now.watched?.workers ?? 0)}
+          {now.watched?.workers === 1 ? 'worker' : 'workers'}, {number(data.crawl.settings.connections)} connections{data
+            .crawl.settings.rate
+            ? `, at most ${data.crawl.settings.rate} requests a second to a host`
+            : ''}
+        </p>
+      </section>
+    </div>
+    <section class="panel mt-4 p-3">
+      <h2 class="heading">Newest pages</h2>
+      <ol class="mt-1 min-h-40 font-mono text-xs leading-6">
+        {#each now.watched?.newest ?? [] as page (page.address)}
+          <li class="flex gap-3" title={page.address}>
+            <span class="w-20 shrink-0 {page.error || page.blocked || (page.status ?? 0) >= 400 ? 'lost' : 'quiet'}"
+              >{outcome(page)}</span
+            ><span class="min-w-0 truncate">{shortAddress(page.address, data.site.start)}</span>
+          </li>
+        {:else}
+          <li class="quiet">Nothing yet.</li>
+        {/each}
+      </ol>
+    </section>
   {/if}
 </main>

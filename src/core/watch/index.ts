@@ -1,0 +1,2 @@
+export { closedSite, outcomesOf } from './closed';
+export type { Example } from './closed';

@@ -1,0 +1,106 @@
+import { fail, redirect } from '@sveltejs/kit';
+import { addressAt } from '$core/snapshot';
+import { noSecrets, settingsSchema } from '$core/settings';
+import type { CrawlSettings } from '$core/settings';
+import { readStartAddress } from '$core/url';
+import { crawlPath } from '$lib/routes';
+import { readSecrets, secretsTold } from '$lib/secretFields';
+import { readSettingsForm, typedOf } from '$lib/settingsFields';
+import type { Faults } from '$lib/settingsFields';
+import {
+  addCrawl,
+  appDatabase,
+  crawlsOf,
+  getSite,
+  openSnapshot,
+  saveSite,
+  secretsOf,
+  siteByStart,
+  sitesWithNewestCrawl,
+} from '$server/index';
+import type { Database, Site } from '$server/index';
+import type { Actions, PageServerLoad } from './$types';
+
+/** Addresses that patterns are tried on. */
+const MOST_KNOWN = 5000;
+
+async function knownAddresses(db: Database, site: Site | undefined) {
+  const ended = site && (await crawlsOf(db, site.id)).find(({ state }) => state === 'done' || state === 'stopped');
+  const snapshot = ended ? await openSnapshot(db, ended) : null;
+  if (!snapshot) return { known: [], more: false };
+  const known = Array.from({ length: Math.min(snapshot.count, MOST_KNOWN) }, (_, page) => addressAt(snapshot, page));
+  return { known, more: snapshot.count > MOST_KNOWN };
+}
+
+const ofSite = async (db: Database, id: string | null) => (id ? await getSite(db, Number(id)) : undefined);
+
+/** `?site=` shows the settings of a site, `?like=` those of another to begin with, `?start=` a new address. */
+export const load: PageServerLoad = async ({ url }) => {
+  const db = appDatabase();
+  const given = readStartAddress(url.searchParams.get('start') ?? '');
+  const site =
+    (await ofSite(db, url.searchParams.get('site'))) ?? (given.ok ? await siteByStart(db, given.address) : undefined);
+  const like = await ofSite(db, url.searchParams.get('like'));
+  const model = like ?? site;
+  const start = site?.start ?? url.searchParams.get('start') ?? '';
+  return {
+    site: site && { id: site.id, start: site.start },
+    like: like?.start ?? null,
+    typed: { ...typedOf(model?.settings ?? settingsSchema.parse({ start: '' })), start },
+    stored: secretsTold(site ? secretsOf(site) : noSecrets),
+    sites: (await sitesWithNewestCrawl(db)).map(({ site: { id, start } }) => ({ id, start })),
+    ...(await knownAddresses(db, site)),
+  };
+};
+
+/** Reads the form and stores the site; what is wrong is said field by field. */
+async function save(request: Request) {
+  const db = appDatabase();
+  const form = await request.formData();
+  const read = readSettingsForm(form, (given) => settingsSchema.safeParse(given));
+  const site = read.ok ? await siteByStart(db, read.settings.start) : undefined;
+  const faults: Faults = read.ok ? {} : read.faults;
+  const secrets = readSecrets(form, site ? secretsOf(site) : noSecrets, faults);
+  if (!read.ok) return { failure: fail(400, { faults, typed: read.typed }) };
+  if (Object.keys(faults).length) return { failure: fail(400, { faults, typed: typedOf(read.settings) }) };
+  return { db, settings: read.settings, siteId: await saveSite(db, read.settings, secrets) };
+}
+
+/** What an exported file holds. */
+function readExport(text: string): CrawlSettings | string {
+  let given: unknown;
+  try {
+    given = JSON.parse(text);
+  } catch {
+    return 'The file is not JSON. Choose one that Edge Map has exported.';
+  }
+  const settings = (given as { edgemapSettings?: unknown } | null)?.edgemapSettings;
+  if (!settings) return 'The file holds no settings of Edge Map.';
+  const parsed = settingsSchema.safeParse(settings);
+  if (parsed.success) return parsed.data;
+  const { path, message } = parsed.error.issues[0];
+  return `The file cannot be used: ${path.join('.')} ${message}.`;
+}
+
+const MAX_FILE = 8 << 20;
+
+export const actions: Actions = {
+  save: async ({ request }) => {
+    const saved = await save(request);
+    if ('failure' in saved) return saved.failure;
+    redirect(303, `/settings?site=${saved.siteId}&saved=yes`);
+  },
+  crawl: async ({ request }) => {
+    const saved = await save(request);
+    if ('failure' in saved) return saved.failure;
+    redirect(303, `${crawlPath(saved.siteId, await addCrawl(saved.db, saved.siteId, saved.settings))}/watch`);
+  },
+  import: async ({ request }) => {
+    const file = (await request.formData()).get('file');
+    if (!(file instanceof File) || file.size === 0) return fail(400, { notice: 'Choose a file first.' });
+    if (file.size > MAX_FILE) return fail(400, { notice: 'The file is too large to hold settings.' });
+    const read = readExport(await file.text());
+    if (typeof read === 'string') return fail(400, { notice: read });
+    return { typed: typedOf(read), notice: `The settings of ${file.name} stand below; they hold when they are saved.` };
+  },
+};
