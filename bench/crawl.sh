@@ -1,6 +1,7 @@
 #!/usr/bin/env bash
 # `./edgemap bench crawl`: a whole crawl (fetch, parse, store, analyse, write) against `wget -r` of the same nginx on
-# loopback, in one run, and a comparison of what the two found. Run by ./edgemap, which has set DATABASE_URL.
+# loopback, in one run, and a comparison of what the two found; then a generated site of PAGES (100,000) pages, to see
+# rate and memory as it grows. Run by ./edgemap, which has set DATABASE_URL.
 set -euo pipefail
 packages=(sqlite3-doc git-doc nodejs-doc)
 declare -A folder=([sqlite3-doc]=usr/share/doc/sqlite3 [git-doc]=usr/share/doc/git-doc [nodejs-doc]=usr/share/doc/nodejs/api)
@@ -47,3 +48,5 @@ for i in "${!packages[@]}"; do
     'BEGIN { printf "%-12s %8d %9.2fs %9.2fs %7.2fx\n", n, p, b - a, c - b, (c - b) / (b - a) }'
   python3 bench/compare.py "$here/out$i/pages.csv" "$here/mirror$i" "$start" | sed 's/^/    /'
 done
+
+[ "${PAGES:-100000}" = 0 ] || python3 bench/grow.py "${PAGES:-100000}"

@@ -1,16 +1,16 @@
-import { and, asc, eq, gt, inArray } from 'drizzle-orm';
-import { packLinks, unpackLinks } from '$core/links';
+import { and, asc, eq, getTableColumns, gt, inArray, sql } from 'drizzle-orm';
+import { countPackedLinks } from '$core/links';
 import { scopeOf } from '$core/scope';
 import type { Scope } from '$core/scope';
 import {
-  buildSnapshot,
+  snapshotBuilder,
   decodeSnapshot,
   encodeSnapshot,
   nothingFound,
   SNAPSHOT_VERSION,
   SnapshotVersionError,
 } from '$core/snapshot';
-import type { Check, PageRecord, Snapshot, SnapshotInput, SnapshotParts } from '$core/snapshot';
+import type { Check, PageRecord, Snapshot, SnapshotParts } from '$core/snapshot';
 import type { UnvisitedReason } from '$core/verdict';
 import { ASIDE_RANK, MAX_HOPS, RESOURCE_RANK, UNLINKED_RANK } from './ranks';
 import { inRuns } from './database';
@@ -19,7 +19,8 @@ import { crawl, frontier, page, phrase, sitemapEntry, snapshotChunk, url } from 
 
 const READ_ROWS = 1000;
 const CHUNK_BYTES = 1 << 20;
-const NO_LINKS = packLinks<number>([], Number, Number);
+/** Bytes of packed links that hold their number. */
+const PACKED_HEAD = 12;
 
 type CrawlRow = typeof crawl.$inferSelect;
 
@@ -37,11 +38,14 @@ function unvisitedReason(
   return limited ? 'limit' : 'stopped';
 }
 
-/** Everything a crawl knows: pages, and what was only asked whether it answers. */
+/** Everything a crawl knows but links: pages, and what was only asked whether it answers. */
 async function readPages(db: Database, row: CrawlRow) {
   const scope = scopeOf(row.settings);
   const pages: PageRecord[] = [];
   const checks = new Map<number, Check>();
+  const { links, ...columns } = getTableColumns(page);
+  // The number of links stands at the beginning of what is packed.
+  const head = sql<Buffer | null>`left(${links}, ${PACKED_HEAD})`;
   let after = 0;
   for (;;) {
     const rows = await db
@@ -51,7 +55,8 @@ async function readPages(db: Database, row: CrawlRow) {
         hops: frontier.hops,
         cut: frontier.cut,
         address: url.text,
-        page,
+        page: columns,
+        head,
       }) // prettier-ignore
       .from(frontier)
       .innerJoin(url, eq(url.id, frontier.urlId))
@@ -59,16 +64,33 @@ async function readPages(db: Database, row: CrawlRow) {
       .where(and(eq(frontier.crawlId, row.id), gt(frontier.urlId, after)))
       .orderBy(asc(frontier.urlId))
       .limit(READ_ROWS);
-    for (const { urlId, page: found, ...place } of rows) {
+    for (const { urlId, page: found, head, ...place } of rows) {
       const { rank, address } = place;
       if (rank >= RESOURCE_RANK && rank < ASIDE_RANK) {
         if (found) checks.set(urlId, { status: found.status, error: found.error });
         continue;
       }
       const unvisited = found ? null : unvisitedReason(place, row, scope);
-      pages.push({ ...(found ?? { ...nothingFound, links: NO_LINKS }), number: urlId, address, unvisited });
+      const linkCount = head ? countPackedLinks(head) : 0;
+      pages.push({ ...(found ?? nothingFound), number: urlId, address, unvisited, linkCount });
     }
     if (rows.length < READ_ROWS) return { pages, checks };
+    after = rows[rows.length - 1].urlId;
+  }
+}
+
+/** Hands the packed links of all pages over, some at a time. */
+async function* readLinks(db: Database, crawlId: number) {
+  let after = 0;
+  for (;;) {
+    const rows = await db
+      .select({ urlId: page.urlId, links: page.links })
+      .from(page)
+      .where(and(eq(page.crawlId, crawlId), gt(page.urlId, after)))
+      .orderBy(asc(page.urlId))
+      .limit(READ_ROWS);
+    yield rows;
+    if (rows.length < READ_ROWS) return;
     after = rows[rows.length - 1].urlId;
   }
 }
@@ -82,17 +104,13 @@ async function readTexts(db: Database, table: typeof url | typeof phrase, ids: I
   return texts;
 }
 
-async function readInput(db: Database, row: CrawlRow): Promise<SnapshotInput> {
+async function buildFromRows(db: Database, row: CrawlRow): Promise<Snapshot> {
   const { pages, checks } = await readPages(db, row);
-  const inside = new Set(pages.map(({ number }) => number));
-  const outside = new Set<number>();
-  const phrases = new Set<number>();
-  for (const { links } of pages)
-    for (const link of unpackLinks(links)) {
-      if (!inside.has(link.target)) outside.add(link.target);
-      phrases.add(link.anchor).add(link.rel).add(link.path).add(link.fragment);
-    }
-  phrases.delete(0);
+  const builder = snapshotBuilder(pages);
+  const counts = new Map(pages.map(({ number, linkCount }) => [number, linkCount]));
+  for await (const rows of readLinks(db, row.id))
+    for (const { urlId, links } of rows) if (counts.get(urlId)) builder.addLinks(urlId, links);
+  const named = builder.named();
   const entries = await db
     .select({
       number: sitemapEntry.urlId,
@@ -103,20 +121,19 @@ async function readInput(db: Database, row: CrawlRow): Promise<SnapshotInput> {
     .from(sitemapEntry)
     .where(eq(sitemapEntry.crawlId, row.id));
   const sitemaps = await readTexts(db, url, new Set(entries.map(({ sitemapId }) => sitemapId)));
-  return {
+  return builder.finish({
     starts: [row.settings.start, ...row.settings.starts],
     listed: row.settings.lists,
-    pages,
     checks,
-    outside: await readTexts(db, url, outside),
-    phrases: await readTexts(db, phrase, phrases),
+    outside: await readTexts(db, url, named.outside),
+    phrases: await readTexts(db, phrase, named.phrases),
     listings: entries.map(({ sitemapId, ...entry }) => ({ ...entry, sitemap: sitemaps.get(sitemapId) ?? '' })),
-  };
+  });
 }
 
 /** Builds the snapshot of a crawl from its rows and stores it in place of an earlier one. */
 export async function makeSnapshot(db: Database, row: CrawlRow): Promise<Snapshot> {
-  const snapshot = buildSnapshot(await readInput(db, row));
+  const snapshot = await buildFromRows(db, row);
   const parts = encodeSnapshot(snapshot);
   await db.transaction(async (tx) => {
     await tx.delete(snapshotChunk).where(eq(snapshotChunk.crawlId, row.id));

@@ -6,8 +6,13 @@ import { decodeHTML, decodeHTMLAttribute } from 'entities';
 
 const PIECE = 0x4000;
 
+type Latin1 = { from: (buffer: ArrayBufferLike, at: number, length: number) => { latin1Slice: () => string } };
+/** Node reads a byte a character natively; elsewhere it is done by hand. */
+const native = (globalThis as unknown as { Buffer?: Latin1 }).Buffer;
+
 /** One character (U+0000 to U+00FF) for each byte. */
 export function binaryString(bytes: Uint8Array): string {
+  if (native) return native.from(bytes.buffer, bytes.byteOffset, bytes.length).latin1Slice();
   let text = '';
   for (let at = 0; at < bytes.length; at += PIECE)
     text += String.fromCharCode.apply(null, bytes.subarray(at, at + PIECE) as unknown as number[]);

@@ -30,23 +30,31 @@ function mix(value: number): number {
 export function fingerprintOf(words: readonly string[]): [number, number] | null {
   if (words.length === 0) return null;
   const hashes = words.map((one) => hash(/^\p{N}+$/u.test(one) ? '0' : one.toLowerCase()));
-  const votes = new Int32Array(64);
+  // How often each byte value occurs at each of the eight places: its bits are counted once, at the end.
+  const counts = new Uint32Array(8 * 256);
   const features = Math.max(1, hashes.length - SHINGLE + 1);
   for (let i = 0; i < features; i++) {
     let value = 0;
     for (let j = i; j < Math.min(i + SHINGLE, hashes.length); j++) value = mix(Math.imul(value, 31) + hashes[j]);
     const other = mix(value ^ 0x9e3779b9);
-    for (let bit = 0; bit < 32; bit++) {
-      votes[bit] += ((value >>> bit) & 1) * 2 - 1;
-      votes[bit + 32] += ((other >>> bit) & 1) * 2 - 1;
+    for (let byte = 0; byte < 4; byte++) {
+      counts[byte * 256 + ((value >>> (8 * byte)) & 255)]++;
+      counts[(byte + 4) * 256 + ((other >>> (8 * byte)) & 255)]++;
     }
   }
-  let [high, low] = [0, 0];
+  return [majority(counts.subarray(0, 1024), features), majority(counts.subarray(1024), features)];
+}
+
+/** The bits that are set in more than half of what was counted, by byte values at four places. */
+function majority(counts: Uint32Array, features: number): number {
+  let bits = 0;
   for (let bit = 0; bit < 32; bit++) {
-    if (votes[bit] > 0) high |= 1 << bit;
-    if (votes[bit + 32] > 0) low |= 1 << bit;
+    const place = (bit >>> 3) * 256;
+    let set = 0;
+    for (let value = 0; value < 256; value++) if ((value >>> (bit & 7)) & 1) set += counts[place + value];
+    if (2 * set > features) bits |= 1 << bit;
   }
-  return [high >>> 0, low >>> 0];
+  return bits >>> 0;
 }
 
 function bitsSet(value: number): number {

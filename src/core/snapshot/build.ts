@@ -1,4 +1,4 @@
-import { countPackedLinks, isResource, landmarks, linkElements, linkKinds, unpackLinks } from '../links';
+import { isResource, landmarks, linkElements, linkKinds, unpackLinks } from '../links';
 import type { LinkKind } from '../links';
 import { clickDepths, countLinks, islandNumbers, reachOf } from '../reach';
 import { fragmentName } from '../html';
@@ -94,16 +94,15 @@ export interface PageRecord extends FoundFacts {
   address: string;
   /** Null when it was fetched, or closed by robots.txt. */
   unvisited: UnvisitedReason | null;
-  /** Packed links, whose numbers are those of addresses and phrases. */
-  links: Uint8Array;
+  /** How many links it has. */
+  linkCount: number;
 }
 
-export interface SnapshotInput {
+/** What a snapshot holds besides pages and their links. */
+export interface SnapshotRest {
   starts: readonly string[];
   /** Addresses that the person's own lists know. */
   listed: readonly string[];
-  /** Every known inside address, once, in any order. */
-  pages: PageRecord[];
   /** The addresses that links lead to and that are no pages: outside ones and resources, by number. */
   outside: ReadonlyMap<number, string>;
   /** What was found at those that were asked for, by number. */
@@ -130,15 +129,16 @@ function numbering() {
   };
 }
 
-/** Lays the links of all pages out as columns. */
-function layOutLinks(pages: readonly PageRecord[], input: SnapshotInput) {
-  const pageNumbers = new Map(pages.map(({ number }, i) => [number, i]));
+/** Makes room for the links of all pages, and lays them out page by page in any order. */
+function linkLayout(pages: readonly PageRecord[], pageNumbers: ReadonlyMap<number, number>) {
   const outside = numbering();
   const phrases = numbering();
   phrases.of(0);
-  const total = pages.reduce((sum, page) => sum + countPackedLinks(page.links), 0);
+  const offsets = new Uint32Array(pages.length + 1);
+  pages.forEach(({ linkCount }, page) => (offsets[page + 1] = offsets[page] + linkCount));
+  const total = offsets[pages.length];
   const links: LinkColumns = {
-    offsets: new Uint32Array(pages.length + 1),
+    offsets,
     target: new Uint32Array(total),
     kind: new Uint8Array(total),
     element: new Uint8Array(total),
@@ -151,9 +151,9 @@ function layOutLinks(pages: readonly PageRecord[], input: SnapshotInput) {
     fragment: new Uint32Array(total),
     lost: new Uint8Array(total),
   };
-  let at = 0;
-  pages.forEach((record, page) => {
-    for (const link of unpackLinks(record.links)) {
+  function add(number: number, packed: Uint8Array): void {
+    let at = offsets[pageNumbers.get(number)!];
+    for (const link of unpackLinks(packed)) {
       links.target[at] = pageNumbers.get(link.target) ?? pages.length + outside.of(link.target);
       links.kind[at] = linkKinds.indexOf(link.kind);
       links.element[at] = linkElements.indexOf(link.element);
@@ -166,15 +166,8 @@ function layOutLinks(pages: readonly PageRecord[], input: SnapshotInput) {
       links.column[at] = link.column;
       at++;
     }
-    links.offsets[page + 1] = at;
-  });
-  return {
-    links,
-    pageNumbers,
-    outside: [...outside.numbers.keys()].map((number) => input.outside.get(number) ?? ''),
-    checks: [...outside.numbers.keys()].map((number) => input.checks.get(number) ?? null),
-    phrases: [...phrases.numbers.keys()].map((number) => input.phrases.get(number) ?? ''),
-  };
+  }
+  return { links, add, outside: outside.numbers, phrases: phrases.numbers };
 }
 
 const sourceOfKind = (kind: LinkKind): Source | null => {
@@ -227,14 +220,49 @@ function findLostFragments(pages: readonly PageRecord[], links: LinkColumns, phr
   return counts;
 }
 
+/** A snapshot in the making. */
+export interface SnapshotBuilder {
+  /** Lays out the packed links of one page, which name addresses and phrases by number. Each page comes once. */
+  addLinks: (number: number, packed: Uint8Array) => void;
+  /** The numbers of addresses that are no pages, and of phrases, that links have named so far. */
+  named: () => { outside: number[]; phrases: number[] };
+  finish: (rest: SnapshotRest) => Snapshot;
+}
+
 /**
- * Builds the snapshot of a finished crawl and works out its measures: depth, reach, islands, link counts, verdicts.
+ * Begins the snapshot of a finished crawl. Links are handed over page by page, so that they need not be held twice.
  * Pages are numbered in the order of their addresses (by code unit).
+ * @param records every known inside address, once, in any order
  */
-export function buildSnapshot(input: SnapshotInput): Snapshot {
-  const pages = [...input.pages].sort((a, b) => (a.address < b.address ? -1 : a.address > b.address ? 1 : 0));
+export function snapshotBuilder(records: readonly PageRecord[]): SnapshotBuilder {
+  const pages = [...records].sort((a, b) => (a.address < b.address ? -1 : a.address > b.address ? 1 : 0));
+  const pageNumbers = new Map(pages.map(({ number }, i) => [number, i]));
+  const { links, add, outside, phrases } = linkLayout(pages, pageNumbers);
+  return {
+    addLinks: add,
+    named: () => ({ outside: [...outside.keys()], phrases: [...phrases.keys()] }),
+    finish: (rest) => {
+      const texts = (numbers: ReadonlyMap<number, number>, of: ReadonlyMap<number, string>) =>
+        Array.from(numbers.keys(), (number) => of.get(number) ?? '');
+      const checks = Array.from(outside.keys(), (number) => rest.checks.get(number) ?? null);
+      return measure(pages, pageNumbers, rest, {
+        links,
+        outside: texts(outside, rest.outside),
+        checks,
+        phrases: texts(phrases, rest.phrases),
+      });
+    },
+  };
+}
+
+/** Works out the measures of a snapshot: depth, reach, islands, link counts, verdicts. */
+function measure(
+  pages: readonly PageRecord[],
+  pageNumbers: ReadonlyMap<number, number>,
+  input: SnapshotRest,
+  { links, outside, checks, phrases }: Pick<Snapshot, 'links' | 'outside' | 'checks' | 'phrases'>,
+): Snapshot {
   const count = pages.length;
-  const { links, pageNumbers, outside, checks, phrases } = layOutLinks(pages, input);
   const pageByAddress = new Map(pages.map(({ address }, i) => [address, i]));
   const numbersOf = (addresses: readonly string[]) =>
     addresses.map((address) => pageByAddress.get(address)).filter((page) => page !== undefined);

@@ -1,5 +1,5 @@
-export { buildSnapshot, nothingFound } from './build';
-export type { Check, FoundFacts, PageRecord, SnapshotInput } from './build';
+export { nothingFound, snapshotBuilder } from './build';
+export type { Check, FoundFacts, PageRecord, SnapshotBuilder, SnapshotRest } from './build';
 export { comparator, isText, textColumn } from './column';
 export type { Column, NumberColumn, TextColumn } from './column';
 export { decodeSnapshot, encodeSnapshot, SNAPSHOT_VERSION, SnapshotVersionError } from './encode';

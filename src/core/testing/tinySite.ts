@@ -1,10 +1,10 @@
 /** Small sites for tests, written as a map from paths to what stands there. */
 import { packLinks } from '../links';
 import type { LinkKind } from '../links';
-import { buildSnapshot, nothingFound } from '../snapshot';
+import { nothingFound, snapshotBuilder } from '../snapshot';
 import type { PageRecord, Snapshot } from '../snapshot';
 
-export interface TinyPage extends Partial<Omit<PageRecord, 'number' | 'address' | 'links'>> {
+export interface TinyPage extends Partial<Omit<PageRecord, 'number' | 'address' | 'linkCount'>> {
   /** Paths, or outside addresses, that the page links to by a click. */
   links?: string[];
   /** Paths with the words of the link. */
@@ -36,6 +36,7 @@ export function tinySite(pages: Record<string, TinyPage>, listed: string[] = [])
     phrases.set(number, text);
     return number;
   };
+  const packed = new Map<number, Uint8Array>();
   const records = Object.entries(pages).map(
     ([path, { links = [], worded = [], declared = [], ...given }], i): PageRecord => {
       const redirect: [LinkKind, string][] = given.redirectTo ? [['redirect', given.redirectTo]] : [];
@@ -44,20 +45,9 @@ export function tinySite(pages: Record<string, TinyPage>, listed: string[] = [])
         ...worded.map(([to, words]): [LinkKind, string, string] => ['click', to, words]),
         ...[...declared, ...redirect].map(([kind, to]): [LinkKind, string, string] => [kind, to, '']),
       ];
-      return {
-        ...nothingFound,
-        number: i + 1,
-        address: tiny(path),
-        unvisited: null,
-        status: 200,
-        contentType: 'text/html',
-        html: true,
-        title: path,
-        noindex: false,
-        ...given,
-        redirectTo: given.redirectTo ? tiny(given.redirectTo) : null,
-        canonical: given.canonical ? tiny(given.canonical) : null,
-        links: packLinks(
+      packed.set(
+        i + 1,
+        packLinks(
           all.map(([kind, to, words], at) => ({
             kind,
             element: 'a' as const,
@@ -73,14 +63,30 @@ export function tinySite(pages: Record<string, TinyPage>, listed: string[] = [])
           numberOf,
           phraseOf,
         ),
+      );
+      return {
+        ...nothingFound,
+        number: i + 1,
+        address: tiny(path),
+        unvisited: null,
+        status: 200,
+        contentType: 'text/html',
+        html: true,
+        title: path,
+        noindex: false,
+        ...given,
+        redirectTo: given.redirectTo ? tiny(given.redirectTo) : null,
+        canonical: given.canonical ? tiny(given.canonical) : null,
+        linkCount: all.length,
       };
     },
   );
-  return buildSnapshot({
+  const builder = snapshotBuilder(records);
+  for (const [number, links] of packed) builder.addLinks(number, links);
+  return builder.finish({
     starts: [TINY_START],
     listed: [],
     checks: new Map(),
-    pages: records,
     outside,
     phrases,
     listings: listed.map((path, i) => ({
