@@ -5,7 +5,10 @@ import { createServer } from 'node:http';
 const pages = Number(process.argv[2]);
 const LINKS = 120;
 const SHARED = 20;
-const words = 'tram bus depot line wheel bell wire route stop driver museum harbour hill bridge night summer open-top horse'.split(' ');
+const words =
+  'tram bus depot line wheel bell wire route stop driver museum harbour hill bridge night summer open-top horse'.split(
+    ' ',
+  );
 
 /** A number below `below` that looks like chance and is not. */
 function chance(seed, below) {
@@ -14,7 +17,10 @@ function chance(seed, below) {
   return ((value ^ (value >>> 16)) >>> 0) % below;
 }
 const phrase = (seed, length) => Array.from({ length }, (_, i) => words[chance(seed * 31 + i, words.length)]).join(' ');
-const nav = Array.from({ length: SHARED }, (_, i) => `<li><a href="/page/${chance(i, pages)}">${phrase(i, 2)}</a></li>`).join('\n');
+const nav = Array.from(
+  { length: SHARED },
+  (_, i) => `<li><a href="/page/${chance(i, pages)}">${phrase(i, 2)}</a></li>`,
+).join('\n');
 
 function page(n) {
   const links = Array.from({ length: LINKS - SHARED }, (_, i) => {
@@ -33,4 +39,4 @@ const server = createServer(({ url }, response) => {
   response.writeHead(200, { 'content-type': 'text/html; charset=utf-8' }).end(page(n));
 });
 server.keepAliveTimeout = 60_000;
-server.listen(0, '127.0.0.1', () => console.log(server.address().port));
+server.listen(0, '127.0.0.1', () => process.stdout.write(`${server.address().port}\n`));

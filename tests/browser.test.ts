@@ -1,4 +1,7 @@
 /** The real thing as a user meets it: web application, worker, database, demo website and browser. */
+import { rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest';
 import type { Browser, Page } from 'puppeteer-core';
 import { serveDemo } from '../demo/server';
@@ -209,6 +212,72 @@ describe('what goes wrong is said', () => {
   });
 });
 
+describe('the settings of a site', () => {
+  it('show what patterns would do, are saved, exported, and read in again', async () => {
+    await page.goto(`${app.address}`);
+    await clickText(page, 'a', 'Settings');
+    await page.waitForSelector('[name=exclude]');
+    await shows(page, 'addresses known of this site');
+    await page.type('[name=exclude]', '/events/*\n*sort=');
+    await page.waitForFunction(() => /Left out \d\d/.test(document.body.innerText));
+    await page.type('textarea[placeholder^="/visit/prices"]', '/visit/prices /shop?sort=price');
+    await page.waitForFunction(() => /Kept 1\s+Left out 1/.test(document.body.innerText));
+    await page.type('[name=rate]', '2000');
+    await clickText(page, 'button:not([formaction])', 'Save');
+    await shows(page, 'Give a number from 0.01 to 1,000.');
+    await page.$eval('[name=rate]', (input) => ((input as HTMLInputElement).value = '12.5'));
+    await page.type('[name=user]', 'curator');
+    await page.type('[name=password]', 'tram-7');
+    await clickText(page, 'button:not([formaction])', 'Save');
+    await shows(page, 'The settings are saved.');
+    await shows(page, 'Stored now: a user and password.');
+    expect(await page.content()).not.toContain('tram-7');
+    const exported = await page.$eval('a[download]', (link) => (link as HTMLAnchorElement).href);
+    const file = await (await fetch(exported)).text();
+    expect(JSON.parse(file)).toMatchObject({ edgemapSettings: { rate: 12.5, exclude: ['/events/*', '*sort='] } });
+    expect(file).not.toMatch(/curator|tram-7/);
+
+    await page.goto(`${app.address}settings?start=https://b.example/`);
+    const path = join(tmpdir(), `edgemap-${process.pid}.json`);
+    writeFileSync(path, file);
+    const input = await page.waitForSelector('input[type=file]');
+    await (input as import('puppeteer-core').ElementHandle<HTMLInputElement>).uploadFile(path);
+    await shows(page, 'stand below; they hold when they are saved');
+    rmSync(path);
+    expect(await page.$eval('[name=exclude]', (area) => (area as HTMLTextAreaElement).value)).toBe('/events/*\n*sort=');
+  });
+});
+
+it('a site that is closed to its crawl is told early, with file, line and rule', async () => {
+  const site = await standIn({
+    '/robots.txt': 'User-agent: *\nDisallow: /a',
+    '/': linking('Home', ...Array.from({ length: 8 }, (_, i) => `/a/${i}`)),
+  });
+  try {
+    await giveAddress(`${site.origin}/`);
+    await page.waitForFunction(() => location.pathname.endsWith('/overview'), { timeout: 60_000 });
+    await shows(page, `${site.origin}/robots.txt says: Disallow: /a (line 2).`);
+  } finally {
+    await site.close();
+  }
+});
+
+it('a selection is fetched again, and the rest is carried over', async () => {
+  const site = await standIn((path) => (/^\/[ab]?$/.test(path) ? linking(path, '/a', '/b') : undefined));
+  try {
+    await giveAddress(`${site.origin}/`);
+    await page.waitForFunction(() => location.pathname.endsWith('/overview'), { timeout: 60_000 });
+    await page.goto(`${page.url().replace('/overview', '/reach')}?select=${encodeURIComponent('url has "/b"')}`);
+    site.asked.length = 0;
+    await clickText(page, 'button', 'Fetch again');
+    await page.waitForFunction(() => location.pathname.endsWith('/overview'), { timeout: 60_000 });
+    await shows(page, 'Only a selection was fetched again');
+    expect(site.asked.filter((path) => path !== '/robots.txt')).toEqual(['/b']);
+  } finally {
+    await site.close();
+  }
+});
+
 it('a running crawl is watched, stopped and continued', async () => {
   const site = await standIn((path) => (_, response) => {
     if (path === '/robots.txt') return void response.writeHead(404).end();
@@ -219,11 +288,17 @@ it('a running crawl is watched, stopped and continued', async () => {
   try {
     await giveAddress(`${site.origin}/`);
     await shows(page, `Crawling ${site.origin}/`);
-    await page.waitForFunction(() => /Being fetched\s+http:/.test(document.body.innerText), { timeout: 30_000 });
+    await page.waitForFunction(() => /Newest pages\s+200/.test(document.body.innerText), { timeout: 30_000 });
+    await shows(page, 'clicks away');
+    await clickText(page, 'button', 'Pause');
+    await shows(page, 'Nothing is fetched until you let it go on.');
+    await clickText(page, 'button', 'Go on');
+    await shows(page, `Crawling ${site.origin}/`);
     await clickText(page, 'button', 'Stop');
     await page.waitForFunction(() => location.pathname.endsWith('/overview'), { timeout: 60_000 });
     await shows(page, 'It was stopped before everything was fetched.');
-    await clickText(page, 'button', 'Continue the crawl');
+    await clickText(page, 'summary', 'Continue the crawl');
+    await clickText(page, 'button', 'Go on');
     await page.waitForFunction(() => location.pathname.endsWith('/watch'));
     await page.waitForFunction(() => location.pathname.endsWith('/overview'), { timeout: 60_000 });
     expect(await answer()).toMatch(/^121 addresses are known and 121 may be indexed/);

@@ -7,7 +7,7 @@ import { linksCsv, pagesCsv, summarize } from '$core/formats';
 import type { Snapshot } from '$core/snapshot';
 import { runJob, terminalName } from '$crawl/index';
 import type { Interruption } from '$crawl/index';
-import { addCrawl, getCrawl, openSnapshot, saveSite } from '$server/index';
+import { addCrawl, getCrawl, saveSite } from '$server/index';
 import type { Crawl, Database } from '$server/index';
 import { UsageError } from './options';
 import type { CrawlCall } from './options';
@@ -55,6 +55,7 @@ export async function crawlCommand(db: Database, { settings, out }: CrawlCall): 
   process.on('SIGINT', onSignal);
   process.on('SIGTERM', onSignal);
   const progress = progressWriter(process.stderr);
+  const built: Snapshot[] = [];
   const ending = await runJob({
     db,
     crawlId,
@@ -62,17 +63,19 @@ export async function crawlCommand(db: Database, { settings, out }: CrawlCall): 
     allowPrivate: true,
     signal: interrupt.signal,
     onProgress: progress.show,
+    onSnapshot: (snapshot) => built.push(snapshot),
   }).finally(progress.end);
+  const row = (await getCrawl(db, crawlId))!;
   if (!ending) {
-    console.error(`Another worker has taken crawl ${crawlId} over.`);
+    const paused = `Crawl ${crawlId} was paused. Let it go on in Edge Map; what it has is kept.`;
+    console.error(row.state === 'paused' ? paused : `Another worker has taken crawl ${crawlId} over.`);
     return 1;
   }
   if (ending.state === 'failed') {
     console.error(ending.reason);
     return 1;
   }
-  const row = (await getCrawl(db, crawlId))!;
-  const snapshot = (await openSnapshot(db, row))!;
+  const [snapshot] = built;
   if (out) await writeFiles(out, snapshot, row);
   const { pages, reach, verdict } = summarize(snapshot);
   const lost = (reach.orphan ?? 0) + (reach.island ?? 0);

@@ -1,4 +1,8 @@
+import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
 import { describe, expect, it } from 'vitest';
+import { settingsFile, settingsSchema } from '$core/settings';
 import { readCrawlCall, UsageError } from './options';
 
 describe('edgemap crawl', () => {
@@ -18,6 +22,14 @@ describe('edgemap crawl', () => {
         acceptCertificates: true,
       },
     }));
+  it('reads a file of settings, before which its own options go', () => {
+    const folder = mkdtempSync(join(tmpdir(), 'edgemap-settings-'));
+    const file = join(folder, 's.json');
+    writeFileSync(file, settingsFile(settingsSchema.parse({ start: 'https://other.example/', depth: 3, rate: 2, exclude: ['/a'] }))); // prettier-ignore
+    const { settings } = readCrawlCall(['a.example', '--settings', file, '--rate', '0.5', '--host', 'b.example']);
+    rmSync(folder, { recursive: true });
+    expect(settings).toMatchObject({ start: 'https://a.example/', depth: 3, rate: 0.5, exclude: ['/a'], hosts: ['b.example'] }); // prettier-ignore
+  });
   it.each([
     [[], /one address/],
     [['a.example', 'b.example'], /one address/],
@@ -28,6 +40,9 @@ describe('edgemap crawl', () => {
     [['a.example', '--obey-robots', '--look-past-robots'], /exclude each other/],
     [['a.example', '--override', 'a.example'], /host=address:port/],
     [['a.example', '--sitemap', 'map'], /--sitemap takes a URL/],
+    [['a.example', '--rate', '0'], /--rate takes a number above 0/],
+    [['a.example', '--settings', '/nowhere.json'], /--settings: .*nowhere/],
+    [['a.example', '--settings', 'package.json'], /--settings: The file holds no settings/],
     [['a.example', '--colour'], /--colour/],
     [['a.example', '--out'], /--out/],
   ])('refuses %o', (words, message) => {

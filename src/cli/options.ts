@@ -1,5 +1,6 @@
 import { parseArgs } from 'node:util';
-import { parseOverride, settingsSchema } from '$core/settings';
+import { readFileSync } from 'node:fs';
+import { parseOverride, readSettingsFile, settingsSchema } from '$core/settings';
 import type { CrawlSettings } from '$core/settings';
 import { identify, readStartAddress } from '$core/url';
 
@@ -18,6 +19,26 @@ function wholeNumber(name: string, text: string | undefined): number | undefined
   return Number(text);
 }
 
+function positiveNumber(name: string, text: string | undefined): number | undefined {
+  if (text === undefined) return undefined;
+  if (!/^\d+(\.\d+)?$/.test(text) || Number(text) === 0)
+    throw new UsageError(`--${name} takes a number above 0, not “${text}”.`);
+  return Number(text);
+}
+
+/** The settings of a file that the settings screen has exported. */
+function readFile(file: string): object {
+  let text: string;
+  try {
+    text = readFileSync(file, 'utf8');
+  } catch (error) {
+    throw new UsageError(`--settings: ${(error as Error).message}`);
+  }
+  const read = readSettingsFile(text);
+  if (!read.ok) throw new UsageError(`--settings: ${read.message}`);
+  return read.settings;
+}
+
 /**
  * Reads the words after `edgemap crawl`.
  * @throws UsageError
@@ -31,6 +52,11 @@ export function readCrawlCall(words: string[]): CrawlCall {
       options: {
         limit: { type: 'string' },
         depth: { type: 'string' },
+        settings: { type: 'string' },
+        rate: { type: 'string' },
+        host: { type: 'string', multiple: true },
+        include: { type: 'string', multiple: true },
+        exclude: { type: 'string', multiple: true },
         connections: { type: 'string' },
         'obey-robots': { type: 'boolean' },
         'look-past-robots': { type: 'boolean' },
@@ -59,16 +85,23 @@ export function readCrawlCall(words: string[]): CrawlCall {
     if (!override) throw new UsageError(`--override takes host=address:port, not “${text}”.`);
     return override;
   });
-  const settings = settingsSchema.safeParse({
+  const given = {
     start: start.address,
     limit: wholeNumber('limit', values.limit),
     depth: wholeNumber('depth', values.depth),
     connections: wholeNumber('connections', values.connections),
-    robots: values['look-past-robots'] ? 'look-past' : 'obey',
-    sitemaps,
-    overrides,
-    acceptCertificates: values.insecure ?? false,
-  });
+    rate: positiveNumber('rate', values.rate),
+    hosts: values.host,
+    include: values.include,
+    exclude: values.exclude,
+    robots: values['look-past-robots'] ? 'look-past' : values['obey-robots'] ? 'obey' : undefined,
+    sitemaps: values.sitemap && sitemaps,
+    overrides: values.override && overrides,
+    acceptCertificates: values.insecure,
+  };
+  // Options go before what the file says; an option that is not given says nothing.
+  const said = Object.fromEntries(Object.entries(given).filter(([, value]) => value !== undefined));
+  const settings = settingsSchema.safeParse({ ...(values.settings ? readFile(values.settings) : {}), ...said });
   if (!settings.success) {
     const { path, message } = settings.error.issues[0];
     throw new UsageError(`--${path.join('.')}: ${message}`);

@@ -27,6 +27,7 @@ import {
   trapReview,
 } from '$server/index';
 import type { Crawl, Database, Ending, Progress } from '$server/index';
+import type { Snapshot } from '$core/snapshot';
 import { openClient } from './client';
 import type { Timeouts } from './client';
 import { leadCrawl } from './crawl';
@@ -52,6 +53,8 @@ export interface JobRun {
   signal: AbortSignal;
   onProgress?: (progress: Progress) => void;
   timeouts?: Timeouts;
+  /** Receives what the crawl was made into, for whoever needs it at once. */
+  onSnapshot?: (snapshot: Snapshot) => void;
 }
 
 /** Which limit of size or time a crawl has reached, in words; null when none. */
@@ -178,13 +181,17 @@ export async function runJob(run: JobRun): Promise<Ending | null> {
     await setRank(db, crawlId, -1);
     if (interruption === 'stop' || interruption === 'pause' || interruption === 'limit') await farewell(db, crawlId);
     await leaveCrew(db, crawlId, part.number);
+    part.store.forget();
     if (interruption === 'shutdown' || interruption === 'pause') {
       await releaseJob(db, crawlId, interruption === 'pause' ? 'paused' : 'waiting');
       return null;
     }
     const limit = part.endedBy();
     const final: Ending = interruption === 'limit' ? { state: 'done', reason: limit, limited: true } : ending;
-    if (final.state !== 'failed') await makeSnapshot(db, { ...row, limited: final.limited });
+    if (final.state !== 'failed') {
+      const snapshot = await makeSnapshot(db, { ...row, limited: final.limited });
+      run.onSnapshot?.(snapshot);
+    }
     await markEnded(db, crawlId, final);
     return final;
   } finally {

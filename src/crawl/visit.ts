@@ -63,9 +63,9 @@ const SOURCE = { level: 1, chunkSize: 1 << 17 };
 const MAX_SOURCE_BYTES = 6 << 20;
 const compress = promisify<Buffer, object, Buffer>(deflateRaw);
 
-const contentHash = (body: Uint8Array) => createHash('sha256').update(body).digest().subarray(0, 16);
+const contentHash = (body: Uint8Array) => createHash('sha256').update(body).digest('hex').slice(0, 32);
 
-async function sourceOf(body: Uint8Array, hash: Uint8Array): Promise<Source | null> {
+async function sourceOf(body: Uint8Array, hash: string): Promise<Source | null> {
   const data = await compress(Buffer.from(body.buffer, body.byteOffset, body.length), SOURCE);
   return data.length > MAX_SOURCE_BYTES ? null : { hash, size: body.length, data };
 }

@@ -5,8 +5,8 @@
   import { moment, number, stateLabel } from '$lib/words';
 
   let { data, form } = $props();
-  // svelte-ignore state_referenced_locally -- what was typed comes back when the page is shown again
-  let start = $state(form?.typed ?? '');
+  // What was typed comes back when it is refused.
+  let start = $derived(form?.typed ?? '');
   let sending = $state(false);
 </script>
 

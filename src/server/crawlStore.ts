@@ -23,7 +23,8 @@ export interface Discovery {
 
 /** HTML as it was received, compressed with raw deflate. */
 export interface Source {
-  hash: Uint8Array;
+  /** As a page's `contentHash`. */
+  hash: string;
   size: number;
   data: Uint8Array;
 }
@@ -61,8 +62,8 @@ export const familyKey = (address: string): Buffer | null => {
  * stored stays as it is and counts once.
  */
 export function crawlStore(db: Database, crawlId: number, siteId: number, member: number) {
-  const addressNumbers = dictionary(db, url, siteId);
-  const phraseNumbers = dictionary(db, phrase, siteId);
+  const { numbersOf: addressNumbers, forget: forgetAddresses } = dictionary(db, url, siteId);
+  const { numbersOf: phraseNumbers, forget: forgetPhrases } = dictionary(db, phrase, siteId);
   /** The best rank written for an address, to spare the database what it knows. */
   const ranks = boundedMap<number, number>(500_000);
   /** Sources that are known to be stored. */
@@ -141,7 +142,6 @@ export function crawlStore(db: Database, crawlId: number, siteId: number, member
     const phrases = await phraseNumbers(texts).then((numbers) => numbers.set('', 0));
     const address = (text: string) => addresses.get(text)!;
     const phraseOf = (text: string) => phrases.get(text)!;
-    const buffer = (bytes: Uint8Array | null) => bytes && Buffer.from(bytes);
     return results.map((page) => [
       crawlId,
       page.turn.urlId,
@@ -165,8 +165,8 @@ export function crawlStore(db: Database, crawlId: number, siteId: number, member
       page.directives,
       page.breadcrumb && JSON.stringify(page.breadcrumb),
       page.words,
-      buffer(page.contentHash),
-      buffer(page.fingerprint),
+      page.contentHash && Buffer.from(page.contentHash, 'hex'),
+      page.fingerprint && Buffer.from(page.fingerprint),
       page.ids,
       page.tries,
       page.truncated,
@@ -178,17 +178,24 @@ export function crawlStore(db: Database, crawlId: number, siteId: number, member
   async function saveSources(results: readonly PageResult[]): Promise<void> {
     const fresh = new Map<string, Source>();
     for (const { source } of results) {
-      const name = source && Buffer.from(source.hash).toString('hex');
-      if (source && name && !sources.get(name)) fresh.set(name, source);
+      if (source && !sources.get(source.hash)) fresh.set(source.hash, source);
     }
     for (const part of bySize([...fresh.values()], ({ data }) => 2 * data.length)) {
-      const rows = part.map(({ hash, size, data }) => [Buffer.from(hash), size, Buffer.from(data)]);
+      const rows = part.map(({ hash, size, data }) => [Buffer.from(hash, 'hex'), size, Buffer.from(data)]);
       await db.$client.query('insert ignore into source (hash, size, data) values ?', [rows]);
     }
     for (const name of fresh.keys()) sources.set(name, true);
   }
 
   return {
+    /** Gives back the memory of what it knows, when a crawl has come to its end. */
+    forget(): void {
+      forgetAddresses();
+      forgetPhrases();
+      ranks.clear();
+      sources.clear();
+    },
+
     /** Puts addresses into the frontier. */
     seed: (addresses: readonly string[], rank: number) =>
       writeDiscoveries(addresses.map((address) => ({ address, rank, hops: 0 }))),

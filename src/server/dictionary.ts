@@ -10,8 +10,8 @@ const RUN = 500;
 
 /**
  * A table of texts with numbers, of one site.
- * @returns a function that gives every text its number, adding the texts that are new. It may be called again after a
- *   failure: numbers once given stay.
+ * @returns `numbersOf`, which gives every text its number, adding the texts that are new, and may be called again after
+ *   a failure: numbers once given stay; and `forget`, which gives back the memory of what it knows
  */
 export function dictionary(db: Database, table: typeof url | typeof phrase, siteId: number) {
   const cache = boundedMap<string, number>(CACHED);
@@ -29,7 +29,7 @@ export function dictionary(db: Database, table: typeof url | typeof phrase, site
     }
   }
 
-  return async (texts: ReadonlySet<string>): Promise<Map<string, number>> => {
+  const numbersOf = async (texts: ReadonlySet<string>): Promise<Map<string, number>> => {
     const numbers = new Map<string, number>();
     const unknown: string[] = [];
     for (const text of texts) {
@@ -46,4 +46,5 @@ export function dictionary(db: Database, table: typeof url | typeof phrase, site
     await lookUp(missing, numbers);
     return numbers;
   };
+  return { numbersOf, forget: cache.clear };
 }

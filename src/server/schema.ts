@@ -34,6 +34,12 @@ const json = <T>(read: (value: unknown) => T = (value) => value as T) =>
 const settings = json<CrawlSettings>((value) => settingsSchema.parse(value));
 const bytes = (sqlType: string) => customType<{ data: Buffer }>({ dataType: () => sqlType });
 const hash = bytes('binary(16)');
+/** A hash as text: a buffer that is kept would keep all that came over the wire with it. */
+const hexHash = customType<{ data: string; driverData: Buffer }>({
+  dataType: () => 'binary(16)',
+  toDriver: (hex) => Buffer.from(hex, 'hex'),
+  fromDriver: (bytes) => bytes.toString('hex'),
+});
 const blob = bytes('mediumblob');
 const fingerprint = bytes('binary(8)');
 
@@ -207,7 +213,7 @@ export const page = mysqlTable(
     directives: exactText(),
     breadcrumb: json<Crumb[]>()(),
     words: int(),
-    contentHash: hash(),
+    contentHash: hexHash(),
     fingerprint: fingerprint(),
     /** What fragments can name, a line each; null when they are not checked. */
     ids: exactText(),

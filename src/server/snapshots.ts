@@ -43,7 +43,7 @@ async function readPages(db: Database, row: CrawlRow) {
   const scope = scopeOf(row.settings);
   const pages: PageRecord[] = [];
   const checks = new Map<number, Check>();
-  const { links, ...columns } = getTableColumns(page);
+  const { links, fingerprint: _, ...columns } = getTableColumns(page);
   // The number of links stands at the beginning of what is packed.
   const head = sql<Buffer | null>`left(${links}, ${PACKED_HEAD})`;
   let after = 0;
@@ -72,7 +72,7 @@ async function readPages(db: Database, row: CrawlRow) {
       }
       const unvisited = found ? null : unvisitedReason(place, row, scope);
       const linkCount = head ? countPackedLinks(head) : 0;
-      pages.push({ ...(found ?? nothingFound), number: urlId, address, unvisited, linkCount });
+      pages.push({ ...nothingFound, ...found, number: urlId, address, unvisited, linkCount });
     }
     if (rows.length < READ_ROWS) return { pages, checks };
     after = rows[rows.length - 1].urlId;

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { pageRules, parseLinkHeader, readHtml, readRobotsHeader } from '.';
+import { describeDirectives, fingerprintDistance, fragmentName, pageRules, parseLinkHeader, readHtml, readRobotsHeader } from '.'; // prettier-ignore
 import { linesAndColumns } from './bytes';
 import { readRefresh } from './refresh';
 
@@ -87,6 +87,58 @@ describe('links', () => {
     const { links } = read(`${'<div class=deep>'.repeat(20_000)}<a href=1>bottom</a>`);
     expect(links[0].anchor).toBe('bottom');
     expect(links[0].path.length).toBeLessThan(400);
+  });
+});
+
+describe('what else a page says', () => {
+  it('names resources, declared relations and frames', () => {
+    const { links } = read(
+      `<link rel=stylesheet href=s.css><link rel=next href="?page=2"><link rel=prev href="?page=0"><link rel=amphtml href=/amp><link rel=alternate type=application/rss+xml href=/feed><link rel=icon href=i.ico><script src=a.js></script><img src=t.png alt="A tram"><img src=""><iframe src=/map></iframe><video src=v.mp4 poster=p.png></video><object data=o.svg></object><input src=no.png><input type=image src=b.png>`, // prettier-ignore
+    );
+    expect(links.map(({ kind, element, anchor }) => [kind, element, anchor].filter(Boolean).join(' '))).toEqual(['style link', 'next link', 'prev link', 'amphtml link', 'alternate link', 'other link', 'script script', 'image img A tram', 'iframe iframe', 'other video', 'other video', 'other object', 'image input']); // prettier-ignore
+  });
+  it('has ids, and links have fragments', () => {
+    const { ids, links } = read('<h2 id="a b">x</h2><a name=old href="#a%20b">y</a>');
+    expect(ids).toEqual(['a b', 'old']);
+    expect(links[0].fragment).toBe('a%20b');
+    expect(fragmentName('a%20b')).toBe('a b');
+    expect(fragmentName('100%')).toBe('100%');
+  });
+  it('keeps a link that is meant for the web and is no URL, as written', () => {
+    const { links } = read('<a href=" http://[bad\n">x</a><a href="sip:a@b">y</a><a href="http://a:99999/">z</a>');
+    expect(links.map(({ target, malformed }) => [target, malformed])).toEqual([['http://[bad', true], ['http://a:99999/', true]]); // prettier-ignore
+  });
+  it('counts the words of its main content only', () => {
+    const page = '<header>Museum of trams</header><main><p>Night<b>bus</b> 140 don’t stop</p><p>here</p><script>no</script></main><footer>x</footer>'; // prettier-ignore
+    expect(read(page).words).toBe(5);
+    expect(read('<nav>Home</nav><p>One two</p><p>three</p>').words).toBe(3);
+    expect(read('<p>夜間バス</p>').words).toBe(4);
+    expect(read('').fingerprint).toBeNull();
+  });
+  it('is like pages that differ in numbers, and unlike others', () => {
+    const month = (days: number, name: string) => read(`<main>${Array.from({ length: days }, (_, i) => `<p>${i + 1} no event on this day ${name}</p>`).join('')}</main>`).fingerprint!; // prettier-ignore
+    const story = read(`<main>${Array.from({ length: 90 }, (_, i) => ['tram', 'bus', 'wire', 'hill', 'bell'][(i * i + 3) % 5]).join(' ')}</main>`).fingerprint!; // prettier-ignore
+    expect(fingerprintDistance(month(30, 'May'), month(31, 'May'))).toBeLessThan(6);
+    expect(fingerprintDistance(month(30, 'May'), story)).toBeGreaterThan(12);
+  });
+  it('has a breadcrumb trail, as JSON-LD or marked', () => {
+    const item = (position: number, name: string, item?: unknown) => ({ '@type': 'ListItem', position, name, item });
+    const json = { '@graph': [{ '@type': 'BreadcrumbList', itemListElement: [item(2, 'Prices', { '@id': '/visit/prices' }), item(1, 'Visit', '/visit')] }] }; // prettier-ignore
+    const trail = [
+      { name: 'Visit', address: 'https://museum.example/visit' },
+      { name: 'Prices', address: 'https://museum.example/visit/prices' },
+    ];
+    expect(read(`<script type="application/ld+json">${JSON.stringify(json)}</script>`).breadcrumb).toEqual(trail);
+    const marked = '<nav aria-label="Breadcrumb"><a href=/visit>Visit</a> <a href=/visit/prices>Prices</a></nav><a href=/x>no</a>'; // prettier-ignore
+    expect(read(marked).breadcrumb).toEqual(trail);
+    expect(read('<script type="application/ld+json">{ broken</script>').breadcrumb).toBeNull();
+  });
+  it('has rules for other crawlers, with their lines', () => {
+    const { directives } = read('<meta name=robots content=index>\n<meta name=OtherBot content="noindex, nofollow"><meta name=author content=none-of-us>'); // prettier-ignore
+    expect(describeDirectives(directives)).toBe(
+      'meta robots: index (line 1); meta otherbot: noindex, nofollow (line 2)',
+    );
+    expect(pageRules(directives, 'otherbot').noindex).toBe(true);
   });
 });
 

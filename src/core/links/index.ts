@@ -1,3 +1,3 @@
 export { costsNoClick, isResource, landmarks, linkElements, linkKinds, relSaysNofollow } from './link';
 export type { Landmark, Link, LinkElement, LinkKind, LinkOf, NumberedLink } from './link';
-export { countPackedLinks, packLinks, unpackLinks } from './pack';
+export { countPackedLinks, eachPackedLink, packLinks, unpackLinks } from './pack';

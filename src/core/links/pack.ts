@@ -74,13 +74,26 @@ function reader(bytes: Uint8Array) {
 /** How many links are packed. */
 export const countPackedLinks = (bytes: Uint8Array): number => reader(bytes).take();
 
+/** Receives one link: kind, element and landmark as indexes of their lists, texts as numbers. */
+export type LinkVisitor = (
+  kind: number,
+  element: number,
+  landmark: number,
+  target: number,
+  anchor: number,
+  rel: number,
+  path: number,
+  fragment: number,
+  line: number,
+  column: number,
+) => void;
+
 /**
- * The reverse of {@link packLinks}.
+ * Goes through packed links without making anything of them; a crawl may hold millions.
  * @throws Error when the bytes are of a newer version, or end too early
  */
-export function unpackLinks(bytes: Uint8Array): NumberedLink[] {
+export function eachPackedLink(bytes: Uint8Array, visit: LinkVisitor): void {
   const { byte, take } = reader(bytes);
-  const links: NumberedLink[] = [];
   let line = 0;
   for (let left = take(); left > 0; left--) {
     const kind = byte();
@@ -92,18 +105,26 @@ export function unpackLinks(bytes: Uint8Array): NumberedLink[] {
     const fragment = landmark & HAS_FRAGMENT ? take() : 0;
     const lineField = take();
     line = landmark & ASCENDING ? line + lineField : lineField;
+    visit(kind >> 4, kind & 15, (landmark & ~HAS_FRAGMENT) >> 1, target, anchor, rel, path, fragment, line, take());
+  }
+}
+
+/** The reverse of {@link packLinks}. @throws as {@link eachPackedLink} */
+export function unpackLinks(bytes: Uint8Array): NumberedLink[] {
+  const links: NumberedLink[] = [];
+  eachPackedLink(bytes, (kind, element, landmark, target, anchor, rel, path, fragment, line, column) =>
     links.push({
-      kind: linkKinds[kind >> 4],
-      element: linkElements[kind & 15],
-      landmark: landmarks[(landmark & ~HAS_FRAGMENT) >> 1],
+      kind: linkKinds[kind],
+      element: linkElements[element],
+      landmark: landmarks[landmark],
       target,
       anchor,
       rel,
       path,
       fragment,
       line,
-      column: take(),
-    });
-  }
+      column,
+    }),
+  );
   return links;
 }

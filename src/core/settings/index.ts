@@ -1,5 +1,7 @@
 export { agents, defaultAgent, presetOf } from './agents';
 export type { AgentName, AgentPreset } from './agents';
+export { readSettingsFile, settingsFile } from './file';
+export type { ReadFile } from './file';
 export {
   followable,
   formatOverride,

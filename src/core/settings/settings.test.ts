@@ -1,5 +1,5 @@
-import { expect, it } from 'vitest';
-import { formatOverride, parseOverride, settingsSchema } from '.';
+import { describe, expect, it } from 'vitest';
+import { agents, formatOverride, parseOverride, presetOf, readSettingsFile, settingsFile, settingsSchema } from '.'; // prettier-ignore
 
 it.each([
   ['www.museum.example=127.0.0.1:8080', { host: 'www.museum.example', toHost: '127.0.0.1', toPort: 8080 }],
@@ -23,3 +23,25 @@ it('gives defaults that harm nobody', () =>
     robots: 'obey',
     acceptCertificates: false,
   }));
+
+describe('settings as a file', () => {
+  const settings = settingsSchema.parse({ start: 'https://museum.example/', exclude: ['/a*'], depth: 4 });
+  it('are read as they were written, and what is missing gets its default', () => {
+    expect(readSettingsFile(settingsFile(settings))).toEqual({ ok: true, settings });
+    expect(readSettingsFile('{"edgemapSettings": {"start": "https://museum.example/"}}')).toMatchObject({ ok: true, settings: { retries: 2 } }); // prettier-ignore
+  });
+  it.each([
+    ['no json', /not JSON/],
+    ['[]', /no settings of Edge Map/],
+    ['null', /no settings of Edge Map/],
+    ['{"edgemapSettings": {"start": "x", "depth": -1}}', /depth/],
+    ['{"edgemapSettings": {"start": "x", "userAgent": "a\\nb"}}', /userAgent: holds characters/],
+  ])('%s is refused', (text, message) => {
+    const read = readSettingsFile(text);
+    expect(read.ok ? '' : read.message).toMatch(message);
+  });
+});
+it('knows the preset that an agent came from', () => {
+  expect(presetOf(agents.mobile.userAgent, agents.mobile.token)).toBe('mobile');
+  expect(presetOf('Tram/1', 'tram')).toBeNull();
+});

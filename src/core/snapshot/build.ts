@@ -1,4 +1,4 @@
-import { isResource, landmarks, linkElements, linkKinds, unpackLinks } from '../links';
+import { eachPackedLink, isResource, linkKinds } from '../links';
 import type { LinkKind } from '../links';
 import { clickDepths, countLinks, islandNumbers, reachOf } from '../reach';
 import { fragmentName } from '../html';
@@ -37,8 +37,8 @@ export interface FoundFacts {
   directives: string | null;
   breadcrumb: Crumb[] | null;
   words: number | null;
-  /** The first 128 bits of SHA-256 of the body. */
-  contentHash: Uint8Array | null;
+  /** The first 128 bits of SHA-256 of the body, in hexadecimal digits. */
+  contentHash: string | null;
   /** 64 bits (src/core/html/content.ts). */
   fingerprint: Uint8Array | null;
   /** What fragments can name, a line each; null when that was not asked. */
@@ -114,7 +114,6 @@ export interface SnapshotRest {
 }
 
 const CLICK_KIND = linkKinds.indexOf('click');
-const hex = (bytes: Uint8Array) => Array.from(bytes, (byte) => byte.toString(16).padStart(2, '0')).join('');
 
 /** Gives numbers from 0 in the order of asking. */
 function numbering() {
@@ -153,19 +152,19 @@ function linkLayout(pages: readonly PageRecord[], pageNumbers: ReadonlyMap<numbe
   };
   function add(number: number, packed: Uint8Array): void {
     let at = offsets[pageNumbers.get(number)!];
-    for (const link of unpackLinks(packed)) {
-      links.target[at] = pageNumbers.get(link.target) ?? pages.length + outside.of(link.target);
-      links.kind[at] = linkKinds.indexOf(link.kind);
-      links.element[at] = linkElements.indexOf(link.element);
-      links.landmark[at] = landmarks.indexOf(link.landmark);
-      links.anchor[at] = phrases.of(link.anchor);
-      links.rel[at] = phrases.of(link.rel);
-      links.path[at] = phrases.of(link.path);
-      links.fragment[at] = phrases.of(link.fragment);
-      links.line[at] = link.line;
-      links.column[at] = link.column;
+    eachPackedLink(packed, (kind, element, landmark, target, anchor, rel, path, fragment, line, column) => {
+      links.target[at] = pageNumbers.get(target) ?? pages.length + outside.of(target);
+      links.kind[at] = kind;
+      links.element[at] = element;
+      links.landmark[at] = landmark;
+      links.anchor[at] = phrases.of(anchor);
+      links.rel[at] = phrases.of(rel);
+      links.path[at] = phrases.of(path);
+      links.fragment[at] = phrases.of(fragment);
+      links.line[at] = line;
+      links.column[at] = column;
       at++;
-    }
+    });
   }
   return { links, add, outside: outside.numbers, phrases: phrases.numbers };
 }
@@ -338,7 +337,7 @@ function measure(
     external_links: number(({ html }, i) => (html ? counts.externalLinks[i] : null)),
     missing_fragments: findLostFragments(pages, links, phrases),
     words: number(({ words }) => words),
-    content_hash: text(({ contentHash }) => contentHash && hex(contentHash)),
+    content_hash: text(({ contentHash }) => contentHash),
     breadcrumb: text(({ breadcrumb }) => breadcrumb && breadcrumb.map(({ name }) => name).join(' › ')),
     page_rules: text(({ directives }) => directives),
     truncated: flag(({ status, truncated }) => (status === null ? null : truncated)),

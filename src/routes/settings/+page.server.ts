@@ -1,7 +1,6 @@
 import { fail, redirect } from '@sveltejs/kit';
 import { addressAt } from '$core/snapshot';
-import { noSecrets, settingsSchema } from '$core/settings';
-import type { CrawlSettings } from '$core/settings';
+import { noSecrets, readSettingsFile, settingsSchema } from '$core/settings';
 import { readStartAddress } from '$core/url';
 import { crawlPath } from '$lib/routes';
 import { readSecrets, secretsTold } from '$lib/secretFields';
@@ -66,22 +65,6 @@ async function save(request: Request) {
   return { db, settings: read.settings, siteId: await saveSite(db, read.settings, secrets) };
 }
 
-/** What an exported file holds. */
-function readExport(text: string): CrawlSettings | string {
-  let given: unknown;
-  try {
-    given = JSON.parse(text);
-  } catch {
-    return 'The file is not JSON. Choose one that Edge Map has exported.';
-  }
-  const settings = (given as { edgemapSettings?: unknown } | null)?.edgemapSettings;
-  if (!settings) return 'The file holds no settings of Edge Map.';
-  const parsed = settingsSchema.safeParse(settings);
-  if (parsed.success) return parsed.data;
-  const { path, message } = parsed.error.issues[0];
-  return `The file cannot be used: ${path.join('.')} ${message}.`;
-}
-
 const MAX_FILE = 8 << 20;
 
 export const actions: Actions = {
@@ -99,8 +82,11 @@ export const actions: Actions = {
     const file = (await request.formData()).get('file');
     if (!(file instanceof File) || file.size === 0) return fail(400, { notice: 'Choose a file first.' });
     if (file.size > MAX_FILE) return fail(400, { notice: 'The file is too large to hold settings.' });
-    const read = readExport(await file.text());
-    if (typeof read === 'string') return fail(400, { notice: read });
-    return { typed: typedOf(read), notice: `The settings of ${file.name} stand below; they hold when they are saved.` };
+    const read = readSettingsFile(await file.text());
+    if (!read.ok) return fail(400, { notice: read.message });
+    return {
+      typed: typedOf(read.settings),
+      notice: `The settings of ${file.name} stand below; they hold when they are saved.`,
+    };
   },
 };

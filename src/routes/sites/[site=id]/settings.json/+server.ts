@@ -1,14 +1,17 @@
-import { error, json } from '@sveltejs/kit';
+import { error } from '@sveltejs/kit';
+import { settingsFile } from '$core/settings';
 import { appDatabase, getSite } from '$server/index';
 import type { RequestHandler } from './$types';
 
-/** The settings of a site as a file, to be read in elsewhere. Secrets are not among them. */
+/** The settings of a site as a file. */
 export const GET: RequestHandler = async ({ params }) => {
   const site = await getSite(appDatabase(), Number(params.site));
   if (!site) error(404, 'There is no such site.');
   const name = new URL(site.start).host.replace(/[^\w.-]/g, '-');
-  return json(
-    { edgemapSettings: site.settings },
-    { headers: { 'content-disposition': `attachment; filename="settings-${name}.json"` } },
-  );
+  return new Response(settingsFile(site.settings), {
+    headers: {
+      'content-type': 'application/json',
+      'content-disposition': `attachment; filename="settings-${name}.json"`,
+    },
+  });
 };

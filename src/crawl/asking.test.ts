@@ -1,0 +1,100 @@
+/** Who may be asked, when, and how often. */
+import { describe, expect, it } from 'vitest';
+import { clientOf } from '../../tests/support/client';
+import { isPrivateAddress } from './addresses';
+import { retryAfter } from './ask';
+import { fetchAddress } from './fetch';
+import { allowsPrivate } from './operator';
+import { paceOf } from './pace';
+
+describe('private addresses', () => {
+  it.each([
+    '127.0.0.1',
+    '10.1.2.3',
+    '172.31.0.1',
+    '192.168.1.1',
+    '169.254.169.254',
+    '100.64.0.1',
+    '0.0.0.0',
+    '255.255.255.255',
+    '::1',
+    '::',
+    'fe80::1',
+    'fd00::1',
+    '::ffff:127.0.0.1',
+    '::ffff:a00:1',
+    '64:ff9b::7f00:1',
+    'fe80::1%eth0',
+  ])(
+    // prettier-ignore
+    '%s is one',
+    (address) => expect(isPrivateAddress(address)).toBe(true),
+  );
+  it.each(['8.8.8.8', '172.32.0.1', '192.169.0.1', '2606:4700::1', '::ffff:8.8.8.8', '64:ff9b::808:808'])(
+    '%s is none',
+    (address) => expect(isPrivateAddress(address)).toBe(false),
+  );
+  it('are refused by number, by name and behind an override', async () => {
+    const overrides = [{ host: 'www.museum.example', toHost: '127.0.0.1', toPort: 80 }];
+    const client = clientOf({ overrides }, { allowPrivate: false });
+    for (const host of ['127.0.0.1', '[::1]', 'localhost', 'www.museum.example', '2130706433'])
+      expect(await fetchAddress(`http://${host}/`, client, new AbortController().signal, { wanted: () => true })).toEqual({ ok: false, error: 'private' }); // prettier-ignore
+    await client.agent.destroy();
+  });
+  it('are allowed while the app listens on loopback, or when the operator says so', () => {
+    expect(allowsPrivate({})).toBe(true);
+    expect(allowsPrivate({ HOST: '0.0.0.0' })).toBe(false);
+    expect(allowsPrivate({ HOST: '0.0.0.0', EDGEMAP_PRIVATE: 'allow' })).toBe(true);
+    expect(allowsPrivate({ EDGEMAP_PRIVATE: 'refuse' })).toBe(false);
+    expect(() => allowsPrivate({ EDGEMAP_PRIVATE: 'maybe' })).toThrow(/“allow” or “refuse”/);
+  });
+});
+
+describe('Retry-After', () => {
+  const now = Date.parse('2026-11-23T12:00:00Z');
+  it.each([
+    ['120', 120_000],
+    [' 0 ', 0],
+    ['Mon, 23 Nov 2026 12:00:30 GMT', 30_000],
+    ['Mon, 23 Nov 2026 11:00:00 GMT', 0],
+    ['soon', null],
+    [null, null],
+  ])('%s is %s ms', (value, expected) => expect(retryAfter(value, now)).toBe(expected));
+});
+
+describe('the pace of a host', () => {
+  const began: number[] = [];
+  const shared = (waits: (n: number) => number[]) => {
+    const asked: [string, number, number][] = [];
+    const held: [string, number][] = [];
+    return { asked, held, reserve: async (host: string, every: number, n: number) => (asked.push([host, every, n]), waits(n)), hold: async (host: string, ms: number) => void held.push([host, ms]) }; // prettier-ignore
+  };
+  const { signal } = new AbortController();
+  it('costs nothing when nobody asks for one', async () => {
+    const none = shared(() => began);
+    await paceOf(null, none, signal).turn('a.example');
+    expect(none.asked).toEqual([]);
+  });
+  it('is reserved ahead, at the slower of setting and robots.txt', async () => {
+    const all = shared((n) => Array.from({ length: n }, () => 0));
+    const pace = paceOf(10, all, signal);
+    await Promise.all([pace.turn('a.example'), pace.turn('a.example')]);
+    expect(all.asked).toEqual([['a.example', 100, 5]]);
+    pace.setDelay('b.example', 3);
+    await pace.turn('b.example');
+    expect(all.asked[1]).toEqual(['b.example', 3000, 1]);
+  });
+  it('stops for a host that asks for it, and learns what others were told', async () => {
+    const all = shared((n) => Array.from({ length: n }, () => 0));
+    const pace = paceOf(null, all, signal);
+    await pace.hold('a.example', 30, 'It answered 429.');
+    expect(pace.isHeld('a.example')).toBe(true);
+    expect(pace.isHeld('b.example')).toBe(false);
+    await pace.turn('a.example');
+    expect(pace.isHeld('a.example')).toBe(false);
+    // It is asked more slowly from then on.
+    expect(all.asked[0].slice(0, 2)).toEqual(['a.example', 200]);
+    pace.learn([{ host: 'b.example', wait: 60_000 }]);
+    expect(pace.isHeld('b.example')).toBe(true);
+  });
+});
