@@ -43,7 +43,9 @@ async function readPages(db: Database, row: CrawlRow) {
   const scope = scopeOf(row.settings);
   const pages: PageRecord[] = [];
   const checks = new Map<number, Check>();
-  const { links, fingerprint: _, ...columns } = getTableColumns(page);
+  // What is not needed is not read: a hundred thousand fingerprints are some megabytes.
+  const { links, fingerprint, ...columns } = getTableColumns(page);
+  void fingerprint;
   // The number of links stands at the beginning of what is packed.
   const head = sql<Buffer | null>`left(${links}, ${PACKED_HEAD})`;
   let after = 0;
