@@ -90,18 +90,16 @@ export async function leadCrawl(run: CrawlRun): Promise<Ending> {
     });
   };
 
+  const seed = async (addresses: readonly string[], rank: number) => {
+    for (const part of inRuns(addresses, SEED_RUN)) await outlastingOutage(() => store.seed(part, rank));
+  };
   if (!selectionOnly) {
-    await store.seed([settings.start, ...settings.starts], 0);
+    await seed([settings.start, ...settings.starts], 0);
     const lists = settings.lists.filter(inside);
     for (const rank of [UNLINKED_RANK, ASIDE_RANK])
-      for (const part of inRuns(
-        lists.filter((address) => listedRank(address) === rank),
-        SEED_RUN,
-      ))
-        // prettier-ignore
-        await store.seed(part, rank);
+      await seed(lists.filter((address) => listedRank(address) === rank), rank); // prettier-ignore
   }
-  await traps.resume();
+  await outlastingOutage(traps.resume);
   await workAt(0);
   if (signal.aborted) return stopped;
   if (!(await outlastingOutage(run.startIsRead))) {

@@ -1,4 +1,4 @@
-import type { FetchError } from '$core/verdict';
+import type { Watched } from '$core/watch';
 import type { stateLabel } from './words';
 
 /** What the watching screen is told of a crawl. */
@@ -12,13 +12,5 @@ export interface WatchTold {
   current: string | null;
   /** Milliseconds for which it has run. */
   ranMs: number;
-  watched?: {
-    waiting: { label: string; n: number }[];
-    outcomes: { label: string; n: number; bad: boolean }[];
-    held: { host: string; wait: number; reason: string }[];
-    newest: { address: string; status: number | null; error: FetchError | null; blocked: boolean }[];
-    warning: string | null;
-    traps: number;
-    workers: number;
-  };
+  watched?: Watched;
 }

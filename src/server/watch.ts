@@ -1,26 +1,10 @@
 /** What a person sees of a crawl while it runs. */
 import type { RowDataPacket } from 'mysql2';
-import type { FetchError } from '$core/verdict';
 import { closedSite } from '$core/watch';
-import type { Example } from '$core/watch';
+import type { Example, Watched } from '$core/watch';
 import type { Database } from './database';
 import { heldHosts } from './pace';
 import { ASIDE_RANK, EXTERNAL_RANK, RESOURCE_RANK, UNLINKED_RANK } from './ranks';
-
-export interface Watched {
-  /** What waits, by clicks from the start, and what else waits. */
-  waiting: { label: string; n: number }[];
-  /** Answers and failures by kind, the most frequent first. */
-  outcomes: { label: string; n: number; bad: boolean }[];
-  /** Hosts that are left alone for a while, and why; milliseconds until they are asked again. */
-  held: { host: string; wait: number; reason: string }[];
-  newest: { address: string; status: number | null; error: FetchError | null; blocked: boolean }[];
-  /** In plain words, when the site is closed to this crawl. */
-  warning: string | null;
-  /** Families cut by the trap guard so far. */
-  traps: number;
-  workers: number;
-}
 
 const NEWEST = 12;
 const EXAMPLES = 40;

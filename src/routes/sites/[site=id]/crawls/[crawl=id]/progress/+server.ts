@@ -1,6 +1,6 @@
 import { error } from '@sveltejs/kit';
 import { appDatabase, getCrawl, watchCrawl } from '$server/index';
-import type { Watched } from '$server/index';
+import type { Watched } from '$core/watch';
 import type { RequestHandler } from './$types';
 
 const EVERY_MS = 500;

@@ -1,0 +1,17 @@
+import type { FetchError } from '../verdict';
+
+/** What a person sees of a running crawl besides its counts. */
+export interface Watched {
+  /** What waits, by clicks from the start, and what else waits. */
+  waiting: { label: string; n: number }[];
+  /** Answers and failures by kind, the most frequent first. */
+  outcomes: { label: string; n: number; bad: boolean }[];
+  /** Hosts that are left alone for a while, and why; milliseconds until they are asked again. */
+  held: { host: string; wait: number; reason: string }[];
+  newest: { address: string; status: number | null; error: FetchError | null; blocked: boolean }[];
+  /** In plain words, when the site is closed to this crawl. */
+  warning: string | null;
+  /** Families cut by the trap guard so far. */
+  traps: number;
+  workers: number;
+}
