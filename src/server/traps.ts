@@ -2,7 +2,7 @@
 import type { RowDataPacket } from 'mysql2';
 import { desc, eq } from 'drizzle-orm';
 import { familyAllowance, familyOf, judgeFamily } from '$core/traps';
-import type { FamilyJudgement } from '$core/traps';
+import type { FamilyJudgement, Sampled } from '$core/traps';
 import { inRuns } from './database';
 import type { Database } from './database';
 import { trap } from './schema';
@@ -39,10 +39,11 @@ export function trapReview(db: Database, crawlId: number, limit: number) {
         where f.crawl_id = ? and f.family = ? and f.done = 1 and p.fetched_at is not null order by f.url_id desc limit ${SAMPLE}`,
       [crawlId, family],
     );
-    const fingerprints = rows.map(({ html, status, fingerprint }) =>
-      html && status === 200 ? unpackFingerprint(fingerprint) : null,
-    );
-    return { addresses: rows.map(({ address }) => address), fingerprints };
+    const sample = rows.map(({ html, status, fingerprint }): Sampled => {
+      if (status !== 200) return null;
+      return html ? unpackFingerprint(fingerprint) : 'file';
+    });
+    return { addresses: rows.map(({ address }) => address), sample };
   }
 
   /** Addresses of a family that wait, first by address. */
@@ -82,12 +83,12 @@ export function trapReview(db: Database, crawlId: number, limit: number) {
          from frontier where ${countable}`,
       [crawlId, family],
     );
-    const { addresses, fingerprints } = await sampleOf(family);
+    const { addresses, sample } = await sampleOf(family);
     const open = await waiting(family, 0, MAX_OPEN);
     const example = addresses[0] ?? open[0]?.address;
     if (!example) return;
     const kind = familyOf(example)!;
-    const judgement = judgeFamily({ family: kind, fingerprints });
+    const judgement = judgeFamily({ family: kind, sample }, limit);
     const allowance = familyAllowance(judgement, fetched, limit);
     const room = Math.max(0, allowance - fetched);
     const out = open.slice(room);

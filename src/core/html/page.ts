@@ -64,7 +64,7 @@ const landmarkOfRole: Record<string, Landmark> = {
 const inert = new Set(['script', 'style', 'template']);
 /** Elements that end no word. */
 const inline = new Set(['a', 'abbr', 'b', 'bdi', 'bdo', 'cite', 'code', 'dfn', 'em', 'font', 'i', 'kbd', 'mark', 'q', 's', 'small', 'span', 'strong', 'sub', 'sup', 'time', 'u', 'var', 'wbr']); // prettier-ignore
-const breadcrumbMark = /breadcrumb/i;
+const breadcrumbMark = 'readcrumb';
 /** Browsers, too, stop nesting at some depth (HTML leaves it to them); deeper elements become siblings. */
 const MAX_NESTING = 1000;
 const MAX_H1 = 20;
@@ -172,6 +172,8 @@ export function readHtml(
   let gathering: { name: 'title' | 'h1'; raw: string } | null = null;
   /** Text within `main`, and text in no landmark. */
   const content = { main: '', bare: '' };
+  /** Whether an element that ends a word began or ended since the last text. */
+  let gap = false;
   let hasMain = false;
   let jsonLd: string | null = null;
   const jsonScripts: string[] = [];
@@ -241,8 +243,9 @@ export function readHtml(
     }
   };
 
+  const isMarked = (mark: string | undefined) => mark !== undefined && mark.includes(breadcrumbMark);
   const isCrumbTrail = (attribs: Raw) =>
-    [attribs['aria-label'], attribs.class, attribs.id, attribs.itemtype].some((mark) => mark && breadcrumbMark.test(mark)); // prettier-ignore
+    isMarked(attribs.class) || isMarked(attribs['aria-label']) || isMarked(attribs.id) || isMarked(attribs.itemtype);
 
   /** Elements beyond the deepest that is told apart: they count as children of that one. */
   let beyond = 0;
@@ -254,8 +257,7 @@ export function readHtml(
         const position = parser.startIndex;
         const depth = (frame?.depth ?? 0) + 1;
         if (landmark === 'main') hasMain = true;
-        if (!inline.has(name)) content.main += ' ';
-        if (!inline.has(name)) content.bare += ' ';
+        if (!gap && !inline.has(name)) gap = true;
         if (crumbDepth === 0 && inertDepth === 0 && isCrumbTrail(attribs)) crumbDepth = depth;
         if (facts.ids.length < MAX_IDS) {
           if (attribs.id) facts.ids.push(attribute(attribs, 'id')!);
@@ -302,8 +304,9 @@ export function readHtml(
         if (gathering) gathering.raw += raw;
         if (click) click.raw += raw;
         if (svgDepth > 0 || frame?.name === 'title') return;
-        if (frame?.landmark === 'main') content.main += raw;
-        else if (!frame?.landmark) content.bare += raw;
+        const part = frame?.landmark === 'main' ? 'main' : frame?.landmark ? null : 'bare';
+        if (part) content[part] += gap ? ` ${raw}` : raw;
+        gap = false;
       },
       onclosetag(name) {
         if (beyond > 0) beyond--;
@@ -318,8 +321,7 @@ export function readHtml(
           jsonScripts.push(jsonLd);
           jsonLd = null;
         }
-        if (!inline.has(name)) content.main += ' ';
-        if (!inline.has(name)) content.bare += ' ';
+        if (!gap && !inline.has(name)) gap = true;
         if (gathering?.name === name) endGathering();
       },
     },

@@ -49,9 +49,12 @@ export function familyOf(address: string): Family | null {
   return pattern === path ? null : { pattern: originOf(address) + pattern, repeated };
 }
 
+/** A page by its fingerprint; a file that is no page and stands for itself; or nothing of its own (a redirect, an error). */
+export type Sampled = [number, number] | 'file' | null;
+
 /** What is known of a family when it is judged. */
 export interface FamilyEvidence {
   family: Family;
-  /** A sample of its fetched pages: fingerprints, null for what was no page of its own. */
-  fingerprints: readonly ([number, number] | null)[];
+  /** A sample of what was fetched of it. */
+  sample: readonly Sampled[];
 }

@@ -1,4 +1,4 @@
 export { familyOf } from './family';
-export type { Family, FamilyEvidence } from './family';
+export type { Family, FamilyEvidence, Sampled } from './family';
 export { familyAllowance, judgeFamily } from './judge';
 export type { FamilyJudgement } from './judge';

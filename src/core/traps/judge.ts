@@ -13,17 +13,15 @@ export type FamilyJudgement = { trap: true; reason: string } | { trap: false } |
 /**
  * Judges whether a large family grows without end: its addresses repeat themselves, or its pages are alike (a calendar's
  * empty months, one list in many orders).
+ * @param limit of fetched members, beyond which it is judged
  * @returns `trap: null` while too few of its pages were fetched to tell
  */
-export function judgeFamily({ family, fingerprints }: FamilyEvidence): FamilyJudgement {
+export function judgeFamily({ family, sample }: FamilyEvidence, limit: number): FamilyJudgement {
   if (family.repeated) return { trap: true, reason: 'parts of its addresses repeat themselves' };
-  if (fingerprints.length < ENOUGH) return { trap: null };
-  const alike = fingerprints.filter(
-    (one, i) =>
-      one === null ||
-      fingerprints.some((other, j) => j !== i && other !== null && fingerprintDistance(one, other) <= ALIKE_BITS),
-  ).length;
-  const part = alike / fingerprints.length;
+  if (sample.length < Math.min(ENOUGH, limit)) return { trap: null };
+  const pages = sample.filter((one) => typeof one === 'object' && one !== null) as [number, number][];
+  const alike = pages.filter((one) => pages.some((other) => other !== one && fingerprintDistance(one, other) <= ALIKE_BITS)); // prettier-ignore
+  const part = (alike.length + sample.filter((one) => one === null).length) / sample.length;
   if (part < ALIKE_PART) return { trap: false };
   return { trap: true, reason: `${Math.round(100 * part)} % of its pages are alike or no pages of their own` };
 }

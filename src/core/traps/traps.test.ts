@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { familyAllowance, familyOf, judgeFamily } from '.';
+import type { Sampled } from '.';
 
 const at = (path: string) => familyOf(`https://museum.example${path}`);
 const pattern = (path: string) => at(path)?.pattern.replace('https://museum.example', '');
@@ -20,8 +21,8 @@ describe('the family of an address', () => {
 
 describe('a large family', () => {
   const family = at('/events/2027/09/')!;
-  const of = (n: number, fingerprint: (i: number) => [number, number] | null) =>
-    judgeFamily({ family, fingerprints: Array.from({ length: n }, (_, i) => fingerprint(i)) });
+  const of = (n: number, each: (i: number) => Sampled, limit = 500) =>
+    judgeFamily({ family, sample: Array.from({ length: n }, (_, i) => each(i)) }, limit);
   const scattered = (i: number): [number, number] => [Math.imul(i + 1, 0x9e3779b9) >>> 0, Math.imul(i + 7, 0x85ebca6b) >>> 0]; // prettier-ignore
 
   it('is a trap when its pages are alike, or no pages at all', () => {
@@ -33,11 +34,14 @@ describe('a large family', () => {
     expect(judged).toEqual({ trap: false });
     expect(familyAllowance(judged, 400, 500)).toBe(800);
   });
+  it('is none when it is made of files', () => expect(of(30, () => 'file')).toEqual({ trap: false }));
+  it('is judged by fewer pages when the limit lets no more be fetched', () =>
+    expect(of(10, () => [0, 0], 10)).toMatchObject({ trap: true }));
   it('is not judged by a few pages', () => {
     const judged = of(10, () => [0, 0]);
     expect(judged).toEqual({ trap: null });
     expect(familyAllowance(judged, 10, 500)).toBe(500);
   });
   it('is a trap at once when its addresses repeat themselves', () =>
-    expect(judgeFamily({ family: at('/x/x/x/x')!, fingerprints: [] })).toMatchObject({ trap: true }));
+    expect(judgeFamily({ family: at('/x/x/x/x')!, sample: [] }, 500)).toMatchObject({ trap: true }));
 });
