@@ -25,6 +25,8 @@
 
   const name = (depth: number | null) => (depth === null ? 'no route' : depth === 0 ? 'start' : String(depth));
   /** Every how many labels one is written, so that they never run into each other. */
+  /** Labels this near to that of the last bar would run into it. */
+  const crowded = $derived(bars[bars.length - 1]?.depth === null && bars.length > 12 ? 2 : 0);
   const step = $derived(Math.max(1, Math.ceil((bars.length * 34) / Math.max(1, width - LEFT - RIGHT))));
   const narrowed = $derived(bars.some(({ pages, selected }) => selected < pages));
 
@@ -168,7 +170,7 @@
     style:grid-template-columns="repeat({bars.length}, minmax(0, 1fr))"
   >
     {#each bars as { depth, pages }, i (depth)}
-      {@const written = i % step === 0 || depth === null || picked(depth)}
+      {@const written = (i % step === 0 && bars.length - 1 - i >= crowded) || depth === null || picked(depth)}
       <button
         type="button"
         class="tabular h-6 w-fit min-w-full justify-self-center rounded px-0.5 text-xs whitespace-nowrap {picked(depth)

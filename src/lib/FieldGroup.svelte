@@ -75,7 +75,7 @@
               spellcheck="false"
               placeholder={field.example}
               value={typed[field.name]}
-              class="textarea textarea-sm w-full font-mono"
+              class="textarea textarea-sm min-h-14 w-full font-mono"
               aria-invalid={Boolean(fault)}
               aria-describedby={hintId}></textarea>
           {:else}
