@@ -3,8 +3,9 @@
 # loopback, in one run, and a comparison of what the two found; then a generated site of PAGES (100,000) pages, to see
 # rate and memory as it grows. Run by ./edgemap, which has set DATABASE_URL.
 set -euo pipefail
-packages=(sqlite3-doc git-doc nodejs-doc)
-declare -A folder=([sqlite3-doc]=usr/share/doc/sqlite3 [git-doc]=usr/share/doc/git-doc [nodejs-doc]=usr/share/doc/nodejs/api)
+packages=(sqlite3-doc git-doc nodejs-doc libstdc++-12-doc)
+declare -A folder=([sqlite3-doc]=usr/share/doc/sqlite3 [git-doc]=usr/share/doc/git-doc [nodejs-doc]=usr/share/doc/nodejs/api
+  [libstdc++-12-doc]=usr/share/doc/gcc-12-base/libstdc++)
 here=$(mktemp -d /tmp/edgemap-bench.XXXXXX)
 chmod 755 "$here"
 trap '[ ! -s "$here/nginx.pid" ] || kill "$(cat "$here/nginx.pid")"; rm -rf "$here"' EXIT
@@ -34,7 +35,7 @@ END
 nginx -c "$here/nginx.conf"
 
 now() { date +%s.%N; }
-printf '%-12s %8s %10s %10s %8s\n' site pages wget "edge map" ratio
+printf '%-16s %8s %10s %10s %8s\n' site pages wget "edge map" ratio
 for i in "${!packages[@]}"; do
   start=http://127.0.0.1:${ports[i]}/
   mkdir "$here/mirror$i"
@@ -45,7 +46,7 @@ for i in "${!packages[@]}"; do
   t2=$(now)
   pages=$(find "$here/mirror$i" -name '*.html' | wc -l)
   awk -v n="${packages[i]}" -v p="$pages" -v a="$t0" -v b="$t1" -v c="$t2" \
-    'BEGIN { printf "%-12s %8d %9.2fs %9.2fs %7.2fx\n", n, p, b - a, c - b, (c - b) / (b - a) }'
+    'BEGIN { printf "%-16s %8d %9.2fs %9.2fs %7.2fx\n", n, p, b - a, c - b, (c - b) / (b - a) }'
   python3 bench/compare.py "$here/out$i/pages.csv" "$here/mirror$i" "$start" | sed 's/^/    /'
 done
 

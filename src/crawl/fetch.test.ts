@@ -37,6 +37,9 @@ describe('a body', () => {
     ['deflate', deflateSync('tram')],
     ['deflate', deflateRawSync('tram')],
     ['br', brotliCompressSync('tram')],
+    // A frame of one raw block (RFC 8878 §3.1.1).
+    ['zstd', Buffer.from('28b52ffd20042100007472616d', 'hex')],
+    ['gzip, zstd', Buffer.concat([Buffer.from('28b52ffd2018c10000', 'hex'), gzipSync('tram')])],
   ])('in %s is decoded', async (coding, bytes) => expect(await body(coded(coding, bytes))).toBe('tram'));
   it('in a coding that nobody knows is left as it is', async () =>
     expect(await body(coded('rot13', Buffer.from('genz')))).toBe('genz'));

@@ -17,9 +17,14 @@ function groupsFor(file: RobotsFile, token: string): RobotsGroup[] {
   return named.length ? named : of('*');
 }
 
-/** Seconds that a crawler is asked to leave between two requests: the most that any of its groups asks for; else null. */
+/**
+ * Seconds that a crawler is asked to leave between two requests: the most that is asked of it by name or, when no group
+ * names it, of everyone; null when nothing is asked.
+ */
 export function crawlDelayFor(file: RobotsFile, token: string): number | null {
-  const delays = groupsFor(file, token).flatMap(({ crawlDelay }) => crawlDelay ?? []);
+  const named = file.groups.some(({ agents }) => agents.includes(token.toLowerCase()));
+  const name = named ? token.toLowerCase() : '*';
+  const delays = file.delays.filter(({ agents }) => agents.includes(name)).map(({ seconds }) => seconds);
   return delays.length ? Math.max(...delays) : null;
 }
 

@@ -12,12 +12,12 @@ export interface RobotsGroup {
   /** Product tokens in lower case; `*` for every crawler. */
   agents: string[];
   rules: RobotsRule[];
-  /** Seconds that Crawl-delay asks to leave between requests; null when it says nothing that can be read. */
-  crawlDelay: number | null;
 }
 
 export interface RobotsFile {
   groups: RobotsGroup[];
+  /** Crawl-delay lines: seconds, for the agents named before them. The standard does not know them; they end no group. */
+  delays: { agents: string[]; seconds: number }[];
   sitemaps: { address: string; line: number }[];
 }
 
@@ -33,7 +33,7 @@ const productToken = (value: string) =>
  * end a group.
  */
 export function parseRobots(text: string): RobotsFile {
-  const file: RobotsFile = { groups: [], sitemaps: [] };
+  const file: RobotsFile = { groups: [], delays: [], sitemaps: [] };
   let group: RobotsGroup | null = null;
   let lineNumber = 0;
   for (const line of text.replace(/^\uFEFF/, '').split(/\r\n|\r|\n/)) {
@@ -44,13 +44,13 @@ export function parseRobots(text: string): RobotsFile {
     const key = content.slice(0, colon).trim().toLowerCase();
     const value = content.slice(colon + 1).trim();
     if (key === 'user-agent') {
-      if (!group || group.rules.length > 0) file.groups.push((group = { agents: [], rules: [], crawlDelay: null }));
+      if (!group || group.rules.length > 0) file.groups.push((group = { agents: [], rules: [] }));
       group.agents.push(productToken(value));
     } else if (key === 'allow' || key === 'disallow') {
       group?.rules.push({ allow: key === 'allow', pattern: value, line: lineNumber });
     } else if (key === 'crawl-delay') {
       const seconds = Number(value);
-      if (group && value && seconds >= 0) group.crawlDelay ??= seconds;
+      if (group && value && seconds >= 0) file.delays.push({ agents: [...group.agents], seconds });
     } else if (key === 'sitemap' && value) {
       file.sitemaps.push({ address: value, line: lineNumber });
     }

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { identify } from '../url';
-import { describeRule, matchesPattern, parseRobots, robotsMatcher } from '.';
+import { crawlDelayFor, describeRule, matchesPattern, parseRobots, robotsMatcher } from '.';
 
 const allows = (text: string, path: string, token = 'edgemap') =>
   robotsMatcher(parseRobots(text), token)(identify(`https://museum.example${path}`)!.address).allowed;
@@ -91,3 +91,9 @@ it('lists sitemap lines wherever they stand', () =>
     { address: 'https://museum.example/a.xml', line: 1 },
     { address: '/b.xml', line: 4 },
   ]));
+
+it('reads Crawl-delay for the groups that hold, and takes the longest', () => {
+  const file = parseRobots('User-agent: a\nCrawl-delay: 2\nDisallow: /x\n\nUser-agent: a\nCrawl-delay: 0.5\n\nUser-agent: *\nCrawl-delay: soon'); // prettier-ignore
+  expect(crawlDelayFor(file, 'A')).toBe(2);
+  expect(crawlDelayFor(file, 'b')).toBeNull();
+});
