@@ -10,7 +10,7 @@
   import Brand from '$lib/Brand.svelte';
   import FieldGroup from '$lib/FieldGroup.svelte';
   import PatternTester from '$lib/PatternTester.svelte';
-  import { fieldGroups } from '$lib/settingsFields';
+  import { allFields, fieldGroups } from '$lib/settingsFields';
   import type { Faults, Typed } from '$lib/settingsFields';
 
   let { data, form } = $props();
@@ -221,7 +221,7 @@
         <button class="btn btn-outline btn-sm" disabled={sending}>Save</button>
         <p role="status" class={wrong || (form && 'notice' in form && !('typed' in form)) ? 'lost' : ''}>
           {#if wrong}{wrong === 1 ? 'One field needs' : `${wrong} fields need`} another look{notStart
-              ? `: ${faults[notStart]}`
+              ? ` (${allFields.find(({ name }) => name === notStart)?.label ?? 'What stays secret'}): ${faults[notStart]}`
               : '.'}{:else}{notice}{/if}
         </p>
       </div>
