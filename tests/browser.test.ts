@@ -215,7 +215,7 @@ describe('what goes wrong is said', () => {
 describe('the settings of a site', () => {
   it('show what patterns would do, are saved, exported, and read in again', async () => {
     await page.goto(app.address);
-    await clickText(page, 'td a', 'Settings');
+    await clickText(page, 'tr:has([title="https://www.larkfield.example/"]) a[href^="/settings"]', 'Settings');
     await page.waitForSelector('[name=exclude]');
     await shows(page, 'addresses known of this site');
     await page.type('[name=exclude]', '/events/*\n*sort=');

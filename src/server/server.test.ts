@@ -4,7 +4,7 @@ import { noSecrets, settingsSchema } from '$core/settings';
 import { nothingFound } from '$core/snapshot';
 import { expireLease, expireMember, testDatabase } from '../../tests/support/database';
 import type { TestDatabase } from '../../tests/support/database';
-import { addCrawl, askCrew, beatCrew, continueCrawl, crawlStore, frontierOf, getCrawl, heldHosts, holdHost, isLed, joinCrew, leaseJob, listWindow, LostMembership, makeSnapshot, markEnded, openSnapshot, prepareDatabase, releaseJob, renewJob, reserveRequests, saveSite, secretsOf, selectPages, sitesWithNewestCrawl, UNLINKED_RANK } from './index'; // prettier-ignore
+import { addCrawl, askCrew, beatCrew, continueCrawl, crawlStore, frontierOf, getCrawl, heldHosts, helpableCrawl, holdHost, isLed, joinCrew, leaseJob, listWindow, LostMembership, makeSnapshot, markEnded, markStarted, openSnapshot, prepareDatabase, releaseJob, renewJob, reserveRequests, saveSite, secretsOf, selectPages, sitesWithNewestCrawl, UNLINKED_RANK, watchCrawl } from './index'; // prettier-ignore
 import type { PageResult, Turn } from './index';
 import { job } from './schema';
 import { seal, unseal } from './secrets';
@@ -185,6 +185,42 @@ describe('the pace of a host', () => {
     expect(held.reason).toBe('It answered 429.');
     expect(held.wait).toBeGreaterThan(30_000);
     expect((await reserveRequests(test.db, 'busy.example', 10, 1))[0]).toBeGreaterThan(30_000);
+  });
+});
+
+describe('what is seen of a running crawl', () => {
+  it('is what waits, what came of it, the newest pages, and a warning when the site is closed', async () => {
+    const at = (n: number) => `https://watch.example/${n}`;
+    const crawl = await newCrawl('https://watch.example/');
+    await crawl.store.seed(Array.from({ length: 7 }, (_, n) => at(n)), 0); // prettier-ignore
+    await crawl.store.seed([at(8)], UNLINKED_RANK);
+    const turns = await crawl.frontier.take(0, 6, { pages: 100, external: 0 });
+    const shut = { noindex: true, directives: 'meta robots: noindex (line 4)' };
+    await crawl.store.save(turns.map((turn, n) => ({ ...pageAt(turn), ...shut, fetchedAt: new Date(n * 1000) })));
+    const watched = await watchCrawl(test.db, (await getCrawl(test.db, crawl.id))!);
+    expect(watched.waiting).toEqual([
+      { label: 'start', n: 1 },
+      { label: 'known from other sources', n: 1 },
+    ]);
+    expect(watched.outcomes).toEqual([{ label: 'answered 200', n: 6, bad: false }]);
+    expect(watched.newest[0]).toMatchObject({ address: at(5), status: 200, blocked: false });
+    expect(watched.warning).toMatch(/Every page read so far says noindex.*meta robots: noindex \(line 4\)/);
+    expect([watched.workers, watched.traps]).toEqual([1, 0]);
+  });
+  it('is helped with by others only when a worker leads it', async () => {
+    const settings = settingsOf('https://help.example/');
+    const add = async (owner: string) => {
+      const id = await addCrawl(test.db, await saveSite(test.db, settings), settings, owner);
+      await markStarted(test.db, id);
+      return id;
+    };
+    const terminal = await add('terminal:x');
+    expect(await helpableCrawl(test.db, 'worker:')).toBeNull();
+    const led = await add('worker:x');
+    expect(await helpableCrawl(test.db, 'worker:')).toBe(led);
+    await expireLease(test.db, led);
+    expect(await helpableCrawl(test.db, 'worker:')).toBeNull();
+    for (const id of [terminal, led]) await markEnded(test.db, id, { state: 'done', reason: null, limited: false });
   });
 });
 
