@@ -1,6 +1,6 @@
 import { scopeOf } from '$core/scope';
 import type { CrawlSettings } from '$core/settings';
-import { addressParts } from '$core/url';
+import { addressParts, remembering } from '$core/url';
 import type { FetchError } from '$core/verdict';
 import { outlastingOutage, RESOURCE_RANK } from '$server/index';
 import type { CrawlStore, Frontier, PageResult, Turn } from '$server/index';
@@ -54,7 +54,7 @@ export function crewMember(options: MemberOptions): Member {
   const { settings, selectionOnly, store, frontier, client, pace, signal } = options;
   const scope = scopeOf(settings);
   const ask = asker(client, pace, settings.retries, signal);
-  const visiting = { ask, settings, identify: scope.identify };
+  const visiting = { ask, settings, identify: remembering(scope.identify) };
   const robots = robotsKeeper({
     ask,
     token: settings.token,

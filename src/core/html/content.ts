@@ -1,25 +1,39 @@
 /** What the words of a page's main content say about it: how many, and a fingerprint to find pages like it. */
 
-/** Letters and digits with the apostrophes and hyphens within; each sign of a script without spaces counts by itself. */
-const word = /[\p{Script=Han}\p{Script=Hiragana}\p{Script=Katakana}]|[\p{L}\p{M}\p{N}]+(?:['’-][\p{L}\p{M}\p{N}]+)*/gu;
+/** What a character is to the words: nothing, part of a word, a digit, or (in a script without spaces) a word by itself. */
+const NONE = 0;
+const LETTER = 1;
+const DIGIT = 2;
+const SIGN = 3;
 
-/** The same for texts of ASCII only, which are told many times faster. */
-const asciiWord = /[a-z0-9]+(?:['-][a-z0-9]+)*/gi;
-// eslint-disable-next-line no-control-regex -- the test is for ASCII, control characters included
-const ascii = /^[\x00-\x7f]*$/;
+const sign = /[\p{Script=Han}\p{Script=Hiragana}\p{Script=Katakana}]/u;
+const letter = /[\p{L}\p{M}\p{N}]/u;
+const digit = /\p{N}/u;
 
-export const wordsOf = (text: string): string[] => text.match(ascii.test(text) ? asciiWord : word) ?? [];
+function kindOf(char: string): number {
+  if (sign.test(char)) return SIGN;
+  return letter.test(char) ? (digit.test(char) ? DIGIT : LETTER) : NONE;
+}
+
+const UNKNOWN = 255;
+/** Kinds, and lower case, of the characters of one UTF-16 unit, found when they are first met. */
+const kinds = new Uint8Array(0x10000).fill(UNKNOWN);
+const lower = new Uint16Array(0x10000);
+
+function lookUp(unit: number): number {
+  const char = String.fromCharCode(unit);
+  lower[unit] = char.toLowerCase().charCodeAt(0);
+  return (kinds[unit] = kindOf(char));
+}
+
+const isHighSurrogate = (unit: number) => (unit & 0xfc00) === 0xd800;
 
 /** Words in a row that make one feature. */
 const SHINGLE = 3;
 
-const number = /^\p{N}+$/u;
-
-function hash(text: string): number {
-  let value = 0x811c9dc5;
-  for (let i = 0; i < text.length; i++) value = Math.imul(value ^ text.charCodeAt(i), 0x01000193);
-  return value >>> 0;
-}
+const HASH_START = 0x811c9dc5;
+const HASH_PRIME = 0x01000193;
+const NUMBER = Math.imul(HASH_START ^ 0x30, HASH_PRIME);
 
 /** The finalizer of MurmurHash3, which spreads every bit over all others. */
 function mix(value: number): number {
@@ -28,26 +42,56 @@ function mix(value: number): number {
   return (value ^ (value >>> 16)) >>> 0;
 }
 
-/**
- * A 64-bit fingerprint whose distance in bits grows with the difference of two texts (Charikar, "Similarity estimation
- * techniques from rounding algorithms", 2002), over runs of three words. Numbers count as equal, so that pages that
- * differ in dates or prices only are found alike.
- * @returns high and low 32 bits; null for a text without words
- */
-export function fingerprintOf(words: readonly string[]): [number, number] | null {
-  if (words.length === 0) return null;
-  const known = new Map<string, number>();
-  const hashes = words.map((one) => {
-    let value = known.get(one);
-    if (value === undefined) known.set(one, (value = hash(number.test(one) ? '0' : one.toLowerCase())));
-    return value;
-  });
-  // How often each byte value occurs at each of the eight places: its bits are counted once, at the end.
+/** Whether an apostrophe or a hyphen before this place stands within a word. */
+function joins(text: string, at: number): boolean {
+  if (at >= text.length) return false;
+  const unit = text.charCodeAt(at);
+  const kind = kinds[unit] === UNKNOWN ? lookUp(unit) : kinds[unit];
+  return kind === LETTER || kind === DIGIT;
+}
+
+/** A number for each word of a text, case apart; all numbers count as the same word. */
+function hashWords(text: string): Uint32Array {
+  const hashes = new Uint32Array(text.length);
+  let words = 0;
+  let hash = 0;
+  let inWord = false;
+  let numeric = true;
+  for (let i = 0; i <= text.length; i++) {
+    const unit = i < text.length ? text.charCodeAt(i) : 0;
+    let kind = kinds[unit];
+    if (kind === UNKNOWN) kind = lookUp(unit);
+    let low = lower[unit];
+    if (isHighSurrogate(unit)) {
+      const char = String.fromCodePoint(text.codePointAt(i)!);
+      kind = kindOf(char);
+      low = char.toLowerCase().codePointAt(0)!;
+      i += char.length - 1;
+    }
+    if (kind === LETTER || kind === DIGIT) {
+      numeric = (numeric || !inWord) && kind === DIGIT;
+      hash = Math.imul((inWord ? hash : HASH_START) ^ low, HASH_PRIME);
+      inWord = true;
+    } else if (inWord && (unit === 0x27 || unit === 0x2d || unit === 0x2019) && joins(text, i + 1)) {
+      hash = Math.imul(hash ^ unit, HASH_PRIME);
+      numeric = false;
+    } else {
+      if (inWord) hashes[words++] = numeric ? NUMBER : hash;
+      inWord = false;
+      if (kind === SIGN) hashes[words++] = Math.imul(HASH_START ^ low, HASH_PRIME);
+    }
+  }
+  return hashes.subarray(0, words);
+}
+
+function fingerprintOf(hashes: Uint32Array): [number, number] {
+  // How often each byte value occurs at each of the eight places of a feature: its bits are counted once, at the end.
   const counts = new Uint32Array(8 * 256);
   const features = Math.max(1, hashes.length - SHINGLE + 1);
   for (let i = 0; i < features; i++) {
     let value = 0;
-    for (let j = i; j < Math.min(i + SHINGLE, hashes.length); j++) value = mix(Math.imul(value, 31) + hashes[j]);
+    for (let j = i; j < i + SHINGLE && j < hashes.length; j++) value = Math.imul(value, 31) + hashes[j];
+    value = mix(value);
     const other = mix(value ^ 0x9e3779b9);
     for (let byte = 0; byte < 4; byte++) {
       counts[byte * 256 + ((value >>> (8 * byte)) & 255)]++;
@@ -55,6 +99,23 @@ export function fingerprintOf(words: readonly string[]): [number, number] | null
     }
   }
   return [majority(counts.subarray(0, 1024), features), majority(counts.subarray(1024), features)];
+}
+
+export interface Words {
+  /** How many: runs of letters and digits with the apostrophes and hyphens within. */
+  words: number;
+  /** High and low 32 bits; null for a text without words. */
+  fingerprint: [number, number] | null;
+}
+
+/**
+ * Counts the words of a text and gives a 64-bit fingerprint whose distance in bits grows with the difference of two
+ * texts (Charikar, "Similarity estimation techniques from rounding algorithms", 2002), over runs of three words, case
+ * apart. Numbers count as equal, so that pages that differ in dates or prices only are found alike.
+ */
+export function readWords(text: string): Words {
+  const hashes = hashWords(text);
+  return { words: hashes.length, fingerprint: hashes.length ? fingerprintOf(hashes) : null };
 }
 
 /** The bits that are set in more than half of what was counted, by byte values at four places. */

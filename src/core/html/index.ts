@@ -1,7 +1,7 @@
 export { fragmentName, readHtml } from './page';
 export type { HtmlFacts, ReadOptions } from './page';
 export type { Crumb } from './breadcrumb';
-export { fingerprintDistance, fingerprintOf, wordsOf } from './content';
+export { fingerprintDistance } from './content';
 export { describeDirectives, pageRules, readRobotsHeader } from './directives';
 export type { Directive, PageRules } from './directives';
 export { parseLinkHeader } from './linkHeader';

@@ -1,15 +1,16 @@
-import { Parser } from 'htmlparser2';
 import { identify as identifyPlainly } from '../url';
 import type { Identified } from '../url';
 import type { Landmark, Link, LinkElement, LinkKind } from '../links';
 import { breadcrumbOfJson } from './breadcrumb';
 import type { Crumb } from './breadcrumb';
 import { fold, linesAndColumns, readMarkup, resolveAttributeReferences, resolveReferences } from './bytes';
-import { fingerprintOf, wordsOf } from './content';
+import { readWords } from './content';
 import { isRobotsContent } from './directives';
 import type { Directive } from './directives';
 import { readRefresh } from './refresh';
 import { embeddings, relationOf } from './resources';
+import { scanMarkup } from './scan';
+import type { Tag } from './scan';
 
 /** What one HTML document says about itself and where it links. */
 export interface HtmlFacts {
@@ -31,7 +32,7 @@ export interface HtmlFacts {
   ids: string[];
   /** Words of the main content: of `main` or, without it, of what stands in no landmark. */
   words: number;
-  /** See `fingerprintOf`. */
+  /** See `readWords`. */
   fingerprint: [number, number] | null;
   links: Link[];
 }
@@ -65,8 +66,6 @@ const inert = new Set(['script', 'style', 'template']);
 /** Elements that end no word. */
 const inline = new Set(['a', 'abbr', 'b', 'bdi', 'bdo', 'cite', 'code', 'dfn', 'em', 'font', 'i', 'kbd', 'mark', 'q', 's', 'small', 'span', 'strong', 'sub', 'sup', 'time', 'u', 'var', 'wbr']); // prettier-ignore
 const breadcrumbMark = 'readcrumb';
-/** Browsers, too, stop nesting at some depth (HTML leaves it to them); deeper elements become siblings. */
-const MAX_NESTING = 1000;
 const MAX_H1 = 20;
 const MAX_CRUMBS = 30;
 const MAX_IDS = 20_000;
@@ -84,7 +83,6 @@ interface Frame {
   path: string | null;
 }
 
-type Raw = Record<string, string>;
 interface FoundLink {
   position: number;
   kind: LinkKind;
@@ -144,8 +142,10 @@ export function readHtml(
 ): HtmlFacts {
   const { binary, decode } = readMarkup(bytes, charset);
   const text = (raw: string) => fold(resolveReferences(decode(raw))).slice(0, MAX_TEXT);
-  const attribute = (attribs: Raw, name: string) =>
-    attribs[name] === undefined ? undefined : resolveAttributeReferences(decode(attribs[name]));
+  const attribute = (tag: Tag, name: string) => {
+    const raw = tag.get(name);
+    return raw === undefined ? undefined : resolveAttributeReferences(decode(raw));
+  };
 
   const facts: HtmlFacts = {
     title: null,
@@ -182,14 +182,14 @@ export function readHtml(
   const crumbs: FoundLink[] = [];
   let click: { link: FoundLink; raw: string; alts: string[]; label?: string; title?: string } | null = null;
 
-  const add = (kind: LinkKind, element: LinkElement, href: string, attribs: Raw, position: number): FoundLink => {
+  const add = (kind: LinkKind, element: LinkElement, href: string, tag: Tag): FoundLink => {
     const link: FoundLink = {
-      position,
+      position: tag.position,
       kind,
       element,
       href,
       anchor: '',
-      rel: attribs.rel ? fold(attribute(attribs, 'rel')!.toLowerCase()).slice(0, 200) : '',
+      rel: fold((attribute(tag, 'rel') ?? '').toLowerCase()).slice(0, 200),
       landmark: frame?.landmark ?? '',
       path: pathOf(frame),
     };
@@ -210,125 +210,114 @@ export function readHtml(
     gathering = null;
   };
 
-  const readMeta = (attribs: Raw, position: number) => {
-    const content = attribute(attribs, 'content') ?? '';
-    const name = (attribute(attribs, 'name') ?? '').trim().toLowerCase();
+  const readMeta = (tag: Tag) => {
+    const content = attribute(tag, 'content') ?? '';
+    const name = (attribute(tag, 'name') ?? '').trim().toLowerCase();
     if (name === 'description') facts.description ??= fold(content).slice(0, MAX_TEXT);
     else if (name === 'robots' || (name && isRobotsContent(content)))
-      rules.push({ agent: name === 'robots' ? '' : name, content, position });
-    if ((attribute(attribs, 'http-equiv') ?? '').trim().toLowerCase() === 'refresh' && refresh === null) {
+      rules.push({ agent: name === 'robots' ? '' : name, content, position: tag.position });
+    if ((attribute(tag, 'http-equiv') ?? '').trim().toLowerCase() === 'refresh' && refresh === null) {
       refresh = readRefresh(content);
-      if (refresh !== null) add('refresh', 'meta', refresh, attribs, position);
+      if (refresh !== null) add('refresh', 'meta', refresh, tag);
     }
   };
 
-  const readDeclaration = (attribs: Raw, position: number) => {
-    const href = attribute(attribs, 'href');
+  const readDeclaration = (tag: Tag) => {
+    const href = attribute(tag, 'href');
     if (!href) return;
-    const rel = (attribute(attribs, 'rel') ?? '').toLowerCase().split(/\s+/);
-    const kind = relationOf(rel, attribs.hreflang !== undefined);
+    const rel = (attribute(tag, 'rel') ?? '').toLowerCase().split(/\s+/);
+    const kind = relationOf(rel, tag.get('hreflang') !== undefined);
     if (!kind) return;
-    const link = add(kind, 'link', href, attribs, position);
-    if (kind === 'hreflang') link.anchor = fold(attribute(attribs, 'hreflang') ?? '');
+    const link = add(kind, 'link', href, tag);
+    if (kind === 'hreflang') link.anchor = fold(attribute(tag, 'hreflang') ?? '');
   };
 
-  const readEmbedding = (name: string, attribs: Raw, position: number) => {
-    const { kind, element, attributes } = embeddings[name];
-    if (name === 'input' && attribs.type?.toLowerCase() !== 'image') return;
+  const readEmbedding = (tag: Tag) => {
+    const { kind, element, attributes } = embeddings[tag.name];
+    if (tag.name === 'input' && tag.get('type')?.toLowerCase() !== 'image') return;
     for (const which of attributes) {
-      const href = attribute(attribs, which);
+      const href = attribute(tag, which);
       if (!href?.trim()) continue;
-      const link = add(kind, element, href, attribs, position);
-      if (kind === 'image') link.anchor = fold(attribute(attribs, 'alt') ?? '').slice(0, MAX_TEXT);
+      const link = add(kind, element, href, tag);
+      if (kind === 'image') link.anchor = fold(attribute(tag, 'alt') ?? '').slice(0, MAX_TEXT);
     }
   };
 
   const isMarked = (mark: string | undefined) => mark !== undefined && mark.includes(breadcrumbMark);
-  const isCrumbTrail = (attribs: Raw) =>
-    isMarked(attribs.class) || isMarked(attribs['aria-label']) || isMarked(attribs.id) || isMarked(attribs.itemtype);
+  const isCrumbTrail = ({ get }: Tag) =>
+    isMarked(get('class')) || isMarked(get('aria-label')) || isMarked(get('id')) || isMarked(get('itemtype'));
 
-  /** Elements beyond the deepest that is told apart: they count as children of that one. */
-  let beyond = 0;
-  const parser = new Parser(
-    {
-      onopentag(name, attribs) {
-        const landmark: Landmark =
-          landmarkOfRole[attribs.role?.trim().toLowerCase()] ?? landmarkOfElement[name] ?? frame?.landmark ?? '';
-        const position = parser.startIndex;
-        const depth = (frame?.depth ?? 0) + 1;
-        if (landmark === 'main') hasMain = true;
-        if (!gap && !inline.has(name)) gap = true;
-        if (crumbDepth === 0 && inertDepth === 0 && isCrumbTrail(attribs)) crumbDepth = depth;
-        if (facts.ids.length < MAX_IDS) {
-          if (attribs.id) facts.ids.push(attribute(attribs, 'id')!);
-          if (name === 'a' && attribs.name) facts.ids.push(attribute(attribs, 'name')!);
-        }
-        if (inertDepth === 0) {
-          if (name === 'a' || name === 'area') {
-            if (name === 'a') endClick();
-            const href = attribute(attribs, 'href');
-            if (href !== undefined) {
-              const link = add('click', name, href, attribs, position);
-              if (crumbDepth && crumbs.length < MAX_CRUMBS) crumbs.push(link);
-              const label = attribute(attribs, 'aria-label');
-              const title = attribute(attribs, 'title');
-              if (name === 'area')
-                link.anchor = fold(attribute(attribs, 'alt') || label || title || '').slice(0, MAX_TEXT);
-              else click = { link, raw: '', alts: [], label, title };
-            }
-          } else if (Object.hasOwn(embeddings, name)) {
-            if (name === 'img' && click) click.alts.push(attribute(attribs, 'alt') ?? '');
-            readEmbedding(name, attribs, position);
-            if (name === 'script' && /^\s*application\/ld\+json/i.test(attribs.type ?? '')) jsonLd = '';
-          } else if (name === 'meta') readMeta(attribs, position);
-          else if (name === 'link') readDeclaration(attribs, position);
-          else if (name === 'base') base ??= attribute(attribs, 'href') ?? null;
-          else if (name === 'html') facts.language ??= fold(attribute(attribs, 'lang') ?? '') || null;
-          else if (name === 'title' && svgDepth === 0 && facts.title === null) gathering ??= { name, raw: '' };
-          else if (name === 'h1' && facts.h1.length < MAX_H1) gathering ??= { name, raw: '' };
-        }
-        if (inert.has(name)) inertDepth++;
-        if (name === 'svg') svgDepth++;
-        if (depth > MAX_NESTING) {
-          beyond++;
-          // The parser looks through its open elements at every tag; without bound that takes quadratic time.
-          (parser as unknown as { stack: string[] }).stack.length = MAX_NESTING;
-          return;
-        }
-        const className = attribs.class ? decode(attribs.class) : '';
-        frame = { name, parent: frame, depth, className, landmark, path: null };
-      },
-      ontext(raw) {
-        if (jsonLd !== null) jsonLd += raw;
-        if (inertDepth > 0) return;
-        if (gathering) gathering.raw += raw;
-        if (click) click.raw += raw;
-        if (svgDepth > 0 || frame?.name === 'title') return;
-        const part = frame?.landmark === 'main' ? 'main' : frame?.landmark ? null : 'bare';
-        if (part) content[part] += gap ? ` ${raw}` : raw;
-        gap = false;
-      },
-      onclosetag(name) {
-        if (beyond > 0) beyond--;
-        else {
-          if (frame && frame.depth === crumbDepth) crumbDepth = 0;
-          frame = frame?.parent ?? null;
-        }
-        if (inert.has(name)) inertDepth--;
-        if (name === 'svg') svgDepth--;
-        if (name === 'a') endClick();
-        if (name === 'script' && jsonLd !== null) {
-          jsonScripts.push(jsonLd);
-          jsonLd = null;
-        }
-        if (!gap && !inline.has(name)) gap = true;
-        if (gathering?.name === name) endGathering();
-      },
+  const readAnchor = (tag: Tag, element: 'a' | 'area') => {
+    if (element === 'a') endClick();
+    const href = attribute(tag, 'href');
+    if (href === undefined) return;
+    const link = add('click', element, href, tag);
+    if (crumbDepth && crumbs.length < MAX_CRUMBS) crumbs.push(link);
+    const label = attribute(tag, 'aria-label');
+    const title = attribute(tag, 'title');
+    if (element === 'a') click = { link, raw: '', alts: [], label, title };
+    else link.anchor = fold(attribute(tag, 'alt') || label || title || '').slice(0, MAX_TEXT);
+  };
+
+  const readElement = (tag: Tag) => {
+    const { name } = tag;
+    if (name === 'a' || name === 'area') readAnchor(tag, name);
+    else if (Object.hasOwn(embeddings, name)) {
+      if (name === 'img' && click) click.alts.push(attribute(tag, 'alt') ?? '');
+      readEmbedding(tag);
+      if (name === 'script' && /^\s*application\/ld\+json/i.test(tag.get('type') ?? '')) jsonLd = '';
+    } else if (name === 'meta') readMeta(tag);
+    else if (name === 'link') readDeclaration(tag);
+    else if (name === 'base') base ??= attribute(tag, 'href') ?? null;
+    else if (name === 'html') facts.language ??= fold(attribute(tag, 'lang') ?? '') || null;
+    else if (name === 'title' && svgDepth === 0 && facts.title === null) gathering ??= { name, raw: '' };
+    else if (name === 'h1' && facts.h1.length < MAX_H1) gathering ??= { name, raw: '' };
+  };
+
+  scanMarkup(binary, {
+    onOpen(tag) {
+      const { name } = tag;
+      const landmark: Landmark =
+        landmarkOfRole[tag.get('role')?.trim().toLowerCase() ?? ''] ?? landmarkOfElement[name] ?? frame?.landmark ?? '';
+      const depth = (frame?.depth ?? 0) + 1;
+      if (landmark === 'main') hasMain = true;
+      if (!gap && !inline.has(name)) gap = true;
+      if (crumbDepth === 0 && inertDepth === 0 && isCrumbTrail(tag)) crumbDepth = depth;
+      if (facts.ids.length < MAX_IDS) {
+        const id = attribute(tag, 'id');
+        if (id) facts.ids.push(id);
+        const anchorName = name === 'a' && attribute(tag, 'name');
+        if (anchorName) facts.ids.push(anchorName);
+      }
+      if (inertDepth === 0) readElement(tag);
+      if (inert.has(name)) inertDepth++;
+      if (name === 'svg') svgDepth++;
+      frame = { name, parent: frame, depth, className: decode(tag.get('class') ?? ''), landmark, path: null };
     },
-    { decodeEntities: false },
-  );
-  parser.write(binary);
-  parser.end();
+    onText(raw) {
+      if (jsonLd !== null) jsonLd += raw;
+      if (inertDepth > 0) return;
+      if (gathering) gathering.raw += raw;
+      if (click) click.raw += raw;
+      if (svgDepth > 0 || frame?.name === 'title') return;
+      const part = frame?.landmark === 'main' ? 'main' : frame?.landmark ? null : 'bare';
+      if (part) content[part] += gap ? ` ${raw}` : raw;
+      gap = false;
+    },
+    onClose(name) {
+      if (frame && frame.depth === crumbDepth) crumbDepth = 0;
+      frame = frame?.parent ?? null;
+      if (inert.has(name)) inertDepth--;
+      if (name === 'svg') svgDepth--;
+      if (name === 'a') endClick();
+      if (name === 'script' && jsonLd !== null) {
+        jsonScripts.push(jsonLd);
+        jsonLd = null;
+      }
+      if (!gap && !inline.has(name)) gap = true;
+      if (gathering?.name === name) endGathering();
+    },
+  });
   endClick();
   endGathering();
 
@@ -357,8 +346,6 @@ export function readHtml(
   const fromJson = jsonScripts.map((raw) => breadcrumbOfJson(decode(raw), resolve)).find((trail) => trail !== null);
   facts.breadcrumb =
     fromJson ?? (crumbs.length ? crumbs.map(({ anchor, href }) => ({ name: anchor, address: resolve(href) })) : null);
-  const words = wordsOf(resolveReferences(decode(hasMain ? content.main : content.bare)));
-  facts.words = words.length;
-  facts.fingerprint = fingerprintOf(words);
+  Object.assign(facts, readWords(resolveReferences(decode(hasMain ? content.main : content.bare))));
   return facts;
 }

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { addressParts, identify, MAX_ADDRESS_LENGTH, originOf, readStartAddress } from '.';
+import { addressParts, identify, MAX_ADDRESS_LENGTH, originOf, readStartAddress, remembering } from '.';
 
 const address = (href: string, base?: string) => identify(href, base)?.address;
 
@@ -36,6 +36,13 @@ describe('identity of a URL', () => {
   );
   it('refuses addresses without bound', () =>
     expect(identify(`https://museum.example/${'a'.repeat(MAX_ADDRESS_LENGTH)}`)).toBeNull());
+  it('is the same when it is remembered', () => {
+    const hrefs = ['a', '../b?c/d', '?p=2', '#top', '', ' ?x', '/', '//other.example/a', 'http:', 'http:?x', 'https:a', './', 'http://[bad', '\\x', '\t#y']; // prettier-ignore
+    const bases = ['http://a.example/', 'http://a.example/x/y', 'http://a.example/x/z?q=/1', 'https://a.example/x/y'];
+    const remembered = remembering(identify);
+    for (const href of [...hrefs, ...hrefs])
+      for (const base of bases) expect(remembered(href, base), `${href} at ${base}`).toEqual(identify(href, base));
+  });
   it('is the same when taken twice', () =>
     fc.assert(
       fc.property(fc.webUrl({ withFragments: true, withQueryParameters: true }), (url) => {
