@@ -1,4 +1,4 @@
-import { createHash } from 'node:crypto';
+import { hash as digest } from 'node:crypto';
 import { promisify } from 'node:util';
 import { deflateRaw } from 'node:zlib';
 import { describeDirectives, pageRules, parseLinkHeader, readHtml, readRobotsHeader, relationOf } from '$core/html';
@@ -63,7 +63,7 @@ const SOURCE = { level: 1, chunkSize: 1 << 17 };
 const MAX_SOURCE_BYTES = 6 << 20;
 const compress = promisify<Buffer, object, Buffer>(deflateRaw);
 
-const contentHash = (body: Uint8Array) => createHash('sha256').update(body).digest('hex').slice(0, 32);
+const contentHash = (body: Uint8Array) => digest('sha256', body, 'hex').slice(0, 32);
 
 async function sourceOf(body: Uint8Array, hash: string): Promise<Source | null> {
   const data = await compress(Buffer.from(body.buffer, body.byteOffset, body.length), SOURCE);

@@ -1,4 +1,4 @@
-import { createHash } from 'node:crypto';
+import { hash } from 'node:crypto';
 import { fileURLToPath } from 'node:url';
 import { existsSync } from 'node:fs';
 import { dirname, join } from 'node:path';
@@ -71,7 +71,7 @@ export async function prepareDatabase(url = databaseUrl()): Promise<void> {
 }
 
 /** The first 128 bits of SHA-256: how texts of any length are found by an index. */
-export const hashOf = (text: string) => createHash('sha256').update(text).digest().subarray(0, 16);
+export const hashOf = (text: string) => hash('sha256', text, 'buffer').subarray(0, 16);
 
 /** Splits a list into runs, so that a statement never grows without bound. */
 export function* inRuns<T>(items: readonly T[], size: number): Generator<T[]> {

@@ -153,10 +153,12 @@ export function scanMarkup(markup: string, { onOpen, onText, onClose }: MarkupHa
   };
 
   const readAttribute = (): boolean => {
-    const start = at++;
-    let code = 0;
-    while (at < length && (code = markup.charCodeAt(at)) !== EQUALS && !isSpace(code) && code !== SLASH && code !== GT)
-      at++;
+    const start = at;
+    // An equals sign that stands first belongs to the name.
+    for (at++; at < length; at++) {
+      const code = markup.charCodeAt(at);
+      if (code === EQUALS || code === SLASH || code === GT || isSpace(code)) break;
+    }
     const name = lowerCase(markup.slice(start, at));
     let value = '';
     let next = at;
@@ -174,7 +176,7 @@ export function scanMarkup(markup: string, { onOpen, onText, onClose }: MarkupHa
         }
       } else {
         const from = at;
-        while (at < length && !isSpace((code = markup.charCodeAt(at))) && code !== GT) at++;
+        while (at < length && !isSpace(markup.charCodeAt(at)) && markup.charCodeAt(at) !== GT) at++;
         value = markup.slice(from, at);
       }
     }
