@@ -41,5 +41,5 @@ export { trapReview, trapsOf } from './traps';
 export type { TrapReview } from './traps';
 export { recrawl } from './recrawl';
 export { closedWarning, watchCrawl } from './watch';
-export { listWindow, orderedPages, selectPages, walkOf } from './views';
+export { listWindow, orderedPages, selectPages } from './views';
 export type { ListWindow, Row, Selected } from './views';

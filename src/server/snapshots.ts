@@ -1,6 +1,7 @@
 import { and, asc, eq, getTableColumns, gt, inArray, sql } from 'drizzle-orm';
 import { countPackedLinks } from '$core/links';
 import { scopeOf } from '$core/scope';
+import { settingsSchema } from '$core/settings';
 import type { Scope } from '$core/scope';
 import {
   snapshotBuilder,
@@ -10,12 +11,12 @@ import {
   SNAPSHOT_VERSION,
   SnapshotVersionError,
 } from '$core/snapshot';
-import type { Check, PageRecord, Snapshot, SnapshotParts } from '$core/snapshot';
+import type { Check, PageRecord, SiteFiles, Snapshot, SnapshotParts } from '$core/snapshot';
 import type { UnvisitedReason } from '$core/verdict';
 import { ASIDE_RANK, MAX_HOPS, RESOURCE_RANK, UNLINKED_RANK } from './ranks';
 import { inRuns } from './database';
 import type { Database } from './database';
-import { crawl, frontier, page, phrase, sitemapEntry, snapshotChunk, url } from './schema';
+import { crawl, frontier, page, phrase, robotsFile, sitemapEntry, sitemapFile, snapshotChunk, url } from './schema';
 
 const READ_ROWS = 1000;
 const CHUNK_BYTES = 1 << 20;
@@ -43,9 +44,7 @@ async function readPages(db: Database, row: CrawlRow) {
   const scope = scopeOf(row.settings);
   const pages: PageRecord[] = [];
   const checks = new Map<number, Check>();
-  // What is not needed is not read: a hundred thousand fingerprints are some megabytes.
-  const { links, fingerprint, ...columns } = getTableColumns(page);
-  void fingerprint;
+  const { links, ...columns } = getTableColumns(page);
   // The number of links stands at the beginning of what is packed.
   const head = sql<Buffer | null>`left(${links}, ${PACKED_HEAD})`;
   let after = 0;
@@ -106,6 +105,22 @@ async function readTexts(db: Database, table: typeof url | typeof phrase, ids: I
   return texts;
 }
 
+async function readFiles(db: Database, crawlId: number): Promise<SiteFiles> {
+  const robots = await db
+    .select({ origin: robotsFile.origin, status: robotsFile.status, fault: robotsFile.fault, body: robotsFile.body })
+    .from(robotsFile)
+    .where(eq(robotsFile.crawlId, crawlId))
+    .orderBy(asc(robotsFile.origin));
+  const { crawlId: _crawl, urlId: _url, ...outcome } = getTableColumns(sitemapFile);
+  const sitemaps = await db
+    .select({ address: url.text, ...outcome })
+    .from(sitemapFile)
+    .innerJoin(url, eq(url.id, sitemapFile.urlId))
+    .where(eq(sitemapFile.crawlId, crawlId))
+    .orderBy(asc(url.text));
+  return { robots, sitemaps };
+}
+
 async function buildFromRows(db: Database, row: CrawlRow): Promise<Snapshot> {
   const { pages, checks } = await readPages(db, row);
   const builder = snapshotBuilder(pages);
@@ -123,6 +138,7 @@ async function buildFromRows(db: Database, row: CrawlRow): Promise<Snapshot> {
     .from(sitemapEntry)
     .where(eq(sitemapEntry.crawlId, row.id));
   const sitemaps = await readTexts(db, url, new Set(entries.map(({ sitemapId }) => sitemapId)));
+  const settings = settingsSchema.parse(row.settings);
   return builder.finish({
     starts: [row.settings.start, ...row.settings.starts],
     listed: row.settings.lists,
@@ -130,6 +146,8 @@ async function buildFromRows(db: Database, row: CrawlRow): Promise<Snapshot> {
     outside: await readTexts(db, url, named.outside),
     phrases: await readTexts(db, phrase, named.phrases),
     listings: entries.map(({ sitemapId, ...entry }) => ({ ...entry, sitemap: sitemaps.get(sitemapId) ?? '' })),
+    files: await readFiles(db, row.id),
+    reading: settings,
   });
 }
 

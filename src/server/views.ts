@@ -1,10 +1,8 @@
 /** Questions that screens ask of open snapshots, with what is worth keeping between two of them. */
-import { clickDepths } from '$core/reach';
-import type { Depths } from '$core/reach';
 import { evaluate, pagesOf, parseSelection } from '$core/selection';
 import type { Mask, SelectionFault } from '$core/selection';
-import { comparator, factAt, incomingLinks, isFactName, visitorGraph } from '$core/snapshot';
-import type { FactName, FactValue, IncomingLinks, Snapshot } from '$core/snapshot';
+import { comparator, factAt, isFactName } from '$core/snapshot';
+import type { FactName, FactValue, Snapshot } from '$core/snapshot';
 import { boundedMap } from './boundedMap';
 
 /** The facts of a row of a list. */
@@ -26,13 +24,12 @@ export interface Selected {
 interface Kept {
   masks: ReturnType<typeof boundedMap<string, Selected>>;
   orders: ReturnType<typeof boundedMap<string, Uint32Array>>;
-  walk: { depths: Depths; incoming: IncomingLinks } | null;
 }
 
 const kept = new WeakMap<Snapshot, Kept>();
 const keptOf = (snapshot: Snapshot): Kept => {
   let entry = kept.get(snapshot);
-  if (!entry) kept.set(snapshot, (entry = { masks: boundedMap(20), orders: boundedMap(12), walk: null }));
+  if (!entry) kept.set(snapshot, (entry = { masks: boundedMap(20), orders: boundedMap(12) }));
   return entry;
 };
 
@@ -75,14 +72,4 @@ export function listWindow(snapshot: Snapshot, select: string, sort: string, fro
     (page) => Object.fromEntries(rowFacts.map((name) => [name, factAt(snapshot, name, page)])) as Row,
   );
   return { total: pages.length, from, rows };
-}
-
-/** What routes and dossiers are read from. */
-export function walkOf(snapshot: Snapshot): { depths: Depths; incoming: IncomingLinks } {
-  const entry = keptOf(snapshot);
-  entry.walk ??= {
-    depths: clickDepths(visitorGraph(snapshot.count, snapshot.links), snapshot.starts),
-    incoming: incomingLinks(snapshot),
-  };
-  return entry.walk;
 }

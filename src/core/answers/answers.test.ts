@@ -1,7 +1,6 @@
 import { describe, expect, it } from 'vitest';
-import { clickDepths } from '../reach';
 import { evaluate, parseSelection } from '../selection';
-import { factAt, incomingLinks, pageOf, visitorGraph } from '../snapshot';
+import { factAt, pageOf } from '../snapshot';
 import type { Snapshot } from '../snapshot';
 import { verdicts } from '../verdict';
 import { tiny, tinySite } from '../testing/tinySite';
@@ -125,13 +124,7 @@ describe('the dossier', () => {
     },
     ['/lost'],
   );
-  const open = (path: string) =>
-    dossierOf(
-      snapshot,
-      incomingLinks(snapshot),
-      clickDepths(visitorGraph(snapshot.count, snapshot.links), snapshot.starts),
-      pageOf(snapshot, tiny(path)),
-    );
+  const open = (path: string) => dossierOf(snapshot, pageOf(snapshot, tiny(path)));
   it('shows the route, and where it goes by redirect', () =>
     expect(open('/new').route.map(({ address, byRedirect }) => [address, byRedirect])).toEqual([
       [tiny('/'), false],

@@ -1,6 +1,6 @@
 /** What the screens say in words and numbers, worked out from a snapshot. */
 import { sources } from '../snapshot';
-import type { Snapshot, Source } from '../snapshot';
+import type { Snapshot, Source, TextColumn } from '../snapshot';
 import { verdicts } from '../verdict';
 import type { Verdict } from '../verdict';
 import type { Mask } from '../selection';
@@ -159,7 +159,7 @@ export function sourceCounts(snapshot: Snapshot): { source: Source; knows: numbe
 
 /** All sections, those with most pages first: pages, indexable ones, median depth and pages without a route. */
 export function sectionCounts(snapshot: Snapshot) {
-  const sections = snapshot.columns.section as Exclude<(typeof snapshot.columns)['section'], Int32Array>;
+  const sections = snapshot.columns.section as TextColumn;
   const verdict = column(snapshot, 'verdict');
   const depth = column(snapshot, 'depth');
   const groups = new Map<number, number[]>();

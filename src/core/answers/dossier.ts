@@ -1,8 +1,7 @@
 import { landmarks, linkElements, linkKinds } from '../links';
 import { routeTo } from '../reach';
-import type { Depths } from '../reach';
-import { addressAt, factAt, numberAt, textAt } from '../snapshot';
-import type { FactName, FactValue, IncomingLinks, Snapshot, Source } from '../snapshot';
+import { addressAt, factAt, numberAt, textAt, walkOf } from '../snapshot';
+import type { FactName, FactValue, Snapshot, Source } from '../snapshot';
 import { fetchErrorText } from '../verdict';
 import type { FetchError, Verdict } from '../verdict';
 
@@ -40,7 +39,8 @@ export interface Dossier {
 }
 
 const shown: readonly FactName[] = [
-  'title', 'h1', 'status', 'content_type', 'bytes', 'response_ms', 'verdict', 'verdict_reason', 'reach', 'depth', 'island',
+  'title', 'h1', 'status', 'content_type', 'bytes', 'response_ms', 'verdict', 'verdict_reason', 'reach', 'depth', 'crawler_depth',
+  'held_back', 'island', 'gate_for', 'share', 'duplicates', 'near_duplicates', 'variants', 'anchors', 'anchor_faults', 'canonical_state',
   'pages_linking', 'links_in', 'pages_linked', 'links_out', 'external_links', 'seen_in', 'canonical', 'robots', 'redirect_to',
   'language', 'description', 'sitemap_lastmod',
 ]; // prettier-ignore
@@ -120,17 +120,10 @@ const linkedWords = (pages: number | null) => (pages ? `${pages.toLocaleString('
 
 /**
  * Gathers what the dossier of one page shows.
- * @param incoming links by target
- * @param depths depths and parents as visitor
  * @param most how many linking pages are given at the most
  */
-export function dossierOf(
-  snapshot: Snapshot,
-  incoming: IncomingLinks,
-  depths: Depths,
-  page: number,
-  most = 200,
-): Dossier {
+export function dossierOf(snapshot: Snapshot, page: number, most = 200): Dossier {
+  const { incoming, depths, pages } = walkOf(snapshot);
   const { links, phrases } = snapshot;
   const click = linkKinds.indexOf('click');
   const bySource = new Map<number, LinkingPage['links']>();
@@ -153,7 +146,7 @@ export function dossierOf(
   }
   const depthOf = (source: number) => (depths.depth[source] < 0 ? Infinity : depths.depth[source]);
   const linking = [...bySource].sort(([a], [b]) => depthOf(a) - depthOf(b) || a - b);
-  const route = routeTo(depths, page);
+  const route = routeTo(depths, pages, page, snapshot.columns.share as Float64Array);
   return {
     address: addressAt(snapshot, page),
     facts: Object.fromEntries(shown.map((name) => [name, factAt(snapshot, name, page)])),

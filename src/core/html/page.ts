@@ -92,6 +92,7 @@ interface FoundLink {
   rel: string;
   landmark: Landmark;
   path: string;
+  bareImage: boolean;
 }
 
 function pathOf(frame: Frame | null): string {
@@ -123,6 +124,8 @@ export function fragmentName(fragment: string): string {
 const schemeOf = (href: string) =>
   // eslint-disable-next-line no-control-regex -- URL parsers strip them, so they must not hide a scheme
   /^[\x00-\x20]*([a-z][a-z0-9+.-]*):/i.exec(href.slice(0, 100).replace(/[\t\r\n]/g, ''))?.[1].toLowerCase() ?? '';
+
+const isRelative = (href: string) => schemeOf(href) === '' && !/^\s*[\\/]{2}/.test(href);
 
 /** A target that is meant for the web and cannot be parsed, as written; null for mail, telephone, script and data. */
 function malformedTarget(href: string): string | null {
@@ -192,6 +195,7 @@ export function readHtml(
       rel: fold((attribute(tag, 'rel') ?? '').toLowerCase()).slice(0, 200),
       landmark: frame?.landmark ?? '',
       path: pathOf(frame),
+      bareImage: false,
     };
     found.push(link);
     return link;
@@ -201,6 +205,7 @@ export function readHtml(
     if (!click) return;
     const { link, raw, alts, label, title } = click;
     link.anchor = text(raw) || (fold(alts.join(' ')) || fold(label ?? '') || fold(title ?? '')).slice(0, MAX_TEXT);
+    link.bareImage = link.anchor === '' && alts.length > 0;
     click = null;
   };
 
@@ -327,11 +332,11 @@ export function readHtml(
     found.map(({ position }) => position),
   );
   // Written out member by member: on pages of many links, spreading objects costs more than parsing them.
-  found.forEach(({ href, kind, element, anchor, rel, landmark, path }, i) => {
+  found.forEach(({ href, kind, element, anchor, rel, landmark, path, bareImage }, i) => {
     const { line, column } = places[i];
     const to = identify(href, baseAddress);
     if (to)
-      facts.links.push({ kind, element, target: to.address, anchor, rel, landmark, path, fragment: to.fragment.slice(0, MAX_TEXT), line, column }); // prettier-ignore
+      facts.links.push({ kind, element, target: to.address, anchor, rel, landmark, path, fragment: to.fragment.slice(0, MAX_TEXT), line, column, bareImage, relative: kind === 'canonical' && isRelative(href) }); // prettier-ignore
     else {
       const target = kind === 'click' ? malformedTarget(href) : null;
       if (target)

@@ -1,3 +1,5 @@
+export { anchorFaults, faultBit, linkFaults } from './fault';
+export type { LinkFault } from './fault';
 export { costsNoClick, isResource, landmarks, linkElements, linkKinds, relSaysNofollow } from './link';
 export type { Landmark, Link, LinkElement, LinkKind, LinkOf, NumberedLink } from './link';
-export { countPackedLinks, eachPackedLink, packLinks, unpackLinks } from './pack';
+export { BARE_IMAGE, countPackedLinks, eachPackedLink, packLinks, RELATIVE, unpackLinks } from './pack';

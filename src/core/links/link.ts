@@ -19,6 +19,10 @@ export interface LinkOf<Text> {
   line: number;
   /** 1-based, counted in bytes as received. */
   column: number;
+  /** True when it holds an image without a text instead, and no words. */
+  bareImage?: boolean;
+  /** True for a canonical that is written without its scheme and host. */
+  relative?: boolean;
 }
 
 /** A link as it was found on a page. */

@@ -1,16 +1,21 @@
 import { landmarks, linkElements, linkKinds } from './link';
 import type { LinkOf, NumberedLink } from './link';
 
-const VERSION = 2;
+const VERSION = 3;
 const FIELDS = 7;
 /** Bits of the byte that holds the landmark. */
 const ASCENDING = 1;
+const LANDMARK = 14;
 const HAS_FRAGMENT = 128;
+/** Two more bits of that byte, as they are handed over. */
+export const BARE_IMAGE = 16;
+export const RELATIVE = 32;
 
 /**
  * Packs the links of one page: a version byte, the number of links, then for each link one byte of kind and element,
- * one of landmark, and LEB128 varints of target, anchor, rel, path, fragment (where there is one), line (as a difference
- * where lines ascend), column. Version 1 had no fragments.
+ * one of landmark and marks, and LEB128 varints of target, anchor, rel, path, fragment (where there is one), line (as a difference
+ * where lines ascend), column. Version 1 had no fragments,
+ * version 2 no marks.
  * @param address the number of a target
  * @param phrase the number of an anchor, rel, path or fragment
  */
@@ -35,7 +40,7 @@ export function packLinks<Text>(
     const ascending = link.line >= line;
     const fragment = phrase(link.fragment);
     out[at++] = linkKinds.indexOf(link.kind) * 16 + linkElements.indexOf(link.element);
-    out[at++] = landmarks.indexOf(link.landmark) * 2 + (ascending ? ASCENDING : 0) + (fragment ? HAS_FRAGMENT : 0);
+    out[at++] = landmarks.indexOf(link.landmark) * 2 + (ascending ? ASCENDING : 0) + (fragment ? HAS_FRAGMENT : 0) + (link.bareImage ? BARE_IMAGE : 0) + (link.relative ? RELATIVE : 0); // prettier-ignore
     put(address(link.target));
     put(phrase(link.anchor));
     put(phrase(link.rel));
@@ -74,7 +79,7 @@ function reader(bytes: Uint8Array) {
 /** How many links are packed. */
 export const countPackedLinks = (bytes: Uint8Array): number => reader(bytes).take();
 
-/** Receives one link: kind, element and landmark as indexes of their lists, texts as numbers. */
+/** Receives one link: kind, element and landmark as indexes of their lists, texts as numbers, marks as bits. */
 export type LinkVisitor = (
   kind: number,
   element: number,
@@ -86,6 +91,7 @@ export type LinkVisitor = (
   fragment: number,
   line: number,
   column: number,
+  marks: number,
 ) => void;
 
 /**
@@ -105,14 +111,15 @@ export function eachPackedLink(bytes: Uint8Array, visit: LinkVisitor): void {
     const fragment = landmark & HAS_FRAGMENT ? take() : 0;
     const lineField = take();
     line = landmark & ASCENDING ? line + lineField : lineField;
-    visit(kind >> 4, kind & 15, (landmark & ~HAS_FRAGMENT) >> 1, target, anchor, rel, path, fragment, line, take());
+    const marks = landmark & (BARE_IMAGE | RELATIVE);
+    visit(kind >> 4, kind & 15, (landmark & LANDMARK) >> 1, target, anchor, rel, path, fragment, line, take(), marks);
   }
 }
 
 /** The reverse of {@link packLinks}. @throws as {@link eachPackedLink} */
 export function unpackLinks(bytes: Uint8Array): NumberedLink[] {
   const links: NumberedLink[] = [];
-  eachPackedLink(bytes, (kind, element, landmark, target, anchor, rel, path, fragment, line, column) =>
+  eachPackedLink(bytes, (kind, element, landmark, target, anchor, rel, path, fragment, line, column, marks) =>
     links.push({
       kind: linkKinds[kind],
       element: linkElements[element],
@@ -124,6 +131,8 @@ export function unpackLinks(bytes: Uint8Array): NumberedLink[] {
       fragment,
       line,
       column,
+      ...(marks & BARE_IMAGE && { bareImage: true }),
+      ...(marks & RELATIVE && { relative: true }),
     }),
   );
   return links;

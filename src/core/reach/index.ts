@@ -1,2 +1,10 @@
-export { CLICK, clickDepths, countLinks, islandNumbers, NO_CLICK, NO_WAY, reaches, reachOf, routeTo } from './reach';
-export type { Depths, LinkCounts, LinkGraph, Reach } from './reach';
+export { countLinks } from './counts';
+export type { LinkCounts } from './counts';
+export { clickDepths, routeTo } from './depths';
+export type { Depths } from './depths';
+export { dominators, gatesOf } from './gates';
+export { CLICK, incomingPages, NO_CLICK, NO_WAY, pageGraph } from './graph';
+export type { Incoming, LinkGraph, PageGraph } from './graph';
+export { islandNumbers, strongGroups } from './groups';
+export { heldBack, heldBackBy, reaches, reachOf } from './reach';
+export type { Reach } from './reach';

@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { CLICK, clickDepths, countLinks, islandNumbers, NO_CLICK, NO_WAY, reachOf, reaches, routeTo } from '.';
+import { CLICK, clickDepths as depthsOf, countLinks, dominators, gatesOf, incomingPages, islandNumbers, NO_CLICK, NO_WAY, pageGraph, reachOf, reaches, routeTo, strongGroups } from '.'; // prettier-ignore
+import { bySemidominators } from './gates';
 import type { LinkGraph } from '.';
 
 type Edge = [from: number, to: number, cost?: number];
@@ -18,6 +19,12 @@ function graphOf(count: number, edges: Edge[]): LinkGraph {
   };
 }
 
+const clickDepths = (graph: LinkGraph, starts: number[]) => depthsOf(pageGraph(graph), starts);
+const route = (graph: LinkGraph, page: number, share: number[] = []) => {
+  const share0 = Array.from({ length: graph.count }, (_, i) => share[i] ?? 0);
+  return routeTo(clickDepths(graph, [0]), incomingPages(pageGraph(graph)), page, share0);
+};
+
 /** Relaxes every edge until nothing changes: slow, and plainly right. */
 function slowDepths(count: number, edges: Edge[], start: number): number[] {
   const depth = new Array<number>(count).fill(Infinity);
@@ -28,14 +35,24 @@ function slowDepths(count: number, edges: Edge[], start: number): number[] {
   return depth.map((d) => (d === Infinity ? -1 : d));
 }
 
-const graphs = fc.integer({ min: 1, max: 14 }).chain((count) =>
-  fc.tuple(
-    fc.constant(count),
-    fc.array(fc.tuple(fc.nat(count - 1), fc.nat(count), fc.constantFrom(CLICK, CLICK, NO_CLICK, NO_WAY)), {
-      maxLength: 50,
-    }),
-  ),
-);
+/** A page redirects to one page at the most; what else it is given is left out. */
+const oneHop = (edges: Edge[]): Edge[] =>
+  edges.filter(([from, to, cost], i) => cost !== NO_CLICK || (to !== from && edges.findIndex((e) => e[0] === from && e[1] !== from && e[2] === NO_CLICK) === i)); // prettier-ignore
+
+const graphs = fc
+  .integer({ min: 1, max: 14 })
+  .chain((count) =>
+    fc.tuple(
+      fc.constant(count),
+      fc.array(fc.tuple(fc.nat(count - 1), fc.nat(count), fc.constantFrom(CLICK, CLICK, NO_CLICK, NO_WAY)), {
+        maxLength: 50,
+      }),
+    ),
+  )
+  .map(
+    ([count, edges]) =>
+      [count, oneHop(edges.filter(([, to, cost]) => cost !== NO_CLICK || to < count))] as [number, Edge[]],
+  );
 
 describe('depth', () => {
   it('counts clicks, and none for a redirect', () => {
@@ -67,16 +84,17 @@ describe('route', () => {
   it('is a way of links whose clicks add up to the depth', () =>
     fc.assert(
       fc.property(graphs, ([count, edges]) => {
-        const depths = clickDepths(graphOf(count, edges), [0]);
+        const graph = graphOf(count, edges);
+        const depths = clickDepths(graph, [0]);
         for (let page = 0; page < count; page++) {
-          const route = routeTo(depths, page);
+          const way = route(graph, page);
           if (depths.depth[page] < 0) {
-            expect(route).toEqual([]);
+            expect(way).toEqual([]);
             continue;
           }
-          expect(route[0]).toBe(0);
-          const clicks = route.slice(1).map((to, i) => {
-            const ways = edges.filter(([f, t, c = CLICK]) => f === route[i] && t === to && c !== NO_WAY);
+          expect(way[0]).toBe(0);
+          const clicks = way.slice(1).map((to, i) => {
+            const ways = edges.filter(([f, t, c = CLICK]) => f === way[i] && t === to && c !== NO_WAY);
             expect(ways.length).toBeGreaterThan(0);
             return Math.min(...ways.map(([, , c = CLICK]) => c));
           });
@@ -84,8 +102,9 @@ describe('route', () => {
         }
       }),
     ));
-  it('takes the page that comes first among equals', () =>
-    expect(routeTo(clickDepths(graphOf(4, [[0, 2], [0, 1], [2, 3], [1, 3]]), [0]), 3)).toEqual([0, 1, 3])); // prettier-ignore
+  const diamond = graphOf(4, [[0, 2], [0, 1], [2, 3], [1, 3]]); // prettier-ignore
+  it('takes the page that comes first among equals', () => expect(route(diamond, 3)).toEqual([0, 1, 3]));
+  it('takes the page with more share first of all', () => expect(route(diamond, 3, [0, 1, 2])).toEqual([0, 2, 3]));
 });
 
 it('counts occurrences and pages, self-links apart', () => {
@@ -109,3 +128,49 @@ it('numbers islands from the largest', () => {
   const graph = graphOf(6, [[1, 2], [3, 4], [4, 5]]); // prettier-ignore
   expect([...islandNumbers(graph, clickDepths(graph, [0]).depth)]).toEqual([-1, 2, 2, 1, 1, 1]);
 });
+
+describe('gates', () => {
+  const gates = (graph: LinkGraph, starts = [0]) => {
+    const pages = pageGraph(graph);
+    const depths = depthsOf(pages, starts);
+    return gatesOf(dominators(pages, incomingPages(pages), depths, starts), depths.depth);
+  };
+  it('are the only way to others', () => {
+    // 0 → 1 → 2 → {3, 4} → 5, and 6 has no route
+    const graph = graphOf(7, [[0, 1], [1, 2], [2, 3], [2, 4], [3, 5], [4, 5], [6, 5]]); // prettier-ignore
+    expect([...gates(graph)]).toEqual([5, 4, 3, 0, 0, 0, -1]);
+  });
+  it('are none where two start pages lead', () =>
+    expect([...gates(graphOf(3, [[0, 2], [1, 2]]), [0, 1])]).toEqual([0, 0, 0])); // prettier-ignore
+  it('agree with taking the page away', () =>
+    fc.assert(
+      fc.property(graphs, fc.boolean(), ([count, edges], two) => {
+        const starts = two && count > 1 ? [0, 1] : [0];
+        const graph = graphOf(count, edges);
+        const pages = pageGraph(graph);
+        const depths = depthsOf(pages, starts);
+        const lost = Array.from({ length: count }, (_, page) => {
+          if (depths.depth[page] < 0) return -1;
+          const closed = new Uint8Array(count);
+          closed[page] = 1;
+          const without = depthsOf(pages, starts, closed).depth;
+          return depths.depth.filter((d, other) => d >= 0 && other !== page && without[other] < 0).length;
+        });
+        expect([...gates(graph, starts)]).toEqual(lost);
+        // The way that is taken for deep graphs gives the same tree.
+        const incoming = incomingPages(pages);
+        expect(bySemidominators(pages, incoming, starts)).toEqual(dominators(pages, incoming, depths, starts));
+      }),
+    ));
+});
+
+it('finds groups of pages that can all be reached from each other', () =>
+  fc.assert(
+    fc.property(graphs, ([count, edges]) => {
+      const pages = pageGraph(graphOf(count, edges));
+      const reached = Array.from({ length: count }, (_, page) => depthsOf(pages, [page]).depth);
+      const group = strongGroups(pages);
+      for (let a = 0; a < count; a++)
+        for (let b = 0; b < count; b++) expect(group[a] === group[b]).toBe(reached[a][b] >= 0 && reached[b][a] >= 0);
+    }),
+  ));

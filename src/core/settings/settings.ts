@@ -48,6 +48,8 @@ export type ResourceKind = (typeof resourceKinds)[number];
 
 const MAX_COUNT = 10_000_000;
 
+const weight = z.number().min(0).max(100).default(1);
+
 /** What decides how a site is crawled; stored with every crawl as it was. Secrets are kept apart. */
 export const settingsSchema = z.object({
   start: address,
@@ -119,6 +121,26 @@ export const settingsSchema = z.object({
   externalLimit: z.number().int().min(1).max(MAX_COUNT).default(1000),
   /** Whether fragments of links are looked up among the ids of their targets. */
   fragments: z.boolean().default(true),
+
+  /** Names of sections by patterns of addresses; the first that matches. */
+  sections: z
+    .array(z.object({ pattern, name: z.string().trim().min(1).max(100) }))
+    .max(500)
+    .default([]),
+  /** In how many of 64 bits the fingerprints of near-duplicates may differ. */
+  nearTolerance: z.number().int().min(0).max(6).default(3),
+  /** What a link weighs in share by where it stands; in `main` and in no landmark it weighs 1. */
+  weights: z.object({ header: weight, nav: weight, aside: weight, footer: weight }).prefault({}),
+  /** Where findings begin. */
+  thresholds: z
+    .object({
+      deepClicks: z.number().int().min(1).max(10_000).default(3),
+      starvingShare: z.number().min(0).max(1000).default(0.3),
+      crowdedLinks: z.number().int().min(1).max(1_000_000).default(150),
+      gatePages: z.number().int().min(1).max(10_000_000).default(10),
+      thinWords: z.number().int().min(0).max(100_000).default(50),
+    })
+    .prefault({}),
 
   sitemapsFromRobots: z.boolean().default(true),
   /** Whether /sitemap.xml and its like are tried when robots.txt names none. */

@@ -1,34 +1,34 @@
 import { factOf } from './facts';
 import type { FactName, FactValue } from './facts';
 
-/** A text column: each page's number of an entry in `values`; 0 is unknown. */
+/** A text column: each page's number of an entry in `values`, which ascend by code unit; 0 is unknown. */
 export interface TextColumn {
   codes: Uint32Array;
   /** `values[0]` stands for unknown and is never shown. */
   values: string[];
 }
 
-/** A column of numbers, flags, choices or sets; −1 is unknown. */
-export type NumberColumn = Int32Array;
+/** A column of numbers, ratios, flags, choices or sets; −1 is unknown. */
+export type NumberColumn = Int32Array | Float64Array;
 
 export type Column = TextColumn | NumberColumn;
 
-export const isText = (column: Column): column is TextColumn => !(column instanceof Int32Array);
+export const isText = (column: Column): column is TextColumn => 'codes' in column;
 
 /** Builds a text column from one text or null a page. */
 export function textColumn(texts: readonly (string | null)[]): TextColumn {
-  const values = [''];
   const numbers = new Map<string, number>();
-  const codes = Uint32Array.from(texts, (text) => {
+  const found = Uint32Array.from(texts, (text) => {
     if (text === null) return 0;
-    let code = numbers.get(text);
-    if (code === undefined) {
-      code = values.push(text) - 1;
-      numbers.set(text, code);
-    }
-    return code;
+    let number = numbers.get(text);
+    if (number === undefined) numbers.set(text, (number = numbers.size + 1));
+    return number;
   });
-  return { codes, values };
+  // In order, so that pages are sorted by comparing numbers.
+  const ordered = [...numbers].sort(([a], [b]) => (a < b ? -1 : 1));
+  const rank = new Uint32Array(ordered.length + 1);
+  ordered.forEach(([, number], i) => (rank[number] = i + 1));
+  return { codes: found.map((number) => rank[number]), values: ['', ...ordered.map(([text]) => text)] };
 }
 
 /** The value of a fact for one page, as a reader understands it. */
@@ -49,20 +49,12 @@ export function valueAt(name: FactName, column: Column, page: number): FactValue
  */
 export function comparator(column: Column, descending: boolean): (a: number, b: number) => number {
   const sign = descending ? -1 : 1;
-  if (isText(column)) {
-    // Ranks are worked out once, so that sorting compares numbers only.
-    const order = column.values.map((_, code) => code).slice(1);
-    order.sort((a, b) => (column.values[a] < column.values[b] ? -1 : 1));
-    const rank = new Int32Array(column.values.length).fill(-1);
-    order.forEach((code, i) => (rank[code] = i));
-    return byNumber((page) => rank[column.codes[page]], sign);
-  }
-  return byNumber((page) => column[page], sign);
+  const unknown = isText(column) ? 0 : -1;
+  const values = isText(column) ? column.codes : column;
+  return (a, b) => {
+    const [x, y] = [values[a], values[b]];
+    if (x === y) return a - b;
+    if (x === unknown || y === unknown) return x === unknown ? 1 : -1;
+    return sign * (x - y);
+  };
 }
-
-const byNumber = (value: (page: number) => number, sign: number) => (a: number, b: number) => {
-  const [x, y] = [value(a), value(b)];
-  if (x === y) return a - b;
-  if (x < 0 || y < 0) return x < 0 ? 1 : -1;
-  return sign * (x - y);
-};

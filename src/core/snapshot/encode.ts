@@ -7,9 +7,9 @@ import { isText } from './column';
 import type { Column } from './column';
 import { factNames, factOf } from './facts';
 import type { FactName } from './facts';
-import type { LinkColumns, Snapshot } from './snapshot';
+import type { LinkColumns, SiteFiles, Snapshot } from './snapshot';
 
-export const SNAPSHOT_VERSION = 2;
+export const SNAPSHOT_VERSION = 3;
 export type SnapshotParts = Map<string, Uint8Array>;
 
 /** A stored snapshot has another form than this program reads. */
@@ -27,10 +27,9 @@ interface Head {
 }
 
 const wide = ['offsets', 'target', 'anchor', 'rel', 'path', 'line', 'column', 'fragment'] as const;
-const narrow = ['kind', 'element', 'landmark', 'lost'] as const;
+const narrow = ['kind', 'element', 'landmark', 'marks'] as const;
 
-const bytesOf = (array: Uint32Array | Int32Array | Uint8Array) =>
-  new Uint8Array(array.buffer, array.byteOffset, array.byteLength);
+const bytesOf = (array: ArrayBufferView) => new Uint8Array(array.buffer, array.byteOffset, array.byteLength);
 
 function encodeTexts(texts: readonly string[]): Uint8Array {
   const encoder = new TextEncoder();
@@ -61,7 +60,7 @@ function decodeTexts(bytes: Uint8Array): string[] {
 
 /** Takes a snapshot apart into the parts in which it is stored and sent. */
 export function encodeSnapshot(snapshot: Snapshot): SnapshotParts {
-  const { count, starts, columns, links, outside, checks, phrases, listings } = snapshot;
+  const { count, starts, columns, links, outside, checks, phrases, listings, files } = snapshot;
   const sitemaps = [...new Set(listings.map(({ sitemap }) => sitemap))];
   const head: Head = { version: SNAPSHOT_VERSION, count, starts, sitemaps };
   const parts: SnapshotParts = new Map([
@@ -69,6 +68,7 @@ export function encodeSnapshot(snapshot: Snapshot): SnapshotParts {
     ['outside', encodeTexts(outside)],
     ['checks', new TextEncoder().encode(JSON.stringify(checks.some(Boolean) ? checks : []))],
     ['phrases', encodeTexts(phrases)],
+    ['files', new TextEncoder().encode(JSON.stringify(files))],
     [
       'listings',
       bytesOf(Uint32Array.from(listings.flatMap(({ page, sitemap, line }) => [page, sitemaps.indexOf(sitemap), line]))),
@@ -81,12 +81,28 @@ export function encodeSnapshot(snapshot: Snapshot): SnapshotParts {
       parts.set(`fact.${name}.values`, encodeTexts(column.values));
     } else parts.set(`fact.${name}`, bytesOf(column));
   }
-  for (const name of [...wide, ...narrow]) parts.set(`links.${name}`, bytesOf(links[name]));
+  for (const name of [...wide, ...narrow, 'faults'] as const) parts.set(`links.${name}`, bytesOf(links[name]));
   return parts;
 }
 
+/** An object whose members are read when they are first asked for, and kept. */
+function lazily<Name extends string, Value>(names: readonly Name[], read: (name: Name) => Value): Record<Name, Value> {
+  const object = {} as Record<Name, Value>;
+  for (const name of names)
+    Object.defineProperty(object, name, {
+      configurable: true,
+      enumerable: true,
+      get() {
+        const value = read(name);
+        Object.defineProperty(object, name, { value, enumerable: true, writable: true, configurable: true });
+        return value;
+      },
+    });
+  return object;
+}
+
 /**
- * Puts a snapshot together again.
+ * Puts a snapshot together again. Columns are read from their parts when they are first asked for.
  * @throws SnapshotVersionError when it was written by another version; Error when a part is missing
  */
 export function decodeSnapshot(parts: SnapshotParts): Snapshot {
@@ -97,28 +113,34 @@ export function decodeSnapshot(parts: SnapshotParts): Snapshot {
   };
   const head = JSON.parse(new TextDecoder().decode(part('head'))) as Head;
   if (head.version !== SNAPSHOT_VERSION) throw new SnapshotVersionError(head.version);
+  // What is missing is told at once, not when it is first asked for.
+  for (const name of factNames)
+    for (const end of factOf(name).type === 'text' ? ['.codes', '.values'] : ['']) part(`fact.${name}${end}`);
+  for (const name of [...wide, ...narrow, 'faults']) part(`links.${name}`);
   // Copied, because a typed array must begin at a multiple of its width. (A Buffer's slice would not copy.)
   const aligned = (name: string) => new Uint8Array(part(name)).buffer;
   const u32 = (name: string) => new Uint32Array(aligned(name));
-  const column = (name: FactName): Column =>
-    factOf(name).type === 'text'
-      ? { codes: u32(`fact.${name}.codes`), values: decodeTexts(part(`fact.${name}.values`)) }
-      : new Int32Array(aligned(`fact.${name}`));
+  const read = (name: FactName): Column => {
+    const { type } = factOf(name);
+    if (type === 'text') return { codes: u32(`fact.${name}.codes`), values: decodeTexts(part(`fact.${name}.values`)) };
+    return type === 'ratio' ? new Float64Array(aligned(`fact.${name}`)) : new Int32Array(aligned(`fact.${name}`));
+  };
   const listings = u32('listings');
   const outside = decodeTexts(part('outside'));
   const checks = JSON.parse(new TextDecoder().decode(part('checks'))) as (Check | null)[];
-  const links = Object.fromEntries([
-    ...wide.map((name) => [name, u32(`links.${name}`)]),
-    ...narrow.map((name) => [name, new Uint8Array(aligned(`links.${name}`))]),
-  ]) as unknown as LinkColumns;
+  const column = {} as Record<string, () => unknown>;
+  for (const name of wide) column[name] = () => u32(`links.${name}`);
+  for (const name of narrow) column[name] = () => new Uint8Array(aligned(`links.${name}`));
+  column.faults = () => new Uint16Array(aligned('links.faults'));
   return {
     count: head.count,
     starts: head.starts,
-    columns: Object.fromEntries(factNames.map((name) => [name, column(name)])) as Record<FactName, Column>,
-    links,
+    columns: lazily(factNames, read),
+    links: lazily([...wide, ...narrow, 'faults'], (name) => column[name]()) as unknown as LinkColumns,
     outside,
     checks: outside.map((_, i) => checks[i] ?? null),
     phrases: decodeTexts(part('phrases')),
+    files: JSON.parse(new TextDecoder().decode(part('files'))) as SiteFiles,
     listings: Array.from({ length: listings.length / 3 }, (_, i) => ({
       page: listings[i * 3],
       sitemap: head.sitemaps[listings[i * 3 + 1]],

@@ -1,5 +1,6 @@
-import { reaches } from '../reach';
-import { verdicts } from '../verdict';
+import { anchorFaults } from '../links';
+import { heldBack, reaches } from '../reach';
+import { canonicalStates, verdicts } from '../verdict';
 
 /** The sources that can know a URL, in the order of the bits of `seen_in`. */
 export const sources = [
@@ -16,10 +17,11 @@ export const sources = [
 export type Source = (typeof sources)[number];
 
 /**
- * How a fact is kept: `text` as numbers of a dictionary, `number` as 32-bit integers, `flag` as yes, no or unknown,
+ * How a fact is kept: `text` as numbers of a dictionary, `number` as 32-bit integers, `ratio` as 64-bit floats, `flag` as
+ * yes, no or unknown,
  * `choice` as the index into a fixed list, `set` as a bit for each entry of a fixed list.
  */
-export type FactType = 'text' | 'number' | 'flag' | 'choice' | 'set';
+export type FactType = 'text' | 'number' | 'ratio' | 'flag' | 'choice' | 'set';
 
 interface Fact {
   type: FactType;
@@ -51,21 +53,36 @@ export const facts = {
   noindex: { type: 'flag', label: 'Noindex' },
   page_nofollow: { type: 'flag', label: 'Page-level nofollow' },
   canonical: { type: 'text', label: 'Canonical' },
+  canonical_state: { type: 'choice', label: 'Canonical leads to', values: canonicalStates },
+  canonicals: { type: 'number', label: 'Different canonicals' },
   verdict: { type: 'choice', label: 'Verdict', values: verdicts },
   verdict_reason: { type: 'text', label: 'Reason' },
   seen_in: { type: 'set', label: 'Seen in', values: sources },
   depth: { type: 'number', label: 'Depth' },
+  crawler_depth: { type: 'number', label: 'Depth as search crawler' },
+  held_back: { type: 'choice', label: 'Kept from crawlers by', values: heldBack },
   reach: { type: 'choice', label: 'Reach', values: reaches },
   island: { type: 'number', label: 'Island' },
+  island_size: { type: 'number', label: 'Pages of the island' },
+  gate_for: { type: 'number', label: 'Gate for' },
+  share: { type: 'ratio', label: 'Share' },
   links_in: { type: 'number', label: 'Links in' },
   pages_linking: { type: 'number', label: 'Pages linking' },
   links_out: { type: 'number', label: 'Links out' },
   pages_linked: { type: 'number', label: 'Pages linked' },
   external_links: { type: 'number', label: 'Links outside' },
+  anchors: { type: 'number', label: 'Different anchors' },
+  anchor_faults: { type: 'set', label: 'Faults of anchors', values: anchorFaults },
   missing_fragments: { type: 'number', label: 'Fragments not found' },
   words: { type: 'number', label: 'Words' },
   content_hash: { type: 'text', label: 'Content hash' },
   breadcrumb: { type: 'text', label: 'Breadcrumb' },
+  breadcrumb_parent: { type: 'text', label: 'Above it in the breadcrumb' },
+  duplicates: { type: 'number', label: 'Duplicates' },
+  near_duplicates: { type: 'number', label: 'Near-duplicates' },
+  near_group: { type: 'number', label: 'Group of near-duplicates' },
+  variants: { type: 'number', label: 'Variants' },
+  variants_unsettled: { type: 'flag', label: 'Variants unsettled' },
   page_rules: { type: 'text', label: 'Rules for all crawlers' },
   truncated: { type: 'flag', label: 'Read in part' },
   carried: { type: 'flag', label: 'Carried over' },

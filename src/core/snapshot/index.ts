@@ -1,10 +1,12 @@
 export { nothingFound, snapshotBuilder } from './build';
-export type { Check, FoundFacts, PageRecord, SnapshotBuilder, SnapshotRest } from './build';
+export type { Check, FoundFacts, PageRecord, Reading, SnapshotBuilder, SnapshotRest } from './build';
 export { comparator, isText, textColumn } from './column';
 export type { Column, NumberColumn, TextColumn } from './column';
 export { decodeSnapshot, encodeSnapshot, SNAPSHOT_VERSION, SnapshotVersionError } from './encode';
 export type { SnapshotParts } from './encode';
 export { factNames, factOf, facts, isFactName, sources } from './facts';
 export type { FactName, FactType, FactValue, Source } from './facts';
-export { addressAt, factAt, incomingLinks, numberAt, pageOf, textAt, visitorGraph } from './snapshot';
-export type { IncomingLinks, LinkColumns, Snapshot } from './snapshot';
+export { addressAt, crawlerGraph, factAt, incomingLinks, numberAt, pageOf, textAt, visitorGraph } from './snapshot';
+export type { IncomingLinks, LinkColumns, RobotsFile, SiteFiles, SitemapFile, Snapshot } from './snapshot';
+export { walkOf } from './walk';
+export type { Walk } from './walk';

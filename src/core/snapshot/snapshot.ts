@@ -1,10 +1,10 @@
 import type { Check } from './build';
 import { valueAt } from './column';
-import type { Column } from './column';
+import type { Column, TextColumn } from './column';
 import type { FactName, FactValue } from './facts';
 import { CLICK, NO_CLICK, NO_WAY } from '../reach';
 import type { LinkGraph } from '../reach';
-import { costsNoClick, linkKinds } from '../links';
+import { costsNoClick, linkKinds, relSaysNofollow } from '../links';
 
 /** The links of a crawl as columns, one entry a link, in the order of their sources and then of the document. */
 export interface LinkColumns {
@@ -24,8 +24,10 @@ export interface LinkColumns {
   column: Uint32Array;
   /** Index into `phrases` of the fragment; 0 for none. */
   fragment: Uint32Array;
-  /** 1 when the fragment names nothing on the target. */
-  lost: Uint8Array;
+  /** Bits of what else is known of how it was written (BARE_IMAGE, RELATIVE). */
+  marks: Uint8Array;
+  /** Bits of `linkFaults`. */
+  faults: Uint16Array;
 }
 
 /** One finished crawl as columns: pages are numbered in the order of their addresses. */
@@ -43,6 +45,29 @@ export interface Snapshot {
   phrases: string[];
   /** Pages known from a sitemap: which, where and on which line. */
   listings: { page: number; sitemap: string; line: number }[];
+  /** The robots.txt files and sitemaps that were asked for. */
+  files: SiteFiles;
+}
+
+export interface RobotsFile {
+  origin: string;
+  status: number | null;
+  fault: string | null;
+  body: string;
+}
+
+export interface SitemapFile {
+  address: string;
+  entries: number;
+  /** Entries that were passed over. */
+  passedOver: number;
+  fault: string | null;
+  faultLine: number | null;
+}
+
+export interface SiteFiles {
+  robots: RobotsFile[];
+  sitemaps: SitemapFile[];
 }
 
 /** The value of one fact of one page. */
@@ -63,7 +88,7 @@ export const addressAt = (snapshot: Snapshot, page: number): string =>
 
 /** The page with this address, by halving; −1 when it is not known. */
 export function pageOf({ columns, count }: Snapshot, address: string): number {
-  const url = columns.url as Exclude<Column, Int32Array>;
+  const url = columns.url as TextColumn;
   let low = 0;
   let high = count - 1;
   while (low <= high) {
@@ -76,10 +101,38 @@ export function pageOf({ columns, count }: Snapshot, address: string): number {
   return -1;
 }
 
+const costOfKind = linkKinds.map((name) => (name === 'click' ? CLICK : costsNoClick(name) ? NO_CLICK : NO_WAY));
+
 /** The graph that a visitor walks: every click link, redirects without cost, declared relations not at all. */
-export function visitorGraph(count: number, { offsets, target, kind }: LinkColumns): LinkGraph {
-  const costOf = linkKinds.map((name) => (name === 'click' ? CLICK : costsNoClick(name) ? NO_CLICK : NO_WAY));
-  return { count, offsets, targets: target, cost: kind.map((k) => costOf[k]) };
+export const visitorGraph = (count: number, { offsets, target, kind }: LinkColumns): LinkGraph => ({
+  count,
+  offsets,
+  targets: target,
+  cost: kind.map((k) => costOfKind[k]),
+});
+
+export interface CrawlerRules {
+  phrases: readonly string[];
+  /** 1 for pages whose links are not to be followed. */
+  pageNofollow: ArrayLike<number>;
+  /** 1 for pages that robots.txt closes. */
+  blocked: ArrayLike<number>;
+  /** What the crawler keeps to; both, when it is a search crawler. */
+  keeps: { nofollow: boolean; robots: boolean };
+}
+
+/** The graph that a search crawler walks: the visitor's without links it does not follow and pages it does not ask for. */
+export function crawlerGraph(visitor: LinkGraph, links: LinkColumns, rules: CrawlerRules): LinkGraph {
+  const { phrases, pageNofollow, blocked, keeps } = rules;
+  const nofollow = Uint8Array.from(phrases, (text) => Number(relSaysNofollow(text)));
+  const cost = visitor.cost.slice();
+  for (let page = 0; page < visitor.count; page++)
+    for (let link = links.offsets[page]; link < links.offsets[page + 1]; link++) {
+      const withheld = cost[link] === CLICK && (pageNofollow[page] === 1 || nofollow[links.rel[link]] === 1);
+      const closed = blocked[page] === 1 || blocked[links.target[link]] === 1;
+      if ((keeps.nofollow && withheld) || (keeps.robots && closed)) cost[link] = NO_WAY;
+    }
+  return { ...visitor, cost };
 }
 
 /** Links by their targets, the reverse of the offsets of {@link LinkColumns}. */

@@ -2,7 +2,8 @@
 import { packLinks } from '../links';
 import type { LinkKind } from '../links';
 import { nothingFound, snapshotBuilder } from '../snapshot';
-import type { PageRecord, Snapshot } from '../snapshot';
+import type { PageRecord, Snapshot, SnapshotRest } from '../snapshot';
+import { evenWeights } from '../share';
 
 export interface TinyPage extends Partial<Omit<PageRecord, 'number' | 'address' | 'linkCount'>> {
   /** Paths, or outside addresses, that the page links to by a click. */
@@ -17,7 +18,11 @@ export const TINY_START = 'https://tiny.example/';
 export const tiny = (path: string) => new URL(path, TINY_START).href;
 
 /** Builds the snapshot of a site whose start page is `/`; pages answer 200 with HTML unless they say otherwise. */
-export function tinySite(pages: Record<string, TinyPage>, listed: string[] = []): Snapshot {
+export function tinySite(
+  pages: Record<string, TinyPage>,
+  listed: string[] = [],
+  rest: Partial<Pick<SnapshotRest, 'reading' | 'files'>> = {},
+): Snapshot {
   const addresses = Object.keys(pages).map(tiny);
   const outside = new Map<number, string>();
   const phrases = new Map<number, string>();
@@ -95,5 +100,8 @@ export function tinySite(pages: Record<string, TinyPage>, listed: string[] = [])
       line: i + 3,
       lastmod: null,
     })),
+    files: { robots: [], sitemaps: [] },
+    reading: { sections: [], nearTolerance: 3, weights: evenWeights },
+    ...rest,
   });
 }

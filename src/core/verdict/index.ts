@@ -1,3 +1,5 @@
+export { canonicalState, canonicalStates } from './canonical';
+export type { CanonicalState } from './canonical';
 export {
   fetchErrors,
   fetchErrorText,

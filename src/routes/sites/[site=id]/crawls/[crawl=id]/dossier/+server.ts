@@ -1,7 +1,6 @@
 import { error, json } from '@sveltejs/kit';
 import { dossierOf } from '$core/answers';
 import { pageOf } from '$core/snapshot';
-import { walkOf } from '$server/index';
 import { crawlWithSnapshot } from '../../../../../crawl';
 import type { RequestHandler } from './$types';
 
@@ -10,6 +9,5 @@ export const GET: RequestHandler = async ({ params, url }) => {
   const { snapshot } = await crawlWithSnapshot(params);
   const page = pageOf(snapshot, url.searchParams.get('page') ?? '');
   if (page < 0) error(404, 'This crawl does not know the page.');
-  const { incoming, depths } = walkOf(snapshot);
-  return json(dossierOf(snapshot, incoming, depths, page));
+  return json(dossierOf(snapshot, page));
 };

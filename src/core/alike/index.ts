@@ -1,0 +1,4 @@
+export { countEqual, MAX_TOLERANCE, nearDuplicates } from './duplicates';
+export type { NearDuplicates } from './duplicates';
+export { findVariants, variantKey } from './variants';
+export type { VariantInput, Variants } from './variants';

@@ -1,0 +1,44 @@
+/** Words that say nothing about what a link leads to, and how words are compared. */
+
+const lists = {
+  en: 'here|click here|click|this|this page|this link|link|more|read more|learn more|find out more|see more|show more|view more|more info|more information|info|details|see details|view|view all|see all|show all|all|go|open|continue|continue reading|read on|read|visit|website|page|download|start|discover|discover more|explore|get started|see here|full story',
+  fr: 'ici|cliquez ici|cliquer ici|lien|ce lien|cette page|plus|en savoir plus|lire la suite|lire plus|voir|voir plus|voir tout|tout voir|suite|détails|découvrir|télécharger|continuer|plus d’infos|plus d\'infos|plus d’informations|consulter',
+  de: 'hier|hier klicken|klicken sie hier|klick|link|dieser link|diese seite|mehr|mehr erfahren|mehr lesen|mehr infos|weiterlesen|lesen sie mehr|alle|alle anzeigen|alle ansehen|ansehen|anzeigen|details|zum artikel|jetzt entdecken|entdecken|herunterladen|weiter lesen',
+  es: 'aquí|haga clic aquí|haz clic aquí|clic aquí|enlace|este enlace|esta página|más|leer más|ver más|saber más|más información|ver|ver todo|ver todos|detalles|seguir leyendo|descubrir|descargar',
+  it: 'qui|clicca qui|link|questo link|questa pagina|altro|leggi|leggi tutto|leggi di più|scopri|scopri di più|vedi|vedi tutto|dettagli|continua|continua a leggere|scarica|maggiori informazioni',
+  nl: 'hier|klik hier|link|deze link|deze pagina|meer|lees meer|meer lezen|meer info|meer informatie|bekijk|bekijk alles|alles|lees verder|details|ontdek|download',
+  pt: 'aqui|clique aqui|link|este link|esta página|mais|leia mais|ler mais|ver mais|saiba mais|mais informações|ver|ver tudo|detalhes|continuar lendo|descubra|baixar',
+} satisfies Record<string, string>; // prettier-ignore
+
+const generic = new Set(Object.values(lists).flatMap((list) => list.split('|')));
+
+const paging = new Set('next|previous|prev|first|last|back|suivant|précédent|retour|weiter|zurück|siguiente|anterior|avanti|indietro|volgende|vorige|próximo|seguinte'.split('|')); // prettier-ignore
+
+/** Lower case, without signs around and spaces between counted once: how words of anchors are compared. */
+export const plainWords = (text: string) =>
+  text
+    .toLowerCase()
+    .replace(/^[^\p{L}\p{N}]+|[^\p{L}\p{N}]+$/gu, '')
+    .replace(/\s+/g, ' ');
+
+/** Whether words, as {@link plainWords} gives them, would fit any link. */
+export const isGeneric = (words: string) => generic.has(words);
+
+/** Whether they lead through a series: next, previous, numbers, dates in digits. */
+export const isPaging = (words: string) => paging.has(words) || (words !== '' && !/\p{L}/u.test(words));
+
+const STEM = 5;
+
+/** The beginnings of the words of a text that have some meaning; what two texts share of them they have in common. */
+export function stems(text: string): Set<string> {
+  const found = new Set<string>();
+  for (const [word] of text.toLowerCase().matchAll(/[\p{L}\p{N}]{3,}|[\p{Script=Han}\p{Script=Hiragana}\p{Script=Katakana}]/gu))
+    found.add(word.normalize('NFD').replace(/\p{M}/gu, '').slice(0, STEM)); // prettier-ignore
+  return found;
+}
+
+export function haveCommon(a: ReadonlySet<string>, b: ReadonlySet<string>): boolean {
+  const [few, many] = a.size < b.size ? [a, b] : [b, a];
+  for (const one of few) if (many.has(one)) return true;
+  return false;
+}

@@ -1,0 +1,82 @@
+import type { Incoming, PageGraph } from './graph';
+
+export interface Depths {
+  /** Fewest clicks from a start page; −1 without a route. */
+  depth: Int32Array;
+  /** A page before on a shortest way; −1 at a start page and without a route. */
+  parent: Int32Array;
+  /** The pages that are reached, nearest first; each stands behind its parent. */
+  order: Uint32Array;
+}
+
+/**
+ * Breadth-first search from the start pages in which redirects and meta refreshes cost no click.
+ * @param closed pages that are not walked, one entry a page; none when absent
+ */
+export function clickDepths(graph: PageGraph, starts: readonly number[], closed?: Uint8Array): Depths {
+  const { count, offsets, targets, hop } = graph;
+  const depth = new Int32Array(count).fill(-1);
+  const parent = new Int32Array(count).fill(-1);
+  // What is closed looks as if it had been visited, so that the inner loop need not ask.
+  if (closed) for (let page = 0; page < count; page++) if (closed[page]) depth[page] = -2;
+  const queue = new Uint32Array(count);
+  let end = 0;
+  for (const start of starts)
+    if (depth[start] === -1) {
+      depth[start] = 0;
+      queue[end++] = start;
+    }
+  let levelStart = 0;
+  for (let level = 0; levelStart < end; level++) {
+    // What is reached without a click belongs to the same level, so `end` may move while this runs.
+    for (let i = levelStart; i < end; i++) {
+      const to = hop[queue[i]];
+      if (to < 0 || depth[to] !== -1) continue;
+      depth[to] = level;
+      parent[to] = queue[i];
+      queue[end++] = to;
+    }
+    const levelEnd = end;
+    for (let i = levelStart; i < levelEnd; i++) {
+      const page = queue[i];
+      const stop = offsets[page + 1];
+      for (let at = offsets[page]; at < stop; at++) {
+        const target = targets[at];
+        if (depth[target] !== -1) continue;
+        depth[target] = level + 1;
+        parent[target] = page;
+        queue[end++] = target;
+      }
+    }
+    levelStart = levelEnd;
+  }
+  if (closed) for (let page = 0; page < count; page++) if (closed[page]) depth[page] = -1;
+  return { depth, parent, order: queue.slice(0, end) };
+}
+
+/**
+ * One shortest route to a page: of the pages that could stand before another, the one with the most share does, then the
+ * one whose address comes first (pages are numbered in that order).
+ * @returns the pages from a start to `page`, both included; empty when there is no route
+ */
+export function routeTo(
+  { depth, parent }: Pick<Depths, 'depth' | 'parent'>,
+  { offsets, sources }: Incoming,
+  page: number,
+  share: ArrayLike<number>,
+): number[] {
+  if (depth[page] < 0) return [];
+  const route = [page];
+  for (let at = page; parent[at] >= 0; route.push(at)) {
+    // Where no click leads from the level above, a redirect on the same level does.
+    let before = parent[at];
+    if (depth[before] < depth[at])
+      for (let i = offsets[at]; i < offsets[at + 1]; i++) {
+        const source = sources[i];
+        const better = share[source] - share[before];
+        if (depth[source] === depth[at] - 1 && (better > 0 || (better === 0 && source < before))) before = source;
+      }
+    at = before;
+  }
+  return route.reverse();
+}

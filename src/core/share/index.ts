@@ -1,0 +1,9 @@
+export { sectionFlow } from './flows';
+export type { SectionFlow } from './flows';
+export { leaksOf, plainShare, shareModels, siteShare } from './models';
+export type { Leak, LeakCause, Share, ShareModel } from './models';
+export { DAMPING, pageRank } from './pagerank';
+export type { ShareGraph } from './pagerank';
+export { evenWeights } from './pairs';
+export type { PlacementWeights } from './pairs';
+export { settle } from './settle';
