@@ -1,6 +1,6 @@
 /** Questions that screens ask of open snapshots, with what is worth keeping between two of them. */
-import { evaluate, pagesOf, parseSelection } from '$core/selection';
-import type { Mask, SelectionFault } from '$core/selection';
+import { evaluate, numbersOf, parseSelection } from '$core/selection';
+import type { Bits, SelectionFault } from '$core/selection';
 import { comparator, factAt, isFactName } from '$core/snapshot';
 import type { FactName, FactValue, Snapshot } from '$core/snapshot';
 import { boundedMap } from './boundedMap';
@@ -16,33 +16,33 @@ export interface ListWindow {
 }
 
 export interface Selected {
-  mask: Mask;
-  /** Why the selection could not be read; the mask then holds everything. */
+  pages: Bits;
+  /** Why the selection could not be read; it then holds everything. */
   fault: SelectionFault | null;
 }
 
 interface Kept {
-  masks: ReturnType<typeof boundedMap<string, Selected>>;
+  selections: ReturnType<typeof boundedMap<string, Selected>>;
   orders: ReturnType<typeof boundedMap<string, Uint32Array>>;
 }
 
 const kept = new WeakMap<Snapshot, Kept>();
 const keptOf = (snapshot: Snapshot): Kept => {
   let entry = kept.get(snapshot);
-  if (!entry) kept.set(snapshot, (entry = { masks: boundedMap(20), orders: boundedMap(12) }));
+  if (!entry) kept.set(snapshot, (entry = { selections: boundedMap(20), orders: boundedMap(12) }));
   return entry;
 };
 
-/** Marks what a selection holds. */
+/** What a selection holds. */
 export function selectPages(snapshot: Snapshot, text: string): Selected {
-  const { masks } = keptOf(snapshot);
-  let selected = masks.get(text);
+  const { selections } = keptOf(snapshot);
+  let selected = selections.get(text);
   if (!selected) {
     const parsed = parseSelection(text);
     selected = parsed.ok
-      ? { mask: evaluate(snapshot, parsed.selection), fault: null }
-      : { mask: evaluate(snapshot, { op: 'all' }), fault: parsed.fault };
-    masks.set(text, selected);
+      ? { pages: evaluate(snapshot, parsed.selection), fault: null }
+      : { pages: evaluate(snapshot, { op: 'all' }), fault: parsed.fault };
+    selections.set(text, selected);
   }
   return selected;
 }
@@ -56,7 +56,7 @@ export function orderedPages(snapshot: Snapshot, select: string, sort: string): 
   const key = `${sort}\n${select}`;
   let pages = orders.get(key);
   if (!pages) {
-    pages = pagesOf(selectPages(snapshot, select).mask);
+    pages = numbersOf(selectPages(snapshot, select).pages);
     const [name, direction] = sort.split(':');
     if (isFactName(name)) pages.sort(comparator(snapshot.columns[name], direction === 'desc'));
     orders.set(key, pages);

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { evaluate, parseSelection } from '../selection';
+import { countBits, evaluate, parseSelection } from '../selection';
 import { factAt, pageOf } from '../snapshot';
 import type { Snapshot } from '../snapshot';
 import { verdicts } from '../verdict';
@@ -54,7 +54,7 @@ describe('the answer of Reach', () => {
     ]);
     for (const { text, select } of [...reachAnswer(snapshot), ...overviewAnswer(snapshot)]) {
       if (select === undefined || !/^\d+\b(?! click)/.test(text)) continue;
-      const selected = masked(snapshot, select).reduce((sum, bit) => sum + bit, 0);
+      const selected = countBits(masked(snapshot, select));
       expect([select, selected]).toEqual([select, parseInt(text)]);
     }
   });

@@ -3,7 +3,8 @@ import { sources } from '../snapshot';
 import type { Snapshot, Source, TextColumn } from '../snapshot';
 import { verdicts } from '../verdict';
 import type { Verdict } from '../verdict';
-import type { Mask } from '../selection';
+import { hasBit } from '../selection';
+import type { Bits } from '../selection';
 
 /** A piece of an answer: plain words, or a number that selects what it counts. */
 export interface AnswerPiece {
@@ -110,7 +111,7 @@ export interface DepthBar {
 }
 
 /** Counts the pages by depth and verdict. Depths without pages between others are kept, so that the axis is even. */
-export function depthBars(snapshot: Snapshot, mask: Mask): DepthBar[] {
+export function depthBars(snapshot: Snapshot, selected: Bits): DepthBar[] {
   const depth = column(snapshot, 'depth');
   const verdict = column(snapshot, 'verdict');
   const bar = (at: number | null): DepthBar => ({
@@ -127,7 +128,7 @@ export function depthBars(snapshot: Snapshot, mask: Mask): DepthBar[] {
     const at = depth[page] < 0 ? lost : bars[depth[page]];
     at.pages++;
     at.byVerdict[verdict[page]]++;
-    if (!mask[page]) continue;
+    if (!hasBit(selected, page)) continue;
     at.selected++;
     at.selectedByVerdict[verdict[page]]++;
   }

@@ -11,9 +11,13 @@ export interface Depths {
 
 /**
  * Breadth-first search from the start pages in which redirects and meta refreshes cost no click.
- * @param closed pages that are not walked, one entry a page; none when absent
+ * @param bounds pages that are not walked (1 for each of them), and how many clicks are taken at the most
  */
-export function clickDepths(graph: PageGraph, starts: readonly number[], closed?: Uint8Array): Depths {
+export function clickDepths(
+  graph: PageGraph,
+  starts: readonly number[],
+  { closed, most = Infinity }: { closed?: Uint8Array; most?: number } = {},
+): Depths {
   const { count, offsets, targets, hop } = graph;
   const depth = new Int32Array(count).fill(-1);
   const parent = new Int32Array(count).fill(-1);
@@ -37,6 +41,7 @@ export function clickDepths(graph: PageGraph, starts: readonly number[], closed?
       queue[end++] = to;
     }
     const levelEnd = end;
+    if (level >= most) break;
     for (let i = levelStart; i < levelEnd; i++) {
       const page = queue[i];
       const stop = offsets[page + 1];

@@ -153,7 +153,7 @@ describe('gates', () => {
           if (depths.depth[page] < 0) return -1;
           const closed = new Uint8Array(count);
           closed[page] = 1;
-          const without = depthsOf(pages, starts, closed).depth;
+          const without = depthsOf(pages, starts, { closed }).depth;
           return depths.depth.filter((d, other) => d >= 0 && other !== page && without[other] < 0).length;
         });
         expect([...gates(graph, starts)]).toEqual(lost);

@@ -1,12 +1,18 @@
-import { factOf, isText, sources } from '../snapshot';
+import { linkKinds } from '../links';
+import { clickDepths } from '../reach';
+import { isText, sources, walkOf } from '../snapshot';
 import type { Column, FactName, Snapshot } from '../snapshot';
-import type { Comparison, Selection } from './parse';
+import { bitsOfCodes, bitsWhere, bothBits, eachBit, eitherBits, hasBit, noBits, numbersOf, otherBits, setBit } from './bits'; // prettier-ignore
+import type { Bits } from './bits';
+import { pageCatalogue } from './catalogue';
+import type { Asked } from './catalogue';
+import type { Comparison, Selection, Step } from './parse';
+import { patternMatcher } from './pattern';
 
-/** One entry a page: 1 when it is selected. */
-export type Mask = Uint8Array;
+const CLICK = linkKinds.indexOf('click');
 
-/** The test that a comparison makes of a known value. `has`, `starts` and `ends` do not regard case. */
-function predicate<T extends string | number>(comparison: Comparison, value: T): (at: T) => boolean {
+/** The test that a comparison makes of a known value. `has`, `starts`, `ends` and `matches` do not regard case. */
+export function predicate(comparison: Comparison, value: string | number): (at: string | number) => boolean {
   const wanted = String(value).toLowerCase();
   switch (comparison) {
     case '=':
@@ -27,65 +33,108 @@ function predicate<T extends string | number>(comparison: Comparison, value: T):
       return (at) => String(at).toLowerCase().startsWith(wanted);
     case 'ends':
       return (at) => String(at).toLowerCase().endsWith(wanted);
+    case 'matches': {
+      const matches = patternMatcher(String(value));
+      return (at) => matches(String(at));
+    }
+  }
+}
+
+/** Joins what the parts of a selection hold; `leaf` answers for all that is no `and`, `or`, `not`. */
+export function combine(selection: Selection, size: number, leaf: (part: Selection) => Bits): Bits {
+  switch (selection.op) {
+    case 'all':
+      return otherBits(noBits(size));
+    case 'and':
+      return bothBits(combine(selection.left, size, leaf), combine(selection.right, size, leaf));
+    case 'or':
+      return eitherBits(combine(selection.left, size, leaf), combine(selection.right, size, leaf));
+    case 'not':
+      return otherBits(combine(selection.of, size, leaf));
+    default:
+      return leaf(selection);
   }
 }
 
 /** Tests a column; unknown values fail. Texts are tested once for each distinct value, not once for each page. */
-function where(fact: FactName, column: Column, test: (value: string | number) => boolean): Mask {
+function where({ values }: Asked, column: Column, test: (value: string | number) => boolean): Bits {
   if (isText(column)) {
-    const passes = Uint8Array.from(column.values, (value, code) => (code > 0 && test(value) ? 1 : 0));
-    return Uint8Array.from(column.codes, (code) => passes[code]);
+    const passes = new Uint8Array(column.values.length);
+    for (let code = 1; code < passes.length; code++) passes[code] = Number(test(column.values[code]));
+    return bitsOfCodes(column.codes, passes);
   }
-  const { values } = factOf(fact);
-  return Uint8Array.from(column, (value) => (value >= 0 && test(values ? values[value] : value) ? 1 : 0));
+  if (values) {
+    const passes = Uint8Array.from(values, (value) => Number(test(value)));
+    return bitsWhere(column.length, (page) => column[page] >= 0 && passes[column[page]] === 1);
+  }
+  return bitsWhere(column.length, (page) => column[page] >= 0 && test(column[page]));
 }
 
-/** Marks the pages of a snapshot that a selection holds. Unknown compares false; `is unknown` finds it. */
-export function evaluate(snapshot: Snapshot, selection: Selection): Mask {
-  switch (selection.op) {
-    case 'all':
-      return new Uint8Array(snapshot.count).fill(1);
-    case 'and': {
-      const right = evaluate(snapshot, selection.right);
-      return evaluate(snapshot, selection.left).map((bit, page) => bit & right[page]);
+/**
+ * The pages of a snapshot that a selection holds. Unknown compares false; `is unknown` finds it.
+ * @param selection as `parseSelection` gives it
+ */
+export function evaluate(snapshot: Snapshot, selection: Selection): Bits {
+  const { count, columns } = snapshot;
+  return combine(selection, count, (part) => {
+    if (part.op === 'step') return takeStep(snapshot, part.step, evaluate(snapshot, part.of));
+    if (part.op === 'within') {
+      const depth = clickDepths(walkOf(snapshot).graph, [...numbersOf(evaluate(snapshot, part.of))], { most: part.clicks }).depth; // prettier-ignore
+      return bitsWhere(count, (page) => depth[page] >= 0);
     }
-    case 'or': {
-      const right = evaluate(snapshot, selection.right);
-      return evaluate(snapshot, selection.left).map((bit, page) => bit | right[page]);
+    if (part.op === 'seen') {
+      const seen = columns.seen_in as Int32Array;
+      const bit = 1 << sources.indexOf(part.source as (typeof sources)[number]);
+      return bitsWhere(count, (page) => (seen[page] & bit) !== 0);
     }
-    case 'not':
-      return evaluate(snapshot, selection.of).map((bit) => 1 - bit);
-    case 'seen': {
-      const bit = sources.indexOf(selection.source as (typeof sources)[number]);
-      return Uint8Array.from(snapshot.columns.seen_in as Int32Array, (seen) => (seen >> bit) & 1);
+    if (!('fact' in part)) throw new Error(`“${part.op}” is no test of pages.`);
+    const asked = pageCatalogue.facts[part.fact];
+    const column = columns[part.fact as FactName];
+    if (part.op === 'unknown') {
+      const [codes, unknown] = isText(column) ? [column.codes, 0] : [column, -1];
+      return bitsWhere(count, (page) => codes[page] === unknown);
     }
-    case 'flag':
-      return Uint8Array.from(snapshot.columns[selection.fact] as Int32Array, (value) => (value === 1 ? 1 : 0));
-    case 'unknown': {
-      const column = snapshot.columns[selection.fact];
-      return isText(column)
-        ? Uint8Array.from(column.codes, (code) => (code === 0 ? 1 : 0))
-        : Uint8Array.from(column, (value) => (value < 0 ? 1 : 0));
+    if (part.op === 'flag') return bitsWhere(count, (page) => (column as Int32Array)[page] === 1);
+    if (part.op === 'in') {
+      const values = new Set(part.values);
+      return where(asked, column, (value) => values.has(value));
     }
-    case 'in': {
-      const values = new Set(selection.values);
-      return where(selection.fact, snapshot.columns[selection.fact], (value) => values.has(value));
+    if (asked.type === 'set') {
+      const bit = 1 << asked.values!.indexOf(String(part.value));
+      const bits = column as Int32Array;
+      return bitsWhere(count, (page) => bits[page] >= 0 && (bits[page] & bit) !== 0);
     }
-    case 'compare':
-      return where(
-        selection.fact,
-        snapshot.columns[selection.fact],
-        predicate(selection.comparison, selection.value) as (value: string | number) => boolean,
-      );
-  }
-}
-
-/** The numbers of the pages that a mask holds, ascending. */
-export function pagesOf(mask: Mask): Uint32Array {
-  const pages = new Uint32Array(mask.reduce((sum, bit) => sum + bit, 0));
-  let at = 0;
-  mask.forEach((bit, page) => {
-    if (bit) pages[at++] = page;
+    return where(asked, column, predicate(part.comparison, part.value));
   });
-  return pages;
+}
+
+/** Takes a step along click links, self-links apart. */
+function takeStep(snapshot: Snapshot, step: Step, of: Bits): Bits {
+  const { count, links, starts, columns } = snapshot;
+  const { offsets, target, kind } = links;
+  const found = noBits(count);
+  if (step === 'linked from') {
+    eachBit(of, (page) => {
+      const stop = offsets[page + 1];
+      for (let link = offsets[page]; link < stop; link++)
+        if (kind[link] === CLICK && target[link] < count && target[link] !== page) setBit(found, target[link]);
+    });
+    return found;
+  }
+  if (step === 'links to') {
+    for (let page = 0; page < count; page++)
+      for (let link = offsets[page]; link < offsets[page + 1]; link++)
+        if (kind[link] === CLICK && target[link] < count && target[link] !== page && hasBit(of, target[link])) {
+          setBit(found, page);
+          break;
+        }
+    return found;
+  }
+  // What is still reached when these pages are gone is not reached only through them.
+  const closed = new Uint8Array(count);
+  eachBit(of, (page) => (closed[page] = 1));
+  const open = starts.filter((page) => closed[page] === 0);
+  const without = clickDepths(walkOf(snapshot).graph, open, { closed }).depth;
+  const depth = columns.depth as Int32Array;
+  return bitsWhere(count, (page) => depth[page] >= 0 && without[page] < 0 && closed[page] === 0);
 }

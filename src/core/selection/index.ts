@@ -1,5 +1,11 @@
-export { evaluate, pagesOf } from './evaluate';
-export type { Mask } from './evaluate';
-export { parseSelection } from './parse';
-export type { Comparison, ParsedSelection, Selection } from './parse';
+export { countBits, eachBit, hasBit, noBits, numbersOf, setBit } from './bits';
+export type { Bits } from './bits';
+export { linkFacts, placements } from './catalogue';
+export type { LinkFactName } from './catalogue';
+export { evaluate } from './evaluate';
 export type { SelectionFault } from './lexer';
+export { evaluateLinks, sourcesOfLinks } from './links';
+export { firstInOrder } from './order';
+export { completeSelection, parseLinkSelection, parseSelection } from './parse';
+export type { Comparison, Completion, Offer, ParsedSelection, Selection } from './parse';
+export { printSelection } from './print';

@@ -1,49 +1,83 @@
-import { reaches } from '../reach';
-import { factNames, factOf, isFactName, sources } from '../snapshot';
-import type { FactName } from '../snapshot';
-import { verdicts } from '../verdict';
+import { sources } from '../snapshot/facts';
+import { linkCatalogue, pageCatalogue } from './catalogue';
+import type { Catalogue } from './catalogue';
 import { Fault, tokenize } from './lexer';
 import type { SelectionFault, Token } from './lexer';
+import { patternMatcher } from './pattern';
 
 export const orderings = ['=', '!=', '<', '<=', '>', '>='] as const;
-export const textTests = ['has', 'starts', 'ends'] as const;
+export const textTests = ['has', 'starts', 'ends', 'matches'] as const;
 export type Comparison = (typeof orderings)[number] | (typeof textTests)[number];
+
+/** Steps along the links of a visitor. `from` and `to` are about links: the pages they stand on and lead to. */
+export type Step = 'linked from' | 'links to' | 'only through' | 'from' | 'to';
 
 /** A selection, parsed and checked against the facts. */
 export type Selection =
   | { op: 'all' }
   | { op: 'and' | 'or'; left: Selection; right: Selection }
   | { op: 'not'; of: Selection }
-  | { op: 'flag'; fact: FactName }
-  | { op: 'compare'; fact: FactName; comparison: Comparison; value: string | number }
-  | { op: 'in'; fact: FactName; values: (string | number)[] }
-  | { op: 'unknown'; fact: FactName }
-  | { op: 'seen'; source: string };
+  | { op: 'flag'; fact: string }
+  | { op: 'compare'; fact: string; comparison: Comparison; value: string | number }
+  | { op: 'in'; fact: string; values: (string | number)[] }
+  | { op: 'unknown'; fact: string }
+  | { op: 'seen'; source: string }
+  | { op: 'step'; step: Step; of: Selection }
+  | { op: 'within'; clicks: number; of: Selection };
 
 export type ParsedSelection = { ok: true; selection: Selection } | { ok: false; fault: SelectionFault };
 
-const quoted = (words: readonly string[]) => words.map((word) => `“${word}”`).join(', ');
-const isNumeric = (fact: FactName) => factOf(fact).type === 'number';
+/** One thing that may stand at a place. */
+export interface Offer {
+  text: string;
+  about: string;
+}
 
-function parser(text: string) {
+const quoted = (words: readonly string[]) => words.map((word) => `“${word}”`).join(', ');
+const MAX_DEPTH = 200;
+const MAX_CLICKS = 1000;
+
+/**
+ * Reads a selection by recursive descent.
+ * @param offer is told what may stand where the text ends
+ */
+function read(text: string, outer: Catalogue, offer: (offers: Offer[], fact?: string) => void): Selection {
   const tokens = tokenize(text);
   let next = 0;
+  let depth = 0;
+  let catalogue = outer;
   const peek = () => tokens[next];
   const isWord = (word: string) => peek().kind === 'word' && peek().value === word;
   const isSign = (sign: string) => peek().kind === 'bracket' && peek().value === sign;
-  const fail = (message: string, { at, length }: Token = peek()): never => {
+  const fail = (message: string, { at, length }: Pick<Token, 'at' | 'length'> = peek()): never => {
     throw new Fault(message, at, length);
   };
   const take = () => tokens[next++];
-  const expectSign = (sign: string) => (isSign(sign) ? take() : fail(`Expected “${sign}” here.`));
+  const may = (about: string, ...texts: string[]) => {
+    if (peek().kind === 'end') offer(texts.map((one) => ({ text: one, about })));
+  };
+  const expectSign = (sign: string) => {
+    may('', sign);
+    return isSign(sign) ? take() : fail(`Expected “${sign}” here.`);
+  };
+  const expectWord = (word: string) => {
+    may('', word);
+    return isWord(word) ? take() : fail(`Expected “${word}” here.`);
+  };
+  const isNumeric = (fact: string) => catalogue.facts[fact].type === 'number' || catalogue.facts[fact].type === 'ratio';
 
-  const value = (fact: FactName): string | number => {
+  const number = (what: string): number => {
+    if (peek().kind !== 'number') fail(`Expected ${what} here.`);
+    if (peek().value.replace('.', '').length > 15) fail('This number has too many digits.');
+    return Number(take().value);
+  };
+
+  const value = (fact: string): string | number => {
     const token = peek();
-    if (isNumeric(fact)) {
-      if (token.kind !== 'number') fail(`Expected a number to compare ${fact} with.`);
-      return Number(take().value);
-    }
-    const { values } = factOf(fact);
+    if (isNumeric(fact)) return number(`a number to compare ${fact} with`);
+    const { values } = catalogue.facts[fact];
+    if (values) may(catalogue.facts[fact].label, ...values);
+    else if (token.kind === 'end') offer([], fact);
     if (token.kind !== 'text' && token.kind !== 'word' && token.kind !== 'number')
       fail(`Expected ${values ? `one of ${quoted(values)}` : 'a text in quotes'} here.`);
     if (values && !values.includes(token.value))
@@ -52,18 +86,30 @@ function parser(text: string) {
     return take().value;
   };
 
-  const comparison = (fact: FactName): Selection => {
-    const { type } = factOf(fact);
+  const checkPattern = (token: Token): void => {
+    try {
+      patternMatcher(token.value);
+    } catch (error) {
+      if (!(error instanceof Fault)) throw error;
+      // The place within the pattern is that within the text, unless quotes were escaped before it.
+      fail(error.message, { at: token.at + 1 + error.at, length: error.length });
+    }
+  };
+
+  const comparison = (fact: string): Selection => {
+    const { type } = catalogue.facts[fact];
+    const known: readonly string[] =
+      type === 'text' ? [...orderings, ...textTests] : type === 'set' ? ['has'] : isNumeric(fact) ? orderings : ['=', '!=']; // prettier-ignore
+    may('', ...(type === 'flag' ? [] : known), ...(type === 'flag' || type === 'set' ? [] : ['in (']), 'is unknown', 'is not unknown'); // prettier-ignore
     const token = peek();
     if (isWord('is')) {
       take();
       const negated = isWord('not') && take();
-      if (!isWord('unknown')) fail('Expected “unknown” here.');
-      take();
+      expectWord('unknown');
       return negated ? { op: 'not', of: { op: 'unknown', fact } } : { op: 'unknown', fact };
     }
     if (type === 'flag') return { op: 'flag', fact };
-    if (isWord('in')) {
+    if (isWord('in') && type !== 'set') {
       take();
       expectSign('(');
       const values = [value(fact)];
@@ -71,87 +117,191 @@ function parser(text: string) {
         take();
         values.push(value(fact));
       }
+      may('', ',');
       expectSign(')');
       return { op: 'in', fact, values };
     }
-    const known: readonly string[] =
-      type === 'text' ? [...orderings, ...textTests] : type === 'number' ? orderings : ['=', '!='];
     if ((token.kind === 'operator' || token.kind === 'word') && known.includes(token.value)) {
       take();
+      if (token.value === 'matches' && peek().kind === 'text') checkPattern(peek());
       return { op: 'compare', fact, comparison: token.value as Comparison, value: value(fact) };
     }
-    return fail(`Expected a comparison of ${fact} here: ${[...known, 'in (…)', 'is unknown'].join('  ')}`);
+    const choices = [...known, ...(type === 'set' ? [] : ['in (…)']), 'is unknown'];
+    return fail(`Expected a comparison of ${fact} here: ${choices.join('  ')}`);
+  };
+
+  /** Pages in brackets, of which a step is taken. */
+  const inner = (): Selection => {
+    const before = catalogue;
+    catalogue = pageCatalogue;
+    expectSign('(');
+    const of = either();
+    may('', ')');
+    expectSign(')');
+    catalogue = before;
+    return of;
+  };
+
+  const step = (): Selection | null => {
+    if (catalogue.of === 'links') {
+      for (const word of ['from', 'to'] as const)
+        if (isWord(word)) {
+          take();
+          return { op: 'step', step: word, of: inner() };
+        }
+      return null;
+    }
+    for (const [first, second] of [
+      ['linked', 'from'],
+      ['links', 'to'],
+      ['only', 'through'],
+    ] as const)
+      // prettier-ignore
+      if (isWord(first)) {
+        take();
+        expectWord(second);
+        return { op: 'step', step: `${first} ${second}` as Step, of: inner() };
+      }
+    if (!isWord('within')) return null;
+    take();
+    const token = peek();
+    const clicks = number('a number of clicks');
+    if (!Number.isInteger(clicks) || clicks > MAX_CLICKS)
+      fail(`Expected a whole number of clicks up to ${MAX_CLICKS} here.`, token);
+    expectWord('of');
+    return { op: 'within', clicks, of: inner() };
   };
 
   const test = (): Selection => {
+    const { facts, words, of } = catalogue;
+    if (peek().kind === 'end') {
+      offer(Object.entries(facts).map(([name, { label }]) => ({ text: name, about: label })));
+      offer([...words].flatMap(([word, { fact }]) => (Object.hasOwn(facts, word) ? [] : [{ text: word, about: facts[fact].label }]))); // prettier-ignore
+      if (of === 'pages') may('Source', 'seen in');
+      may('Step along links', ...(of === 'pages' ? ['linked from (', 'links to (', 'within 2 of (', 'only through ('] : ['from (', 'to ('])); // prettier-ignore
+      may('', 'not', '(');
+    }
     const token = peek();
     if (token.kind !== 'word')
-      fail(token.kind === 'end' ? 'Expected a test here, such as depth > 3.' : 'Expected a test here.');
+      fail(token.kind === 'end' ? `Expected a test here, such as ${of === 'pages' ? 'depth > 3' : 'kind = click'}.` : 'Expected a test here.'); // prettier-ignore
+    const taken = step();
+    if (taken) return taken;
     take();
     const word = token.value;
-    if (word === 'seen') {
-      if (isWord('in')) take();
-      else fail('Expected “in” and a source here.');
+    if (word === 'seen' && of === 'pages') {
+      expectWord('in');
+      may('Source', ...sources);
       const source = peek();
       if (!(sources as readonly string[]).includes(source.value)) fail(`Expected a source here: ${quoted(sources)}.`);
       take();
       return { op: 'seen', source: source.value };
     }
-    if (isFactName(word)) return comparison(word);
-    if ((verdicts as readonly string[]).includes(word))
-      return { op: 'compare', fact: 'verdict', comparison: '=', value: word };
-    if ((reaches as readonly string[]).includes(word))
-      return { op: 'compare', fact: 'reach', comparison: '=', value: word };
-    const near = [...factNames, ...verdicts, ...reaches].filter((name) => name.startsWith(word.slice(0, 3)));
-    return fail(`“${word}” is not a fact${near.length ? `. Did you mean ${quoted(near.slice(0, 4))}?` : '.'}`, token);
+    if (Object.hasOwn(facts, word)) return comparison(word);
+    const meant = words.get(word);
+    if (meant) return { op: 'compare', fact: meant.fact, comparison: '=', value: meant.value };
+    const near = [...Object.keys(facts), ...words.keys()].filter((name) => name.startsWith(word.slice(0, 3)));
+    return fail(`“${word}” is not a fact of ${of}${near.length ? `. Did you mean ${quoted([...new Set(near)].slice(0, 4))}?` : '.'}`, token); // prettier-ignore
   };
 
   const negation = (): Selection => {
-    if (isWord('not')) {
+    if (++depth > MAX_DEPTH) fail('Brackets are nested too deep.');
+    try {
+      if (isWord('not')) {
+        take();
+        return { op: 'not', of: negation() };
+      }
+      if (!isSign('(')) return test();
       take();
-      return { op: 'not', of: negation() };
-    }
-    if (isSign('(')) {
-      take();
-      const inner = either();
+      const of = either();
+      may('', ')');
       expectSign(')');
-      return inner;
+      return of;
+    } finally {
+      depth--;
     }
-    return test();
   };
   const chain = (op: 'and' | 'or', part: () => Selection) => (): Selection => {
     let left = part();
-    while (isWord(op)) {
+    for (;;) {
+      may('', op);
+      if (!isWord(op)) return left;
       take();
       left = { op, left, right: part() };
     }
-    return left;
   };
   const both = chain('and', negation);
   const either = chain('or', both);
 
-  if (peek().kind === 'end') return { op: 'all' } as const;
+  if (peek().kind === 'end') {
+    if (text.trim() === '') void attempt(test);
+    return { op: 'all' };
+  }
   const selection = either();
   if (peek().kind !== 'end') fail('Expected “and”, “or” or the end here.');
   return selection;
 }
 
-const MAX_LENGTH = 4000;
-
-/**
- * Parses a selection (docs/SELECTION.md). The empty text selects everything.
- * @returns the selection, or the first fault with its place and what was expected
- */
-export function parseSelection(text: string): ParsedSelection {
-  if (text.length > MAX_LENGTH)
-    return {
-      ok: false,
-      fault: { message: `A selection may be ${MAX_LENGTH} characters long.`, at: MAX_LENGTH, length: 1 },
-    };
+/** Runs what may end in a fault, for what it offers on the way. */
+function attempt(run: () => unknown): SelectionFault | null {
   try {
-    return { ok: true, selection: parser(text) };
+    run();
+    return null;
   } catch (error) {
     if (!(error instanceof Fault)) throw error;
-    return { ok: false, fault: { message: error.message, at: error.at, length: error.length } };
+    return { message: error.message, at: error.at, length: error.length };
   }
+}
+
+const MAX_LENGTH = 4000;
+
+function parseWith(text: string, catalogue: Catalogue): ParsedSelection {
+  if (text.length > MAX_LENGTH)
+    return { ok: false, fault: { message: `A selection may be ${MAX_LENGTH} characters long.`, at: MAX_LENGTH, length: 1 } }; // prettier-ignore
+  let selection: Selection | undefined;
+  const fault = attempt(() => (selection = read(text, catalogue, () => {})));
+  return fault ? { ok: false, fault } : { ok: true, selection: selection! };
+}
+
+/**
+ * Parses a selection of pages (docs/SELECTION.md). The empty text selects everything.
+ * @returns the selection, or the first fault with its place and what was expected
+ */
+export const parseSelection = (text: string): ParsedSelection => parseWith(text, pageCatalogue);
+
+/** As {@link parseSelection}, for links. */
+export const parseLinkSelection = (text: string): ParsedSelection => parseWith(text, linkCatalogue);
+
+export interface Completion {
+  /** What is replaced: from here to the place of the cursor. */
+  from: number;
+  offers: Offer[];
+}
+
+const MAX_OFFERS = 100;
+
+/**
+ * What may stand at the cursor, for an editor.
+ * @param at the cursor, in characters
+ * @param valuesOf known values of a fact of texts, for quotations
+ */
+export function completeSelection(
+  text: string,
+  at: number,
+  valuesOf: (fact: string) => readonly string[] = () => [],
+  catalogue: Catalogue = pageCatalogue,
+): Completion {
+  const before = text.slice(0, at);
+  const begun = /(?:"[^"]*|[A-Za-z_][A-Za-z0-9_-]*)$/.exec(before)?.[0] ?? '';
+  const from = at - begun.length;
+  const offers: Offer[] = [];
+  void attempt(() =>
+    read(before.slice(0, from), catalogue, (more, fact) => {
+      offers.push(...more);
+      if (fact !== undefined)
+        offers.push(...valuesOf(fact).map((value) => ({ text: JSON.stringify(value), about: fact })));
+    }),
+  );
+  const wanted = begun.toLowerCase();
+  const fitting = offers.filter(({ text }, i) => text.toLowerCase().startsWith(wanted) && offers.findIndex((other) => other.text === text) === i); // prettier-ignore
+  return { from, offers: fitting.slice(0, MAX_OFFERS) };
 }

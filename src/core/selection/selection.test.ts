@@ -3,8 +3,10 @@ import { describe, expect, it } from 'vitest';
 import { addressParts } from '../url';
 import { addressAt, factAt } from '../snapshot';
 import { tinySite } from '../testing/tinySite';
-import { evaluate, pagesOf, parseSelection } from '.';
+import { completeSelection, evaluate, evaluateLinks, firstInOrder, hasBit, numbersOf, parseLinkSelection, parseSelection, printSelection } from '.'; // prettier-ignore
 import type { Selection } from '.';
+import type { FactName } from '../snapshot';
+import { patternMatcher } from './pattern';
 
 const snapshot = tinySite(
   {
@@ -22,7 +24,7 @@ function select(text: string): string[] {
   const parsed = parseSelection(text);
   if (!parsed.ok) throw new Error(parsed.fault.message);
   return Array.from(
-    pagesOf(evaluate(snapshot, parsed.selection)),
+    numbersOf(evaluate(snapshot, parsed.selection)),
     (page) => addressParts(addressAt(snapshot, page)).path,
   );
 }
@@ -60,8 +62,9 @@ describe('selections', () => {
     expect(select('broken or indexable and depth = 0')).toEqual(select('broken or (indexable and depth = 0)')));
 });
 
-/** Reads one page at a time, without columns or masks. */
+/** Reads one page at a time, without columns or bits. */
 function holds(page: number, text: Selection): boolean {
+  const fact = (name: string) => factAt(snapshot, name as FactName, page);
   switch (text.op) {
     case 'all':
       return true;
@@ -72,20 +75,22 @@ function holds(page: number, text: Selection): boolean {
     case 'not':
       return !holds(page, text.of);
     case 'unknown':
-      return factAt(snapshot, text.fact, page) === null;
+      return fact(text.fact) === null;
     case 'seen':
-      return (factAt(snapshot, 'seen_in', page) as string[]).includes(text.source);
+      return (fact('seen_in') as string[]).includes(text.source);
     case 'flag':
-      return factAt(snapshot, text.fact, page) === true;
+      return fact(text.fact) === true;
     case 'in':
-      return text.values.some((value) => factAt(snapshot, text.fact, page) === value);
+      return text.values.some((value) => fact(text.fact) === value);
     case 'compare': {
-      const value = factAt(snapshot, text.fact, page) as string | number | null;
+      const value = fact(text.fact) as string | number | null;
       if (value === null) return false;
       if (text.comparison === '=') return value === text.value;
       if (text.comparison === '!=') return value !== text.value;
       return text.comparison === '<' ? value < text.value : value >= text.value;
     }
+    default:
+      throw new Error(`${text.op} needs the graph`);
   }
 }
 
@@ -109,11 +114,163 @@ it('means for columns what it means for each page', () => {
     fc.property(text, (written) => {
       const parsed = parseSelection(written);
       if (!parsed.ok) throw new Error(`${written}: ${parsed.fault.message}`);
-      const mask = evaluate(snapshot, parsed.selection);
-      mask.forEach((bit, page) => expect([written, bit === 1]).toEqual([written, holds(page, parsed.selection)]));
+      const bits = evaluate(snapshot, parsed.selection);
+      for (let page = 0; page < snapshot.count; page++)
+        expect([written, hasBit(bits, page)]).toEqual([written, holds(page, parsed.selection)]);
     }),
   );
 });
+
+describe('steps along the links', () => {
+  // The start leads to a list of two sheets; the second sheet alone leads to the old stories, which /fr/ knows as well.
+  const site = tinySite({
+    '/': { links: ['/list', '/fr/'] },
+    '/list': { links: ['/list?page=2', '/new', '/list'] },
+    '/list?page=2': { links: ['/old', '/older'] },
+    '/new': {},
+    '/old': {},
+    '/older': { links: ['/'] },
+    '/fr/': { links: ['/old'] },
+    '/lost': { links: ['/fr/'] },
+  });
+  const paths = (text: string) => {
+    const parsed = parseSelection(text);
+    if (!parsed.ok) throw new Error(parsed.fault.message);
+    return Array.from(numbersOf(evaluate(site, parsed.selection)), (page) => addressAt(site, page).slice('https://tiny.example'.length)); // prettier-ignore
+  };
+  it.each([
+    ['linked from (section = "fr")', ['/old']],
+    ['not linked from (indexable)', ['/lost']],
+    ['links to (path = "/old")', ['/fr/', '/list?page=2']],
+    ['within 1 of (url ends "/list")', ['/list', '/list?page=2', '/new']],
+    ['within 0 of (orphan)', ['/lost']],
+    ['indexable and only through (url has "page=")', ['/older']],
+    ['only through (depth = 0)', ['/fr/', '/list', '/list?page=2', '/new', '/old', '/older']],
+    ['orphan and not linked from (section = "fr")', ['/lost']],
+    ['links to (links to (path = "/old"))', ['/', '/list', '/lost']],
+  ])('%s', (text, expected) => expect(paths(text)).toEqual(expected));
+});
+
+describe('selections of links', () => {
+  const links = (text: string) => {
+    const parsed = parseLinkSelection(text);
+    if (!parsed.ok) throw new Error(parsed.fault.message);
+    return Array.from(numbersOf(evaluateLinks(snapshot, parsed.selection)), (link) => addressParts(addressAt(snapshot, snapshot.links.target[link])).path); // prettier-ignore
+  };
+  it.each([
+    ['to (broken)', ['/gone']],
+    ['from (section = "shop")', ['/shop/mugs', '/gone']],
+    ['kind = click and followed and not to (indexable)', ['/visit', '/shop/mugs', '/gone']],
+    ['target ends "/visit" and placement = main', ['/visit']],
+    ['faults has empty and target_status >= 400', ['/gone']],
+    ['external or self', []],
+  ])('%s', (text, expected) => expect(links(text)).toEqual(expected));
+  it('knows no facts of pages', () =>
+    expect(parseLinkSelection('depth > 3')).toMatchObject({ ok: false, fault: { at: 0 } }));
+});
+
+describe('matches', () => {
+  it.each([
+    ['^https?://[^/]+/shop/', 'http://tiny.example/SHOP/mugs', true],
+    ['/\\d{4}/(0?[1-9]|1[0-2])$', '/events/2027/12', true],
+    ['/\\d{4}/(0?[1-9]|1[0-2])$', '/events/2027/13', false],
+    ['^$', '', true],
+    ['a.c', 'xabcx', true],
+    ['[^a-c]x', 'bx', false],
+    ['colou?r=(red|blue)', '?colour=blue&a', true],
+    ['É', 'école', true],
+    ['a{2,3}b', 'ab', false],
+  ])('%s on %s: %s', (pattern, text, expected) => expect(patternMatcher(pattern)(text)).toBe(expected));
+  it('agrees with the regular expressions of the language', () =>
+    fc.assert(
+      fc.property(
+        fc.array(fc.constantFrom('a', 'b', '.', 'a*', '(ab|b)', 'b?', '[ab]', '[^b]', '^', '$', 'a{1,2}', '(a|)', '|'), { maxLength: 7 }), // prettier-ignore
+        fc.string({ unit: fc.constantFrom('a', 'b', 'B', 'c'), maxLength: 10 }),
+        (pieces, text) => {
+          const pattern = pieces.join('');
+          expect([pattern, patternMatcher(pattern)(text)]).toEqual([pattern, new RegExp(pattern, 'is').test(text)]);
+        },
+      ),
+    ));
+  it('ends in time on what makes others slow', () => {
+    expect(patternMatcher('(a*)*(a|a)*b$')('a'.repeat(50_000))).toBe(false);
+    expect(patternMatcher('(a|b)*a(a|b){14}c')('ab'.repeat(5000))).toBe(false);
+  });
+  it('says where a pattern is at fault', () => {
+    expect(fault('url matches "a(b"')).toMatchObject({ at: 14, length: 1, message: 'This ( is not closed.' });
+    expect(fault('url matches "*"')).toMatchObject({ at: 13, message: 'There is nothing here to repeat.' });
+    expect(fault('url matches "[a"')!.message).toMatch(/not closed/);
+  });
+});
+
+describe('a selection as text', () => {
+  const leaf: fc.Arbitrary<Selection> = fc.oneof(
+    fc.record({ op: fc.constant('flag' as const), fact: fc.constant('noindex') }),
+    fc.record({ op: fc.constant('compare' as const), fact: fc.constantFrom('title', 'url'), comparison: fc.constantFrom('=', 'has', '<'), value: fc.string() }), // prettier-ignore
+    fc.record({ op: fc.constant('compare' as const), fact: fc.constantFrom('depth', 'share'), comparison: fc.constantFrom('!=', '>='), value: fc.oneof(fc.nat(), fc.constantFrom(0.5, 0.000001, 12.25)) }), // prettier-ignore
+    fc.record({ op: fc.constant('compare' as const), fact: fc.constant('anchor_faults'), comparison: fc.constant('has' as const), value: fc.constantFrom('generic', 'empty') }), // prettier-ignore
+    fc.record({ op: fc.constant('in' as const), fact: fc.constant('verdict'), values: fc.array(fc.constantFrom('noindex', 'not_html'), { minLength: 1, maxLength: 3 }) }), // prettier-ignore
+    fc.record({ op: fc.constant('unknown' as const), fact: fc.constantFrom('h1', 'depth') }),
+    fc.record({ op: fc.constant('seen' as const), source: fc.constantFrom('sitemap', 'links') }),
+  ) as fc.Arbitrary<Selection>;
+  const { selection } = fc.letrec<{ selection: Selection }>((tie) => ({
+    selection: fc.oneof(
+      { depthSize: 'small' },
+      leaf,
+      fc.record({ op: fc.constant('not' as const), of: tie('selection') }),
+      fc.record({
+        op: fc.constantFrom('and' as const, 'or' as const),
+        left: tie('selection'),
+        right: tie('selection'),
+      }),
+      fc.record({ op: fc.constant('step' as const), step: fc.constantFrom('linked from', 'links to', 'only through'), of: tie('selection') }), // prettier-ignore
+      fc.record({ op: fc.constant('within' as const), clicks: fc.nat(9), of: tie('selection') }),
+    ) as fc.Arbitrary<Selection>,
+  }));
+  it('is the same when it is read again', () =>
+    fc.assert(
+      fc.property(selection, (written) => {
+        expect(parseSelection(printSelection(written))).toEqual({ ok: true, selection: written });
+      }),
+    ));
+});
+
+describe('completion', () => {
+  const offers = (text: string) => completeSelection(text, text.length, (fact) => (fact === 'section' ? ['shop', 'visit'] : [])).offers.map(({ text }) => text); // prettier-ignore
+  it.each([
+    ['', ['indexable', 'depth', 'seen in', 'linked from (', 'not']],
+    ['dep', ['depth']],
+    ['indexable and ', ['depth', 'orphan', '(']],
+    ['indexable ', ['and', 'or']],
+    ['(indexable ', ['and', ')']],
+    ['verdict = no', ['noindex', 'not_html']],
+    ['anchor_faults has ', ['generic', 'off_topic']],
+    ['section = ', ['"shop"', '"visit"']],
+    ['section = "s', ['"shop"']],
+    ['seen in si', ['sitemap']],
+    ['linked ', ['from']],
+    ['depth ', ['>', 'is unknown', 'in (']],
+    ['links to (url ', ['has', 'matches']],
+  ])('after “%s”', (text, expected) => expect(offers(text)).toEqual(expect.arrayContaining(expected)));
+  it('replaces the word that was begun', () => expect(completeSelection('not dep', 7).from).toBe(4));
+  it('offers nothing after a fault', () => expect(offers('depht > 3 and ')).toEqual([]));
+});
+
+it('picks out the first rows as sorting would', () =>
+  fc.assert(
+    fc.property(
+      fc.array(fc.integer({ min: -1, max: 9 }), { maxLength: 60 }),
+      fc.nat(20),
+      fc.boolean(),
+      (values, most, down) => {
+        const column = Int32Array.from(values);
+        const all = { size: values.length, words: new Uint32Array((values.length + 31) >>> 5).fill(0) };
+        values.forEach((_, i) => (all.words[i >>> 5] |= 1 << (i & 31)));
+        const sorted = firstInOrder(all, column, down, values.length);
+        expect(firstInOrder(all, column, down, most)).toEqual(sorted.slice(0, most));
+      },
+    ),
+  ));
 
 describe('faults', () => {
   it.each([

@@ -10,7 +10,7 @@ export const load: PageServerLoad = async ({ params }) => {
   const sections = sectionCounts(snapshot);
   return {
     answer: overviewAnswer(snapshot),
-    bars: depthBars(snapshot, selectPages(snapshot, '').mask),
+    bars: depthBars(snapshot, selectPages(snapshot, '').pages),
     verdicts: verdictMakeUp(snapshot),
     sources: sourceCounts(snapshot),
     sections: sections.slice(0, MOST_SECTIONS),

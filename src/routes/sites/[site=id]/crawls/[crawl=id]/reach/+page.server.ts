@@ -12,10 +12,10 @@ export const load: PageServerLoad = async ({ params, url }) => {
   const select = url.searchParams.get('select') ?? '';
   const sort = url.searchParams.get('sort') ?? '';
   const { snapshot } = await crawlWithSnapshot(params);
-  const { mask, fault } = selectPages(snapshot, select);
+  const { pages, fault } = selectPages(snapshot, select);
   return {
     answer: reachAnswer(snapshot),
-    bars: depthBars(snapshot, mask),
+    bars: depthBars(snapshot, pages),
     fault,
     list: listWindow(snapshot, select, sort, 0, FIRST_ROWS),
   };
