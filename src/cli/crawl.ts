@@ -1,49 +1,21 @@
-import { createWriteStream } from 'node:fs';
-import { mkdir, writeFile } from 'node:fs/promises';
-import { join } from 'node:path';
-import { Readable } from 'node:stream';
-import { pipeline } from 'node:stream/promises';
-import { linksCsv, pagesCsv, summarize } from '$core/formats';
+import { countPages } from '$core/answers';
 import type { Snapshot } from '$core/snapshot';
 import { runJob, terminalName } from '$crawl/index';
 import type { Interruption } from '$crawl/index';
 import { addCrawl, getCrawl, saveSite } from '$server/index';
-import type { Crawl, Database } from '$server/index';
-import { UsageError } from './options';
+import type { Database } from '$server/index';
+import { verdicts } from '$core/verdict';
+import { makeFolder, writeFiles } from './export';
 import type { CrawlCall } from './options';
 import { progressWriter } from './progress';
-
-const write = (file: string, rows: Iterable<string>) => pipeline(Readable.from(rows), createWriteStream(file));
-
-/** Writes pages.csv, links.csv and summary.json into a folder that exists. */
-async function writeFiles(folder: string, snapshot: Snapshot, row: Crawl): Promise<void> {
-  await write(join(folder, 'pages.csv'), pagesCsv(snapshot));
-  await write(join(folder, 'links.csv'), linksCsv(snapshot));
-  const { settings, state, reason, startedAt, endedAt } = row;
-  const summary = {
-    start: settings.start,
-    crawl: row.id,
-    state,
-    reason,
-    startedAt,
-    endedAt,
-    ...summarize(snapshot),
-    settings,
-  };
-  await writeFile(join(folder, 'summary.json'), `${JSON.stringify(summary, null, 2)}\n`);
-}
 
 /**
  * `edgemap crawl`: crawls in the foreground. Ctrl-C stops it and keeps what was found; a second one ends at once.
  * @returns the exit code: 0 done or stopped, 1 nothing could be fetched
  */
-export async function crawlCommand(db: Database, { settings, out }: CrawlCall): Promise<number> {
-  if (out) {
-    // Found out before the crawl, not after it.
-    await mkdir(out, { recursive: true }).catch((error: Error) => {
-      throw new UsageError(`--out: the folder cannot be made: ${error.message}`);
-    });
-  }
+export async function crawlCommand(db: Database, { settings, out, view }: CrawlCall): Promise<number> {
+  // Found out before the crawl, not after it.
+  if (out) await makeFolder(out);
   const owner = terminalName();
   const crawlId = await addCrawl(db, await saveSite(db, settings), settings, owner);
   const interrupt = new AbortController();
@@ -76,12 +48,13 @@ export async function crawlCommand(db: Database, { settings, out }: CrawlCall): 
     return 1;
   }
   const [snapshot] = built;
-  if (out) await writeFiles(out, snapshot, row);
-  const { pages, reach, verdict } = summarize(snapshot);
-  const lost = (reach.orphan ?? 0) + (reach.island ?? 0);
+  if (out) await writeFiles(out, snapshot, row, view);
+  const { verdict, depth } = snapshot.columns as Record<'verdict' | 'depth', Int32Array>;
+  const indexable = countPages(snapshot, (page) => verdicts[verdict[page]] === 'indexable');
+  const lost = countPages(snapshot, (page) => depth[page] < 0);
   if (ending.reason) console.error(ending.reason);
   console.error(
-    `Crawl ${crawlId}: ${pages.toLocaleString('en')} addresses, ${(verdict.indexable ?? 0).toLocaleString('en')} indexable, ${lost.toLocaleString('en')} without a route.` +
+    `Crawl ${crawlId}: ${snapshot.count.toLocaleString('en')} addresses, ${indexable.toLocaleString('en')} indexable, ${lost.toLocaleString('en')} without a route.` +
       (out ? ` Written to ${out}.` : ''),
   );
   return 0;

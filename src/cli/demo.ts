@@ -24,5 +24,7 @@ export async function demoCommand(db: Database, [port]: string[]): Promise<numbe
   await saveSite(db, settings);
   const demo = (await sitesWithNewestCrawl(db)).find(({ site }) => site.start === DEMO_START);
   const usable = demo?.newest && demo.newest.state !== 'failed';
-  return usable ? 0 : crawlCommand(db, { settings, out: null });
+  return usable
+    ? 0
+    : crawlCommand(db, { settings, out: null, view: { select: { op: 'all' }, sort: null, shareModel: 'site' } });
 }

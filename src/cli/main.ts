@@ -5,7 +5,8 @@ import { allowsPrivate, work } from '$crawl/index';
 import { serve } from './serve';
 import { crawlCommand } from './crawl';
 import { demoCommand } from './demo';
-import { readCrawlCall, UsageError } from './options';
+import { exportCommand, selectCommand } from './export';
+import { readCrawlCall, readExportCall, readSelectCall, UsageError } from './options';
 
 const EXIT_FAULT = 1;
 const EXIT_USAGE = 2;
@@ -32,14 +33,29 @@ async function withDatabase(command: (db: ReturnType<typeof openDatabase>) => Pr
   }
 }
 
+const readers: Record<string, (words: string[]) => unknown> = {
+  crawl: readCrawlCall,
+  export: readExportCall,
+  select: readSelectCall,
+};
+
 async function run(command: string | undefined, words: string[]): Promise<number> {
   switch (command) {
-    case 'check-crawl':
-      readCrawlCall(words);
+    case 'check':
+      // Wrong usage is told before anything is started.
+      readers[words[0]](words.slice(1));
       return 0;
     case 'crawl': {
       const call = readCrawlCall(words);
       return withDatabase((db) => crawlCommand(db, call));
+    }
+    case 'export': {
+      const call = readExportCall(words);
+      return withDatabase((db) => exportCommand(db, call));
+    }
+    case 'select': {
+      const call = readSelectCall(words);
+      return withDatabase((db) => selectCommand(db, call));
     }
     case 'demo':
       return withDatabase((db) => demoCommand(db, words));

@@ -2,15 +2,111 @@ import { parseArgs } from 'node:util';
 import { readFileSync } from 'node:fs';
 import { parseOverride, readSettingsFile, settingsSchema } from '$core/settings';
 import type { CrawlSettings } from '$core/settings';
+import { parseSelection } from '$core/selection';
+import type { Selection, SelectionFault } from '$core/selection';
+import { shareModels } from '$core/share';
+import type { ShareModel } from '$core/share';
+import { isFactName } from '$core/snapshot';
+import type { FactName } from '$core/snapshot';
 import { identify, readStartAddress } from '$core/url';
 
 /** Something wrong with how the program was called; its message says what. */
 export class UsageError extends Error {}
 
+/** How a finished crawl is looked at. */
+export interface View {
+  select: Selection;
+  /** Order of pages.csv; by address when absent. */
+  sort: { fact: FactName; descending: boolean } | null;
+  shareModel: ShareModel;
+}
+
 export interface CrawlCall {
   settings: CrawlSettings;
   /** Folder for pages.csv, links.csv and summary.json. */
   out: string | null;
+  view: View;
+}
+
+export interface ExportCall {
+  crawl: number;
+  out: string;
+  view: View;
+}
+
+export interface SelectCall {
+  crawl: number;
+  view: View;
+}
+
+const viewOptions = {
+  select: { type: 'string' },
+  sort: { type: 'string' },
+  'share-model': { type: 'string' },
+} as const;
+
+/** Says where a selection is at fault, with a mark under the place. */
+const pointAt = (text: string, { message, at, length }: SelectionFault) =>
+  `${message}\n  ${text}\n  ${' '.repeat(at)}${'^'.repeat(Math.max(1, length))}`;
+
+function readView(values: { select?: string; sort?: string; 'share-model'?: string }): View {
+  const text = values.select ?? '';
+  const parsed = parseSelection(text);
+  if (!parsed.ok) throw new UsageError(`--select: ${pointAt(text, parsed.fault)}`);
+  const [fact, direction, more] = (values.sort ?? '').split(':');
+  const shareModel = values['share-model'] ?? 'site';
+  if (!shareModels.includes(shareModel as ShareModel))
+    throw new UsageError(`--share-model takes ${shareModels.join(' or ')}, not “${shareModel}”.`);
+  if (
+    values.sort !== undefined &&
+    (!isFactName(fact) || more !== undefined || !['asc', 'desc', undefined].includes(direction))
+  )
+    // prettier-ignore
+    throw new UsageError(`--sort takes a fact, as depth or share:desc, not “${values.sort}”.`);
+  return {
+    select: parsed.selection,
+    sort: values.sort === undefined ? null : { fact: fact as FactName, descending: direction === 'desc' },
+    shareModel: shareModel as ShareModel,
+  };
+}
+
+/** What the parser of options says, in our words. */
+const usageError = (error: unknown) =>
+  new UsageError((error as Error).message.replaceAll("'", '').replace(/\. To specify.*$/s, '.'));
+
+function crawlNumber(text: string | undefined): number {
+  if (text === undefined || !/^\d+$/.test(text)) throw new UsageError('Give the number of a crawl.');
+  return Number(text);
+}
+
+/** Reads the words after `edgemap export`. @throws UsageError */
+export function readExportCall(words: string[]): ExportCall {
+  let parsed;
+  try {
+    parsed = parseArgs({ args: words, allowPositionals: true, options: { ...viewOptions, out: { type: 'string' } } });
+  } catch (error) {
+    throw usageError(error);
+  }
+  const { values, positionals } = parsed;
+  if (positionals.length > 1) throw new UsageError(`What is “${positionals[1]}”? A selection follows --select.`);
+  const crawl = crawlNumber(positionals[0]);
+  if (!values.out) throw new UsageError('Say where to: --out FOLDER.');
+  return { crawl, out: values.out, view: readView(values) };
+}
+
+/** Reads the words after `edgemap select`. @throws UsageError */
+export function readSelectCall(words: string[]): SelectCall {
+  let parsed;
+  try {
+    const { sort, 'share-model': model } = viewOptions;
+    parsed = parseArgs({ args: words, allowPositionals: true, options: { sort, 'share-model': model } });
+  } catch (error) {
+    throw usageError(error);
+  }
+  const { values, positionals } = parsed;
+  const crawl = crawlNumber(positionals[0]);
+  if (positionals.length > 2) throw new UsageError('Put the selection in quotes.');
+  return { crawl, view: readView({ ...values, select: positionals[1] }) };
 }
 
 function wholeNumber(name: string, text: string | undefined): number | undefined {
@@ -50,6 +146,7 @@ export function readCrawlCall(words: string[]): CrawlCall {
       args: words,
       allowPositionals: true,
       options: {
+        ...viewOptions,
         limit: { type: 'string' },
         depth: { type: 'string' },
         settings: { type: 'string' },
@@ -67,7 +164,7 @@ export function readCrawlCall(words: string[]): CrawlCall {
       },
     });
   } catch (error) {
-    throw new UsageError((error as Error).message.replaceAll("'", '').replace(/\. To specify.*$/s, '.'));
+    throw usageError(error);
   }
   const { values, positionals } = parsed;
   if (positionals.length !== 1) throw new UsageError('Give one address to start from.');
@@ -106,5 +203,5 @@ export function readCrawlCall(words: string[]): CrawlCall {
     const { path, message } = settings.error.issues[0];
     throw new UsageError(`--${path.join('.')}: ${message}`);
   }
-  return { settings: settings.data, out: values.out ?? null };
+  return { settings: settings.data, out: values.out ?? null, view: readView(values) };
 }

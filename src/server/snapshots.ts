@@ -111,9 +111,9 @@ async function readFiles(db: Database, crawlId: number): Promise<SiteFiles> {
     .from(robotsFile)
     .where(eq(robotsFile.crawlId, crawlId))
     .orderBy(asc(robotsFile.origin));
-  const { crawlId: _crawl, urlId: _url, ...outcome } = getTableColumns(sitemapFile);
+  const { entries, passedOver, fault, faultLine } = sitemapFile;
   const sitemaps = await db
-    .select({ address: url.text, ...outcome })
+    .select({ address: url.text, entries, passedOver, fault, faultLine })
     .from(sitemapFile)
     .innerJoin(url, eq(url.id, sitemapFile.urlId))
     .where(eq(sitemapFile.crawlId, crawlId))

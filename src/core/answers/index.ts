@@ -1,4 +1,13 @@
-export { count, depthBars, overviewAnswer, reachAnswer, sectionCounts, sourceCounts, verdictMakeUp } from './answers';
+export {
+  countPages,
+  count,
+  depthBars,
+  overviewAnswer,
+  reachAnswer,
+  sectionCounts,
+  sourceCounts,
+  verdictMakeUp,
+} from './answers';
 export type { AnswerPiece, DepthBar } from './answers';
 export { dossierOf, indexSteps } from './dossier';
 export type { Dossier, DossierStep, LinkingPage } from './dossier';

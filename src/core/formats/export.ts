@@ -2,7 +2,9 @@ import { landmarks, linkElements, linkKinds } from '../links';
 import { addressAt, factAt, sources } from '../snapshot';
 import type { FactName, FactValue, Snapshot } from '../snapshot';
 import { verdicts } from '../verdict';
-import { reaches } from '../reach';
+import { heldBack, reaches } from '../reach';
+import { sectionCounts } from '../answers';
+import { shareBySection } from '../share';
 import { csvRow } from './csv';
 import type { Cell } from './csv';
 
@@ -24,9 +26,27 @@ export const pageColumns: readonly FactName[] = [
   'noindex',
   'seen_in',
   'redirect_to',
+  'crawler_depth',
+  'share',
+  'gate_for',
+  'island',
+  'description',
+  'h1',
+  'words',
+  'language',
+  'robots_rule',
+  'canonical_state',
+  'verdict_reason',
+  'duplicates',
+  'near_duplicates',
 ];
 
-const asCell = (value: FactValue): Cell => (Array.isArray(value) ? value.join('|') : (value as Cell));
+const SHARE_DIGITS = 6;
+
+function asCell(value: FactValue, name: FactName): Cell {
+  if (Array.isArray(value)) return value.join('|');
+  return name === 'share' && typeof value === 'number' ? value.toFixed(SHARE_DIGITS) : (value as Cell);
+}
 
 /**
  * pages.csv: one record a page.
@@ -34,7 +54,7 @@ const asCell = (value: FactValue): Cell => (Array.isArray(value) ? value.join('|
  */
 export function* pagesCsv(snapshot: Snapshot, pages: Iterable<number> = range(snapshot.count)): Generator<string> {
   yield csvRow(pageColumns);
-  for (const page of pages) yield csvRow(pageColumns.map((name) => asCell(factAt(snapshot, name, page))));
+  for (const page of pages) yield csvRow(pageColumns.map((name) => asCell(factAt(snapshot, name, page), name)));
 }
 
 /** links.csv: one record for each occurrence of a click link, to inside and outside targets. */
@@ -63,9 +83,15 @@ export interface Summary {
   verdict: Record<string, number>;
   reach: Record<string, number>;
   depth: Record<string, number>;
+  /** The same for a search crawler: `reached` and `not_reached` pages, and depths. */
+  crawler_reach: Record<string, number>;
+  crawler_depth: Record<string, number>;
+  /** Why a crawler has no route to pages that a visitor reaches. */
+  held_back: Record<string, number>;
   /** Occurrences of click links. */
   links: number;
   sitemap_only: number;
+  sections: { section: string; pages: number; indexable: number; median_depth: number | null; lost: number; share: number }[]; // prettier-ignore
 }
 
 const tally = (column: Int32Array, name: (value: number) => string) => {
@@ -75,16 +101,24 @@ const tally = (column: Int32Array, name: (value: number) => string) => {
 };
 
 /** The counts of summary.json. */
-export function summarize({ count, columns, links }: Snapshot): Summary {
+export function summarize(snapshot: Snapshot): Summary {
+  const { count, columns, links } = snapshot;
   const seen = columns.seen_in as Int32Array;
+  const crawler = columns.crawler_depth as Int32Array;
+  const reached = crawler.reduce((sum, depth) => sum + Number(depth >= 0), 0);
   const [linked, sitemap] = [1 << sources.indexOf('links'), 1 << sources.indexOf('sitemap')];
+  const bySection = shareBySection(snapshot);
   return {
     pages: count,
     verdict: tally(columns.verdict as Int32Array, (value) => verdicts[value]),
     reach: tally(columns.reach as Int32Array, (value) => reaches[value]),
     depth: tally(columns.depth as Int32Array, String),
+    crawler_reach: { reached, not_reached: count - reached },
+    crawler_depth: tally(crawler, String),
+    held_back: tally(columns.held_back as Int32Array, (value) => heldBack[value]),
     links: links.kind.reduce((sum, kind) => sum + Number(linkKinds[kind] === 'click'), 0),
     sitemap_only: seen.reduce((sum, bits) => sum + Number((bits & sitemap) !== 0 && (bits & linked) === 0), 0),
+    sections: sectionCounts(snapshot).map(({ section, pages, indexable, medianDepth, lost }) => ({ section, pages, indexable, median_depth: medianDepth, lost, share: bySection.get(section) ?? 0 })), // prettier-ignore
   };
 }
 

@@ -48,9 +48,10 @@ const snapshot = tinySite(
 it('writes pages.csv with its columns in order', () => {
   const [head, ...rows] = parse([...pagesCsv(snapshot)].join(''));
   expect(head.join()).toBe(
-    'url,status,content_type,title,depth,reach,pages_linking,links_in,pages_linked,links_out,verdict,canonical,robots,noindex,seen_in,redirect_to',
+    'url,status,content_type,title,depth,reach,pages_linking,links_in,pages_linked,links_out,verdict,canonical,robots,noindex,seen_in,redirect_to,' +
+      'crawler_depth,share,gate_for,island,description,h1,words,language,robots_rule,canonical_state,verdict_reason,duplicates,near_duplicates',
   );
-  expect(rows).toEqual([
+  expect(rows.map((row) => row.slice(0, 16))).toEqual([
     [tiny('/'), '200', 'text/html', '/', '0', 'reached', '0', '0', '1', '2', 'indexable', '', '', 'false', 'start', ''],
     [
       tiny('/a'),
@@ -89,6 +90,11 @@ it('writes pages.csv with its columns in order', () => {
       '',
     ],
   ]);
+  const named = (row: string[]) => Object.fromEntries(head.map((name, i) => [name, row[i]]));
+  expect(named(rows[1])).toMatchObject({ crawler_depth: '1', gate_for: '0', canonical_state: 'self', duplicates: '', robots_rule: '' }); // prettier-ignore
+  // Two nodes, one link: with d = 0.85 and what '/a' has spread evenly, shares are 1 / (2 + d) and (1 + d) / (2 + d).
+  expect([named(rows[0]).share, named(rows[1]).share]).toEqual(['0.701754', '1.298246']);
+  expect(named(rows[2])).toMatchObject({ share: '', crawler_depth: '', verdict_reason: 'noindex' });
 });
 it('writes every click link to links.csv, outside targets too', () =>
   expect(parse([...linksCsv(snapshot)].join(''))).toEqual([
@@ -102,6 +108,14 @@ it('sums up', () =>
     verdict: { indexable: 2, noindex: 1 },
     reach: { reached: 2, orphan: 1 },
     depth: { 0: 1, 1: 1 },
+    crawler_reach: { reached: 2, not_reached: 1 },
+    crawler_depth: { 0: 1, 1: 1 },
+    held_back: {},
     links: 2,
     sitemap_only: 1,
+    sections: [
+      { section: '', pages: 1, indexable: 1, median_depth: 0, lost: 0, share: expect.closeTo(0.7018, 3) as number },
+      { section: 'a', pages: 1, indexable: 1, median_depth: 1, lost: 0, share: expect.closeTo(1.2982, 3) as number },
+      { section: 'lost', pages: 1, indexable: 0, median_depth: null, lost: 1, share: 0 },
+    ],
   }));

@@ -19,6 +19,18 @@ export interface RobotsFile {
   /** Crawl-delay lines: seconds, for the agents named before them. The standard does not know them; they end no group. */
   delays: { agents: string[]; seconds: number }[];
   sitemaps: { address: string; line: number }[];
+  faults: RobotsFault[];
+}
+
+export interface RobotsFault {
+  /**
+   * `early`: a rule before any group, which holds for nobody; `unknown`: a line that the standard does not know;
+   * `empty`: a group without rules, which opens everything to its crawlers.
+   */
+  kind: 'early' | 'unknown' | 'empty';
+  line: number;
+  /** The line as written. */
+  text: string;
 }
 
 /** RFC 9309 §2.5: at least 500 KiB must be read. */
@@ -33,28 +45,40 @@ const productToken = (value: string) =>
  * end a group.
  */
 export function parseRobots(text: string): RobotsFile {
-  const file: RobotsFile = { groups: [], delays: [], sitemaps: [] };
+  const file: RobotsFile = { groups: [], delays: [], sitemaps: [], faults: [] };
   let group: RobotsGroup | null = null;
   let lineNumber = 0;
+  let groupLine = { line: 0, text: '' };
+  const endGroup = () => {
+    if (group && group.rules.length === 0) file.faults.push({ kind: 'empty', ...groupLine });
+  };
   for (const line of text.replace(/^\uFEFF/, '').split(/\r\n|\r|\n/)) {
     lineNumber++;
     const content = line.split('#', 1)[0];
     const colon = content.indexOf(':');
-    if (colon < 0) continue;
+    const fault = (kind: RobotsFault['kind']) => file.faults.push({ kind, line: lineNumber, text: line.trim().slice(0, 200) }); // prettier-ignore
+    if (colon < 0) {
+      if (content.trim()) fault('unknown');
+      continue;
+    }
     const key = content.slice(0, colon).trim().toLowerCase();
     const value = content.slice(colon + 1).trim();
     if (key === 'user-agent') {
       if (!group || group.rules.length > 0) file.groups.push((group = { agents: [], rules: [] }));
+      groupLine = { line: lineNumber, text: line.trim() };
       group.agents.push(productToken(value));
     } else if (key === 'allow' || key === 'disallow') {
-      group?.rules.push({ allow: key === 'allow', pattern: value, line: lineNumber });
+      if (group) group.rules.push({ allow: key === 'allow', pattern: value, line: lineNumber });
+      else fault('early');
     } else if (key === 'crawl-delay') {
       const seconds = Number(value);
       if (group && value && seconds >= 0) file.delays.push({ agents: [...group.agents], seconds });
     } else if (key === 'sitemap' && value) {
       file.sitemaps.push({ address: value, line: lineNumber });
-    }
+    } else if (key !== 'sitemap') fault('unknown');
   }
+  // A group ends where the next begins; an empty one can only be the last, for agents named in a row are one group.
+  endGroup();
   return file;
 }
 

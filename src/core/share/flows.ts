@@ -6,6 +6,17 @@ import type { Share } from './models';
 import { evenWeights, pairsOf } from './pairs';
 import type { PlacementWeights } from './pairs';
 
+/** Share of all pages of each section, as multiples of an even split. */
+export function shareBySection({ columns }: Snapshot): Map<string, number> {
+  const { codes, values } = columns.section as TextColumn;
+  const share = columns.share as Float64Array;
+  const sums = new Float64Array(values.length);
+  codes.forEach((code, page) => {
+    if (share[page] > 0) sums[code] += share[page];
+  });
+  return new Map(values.map((section, code) => [section, sums[code]]));
+}
+
 export interface SectionFlow {
   /** Names of the sections, most pages first. */
   sections: string[];

@@ -1,4 +1,4 @@
-export { sectionFlow } from './flows';
+export { sectionFlow, shareBySection } from './flows';
 export type { SectionFlow } from './flows';
 export { leaksOf, plainShare, shareModels, siteShare } from './models';
 export type { Leak, LeakCause, Share, ShareModel } from './models';

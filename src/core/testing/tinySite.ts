@@ -1,6 +1,6 @@
 /** Small sites for tests, written as a map from paths to what stands there. */
 import { packLinks } from '../links';
-import type { LinkKind } from '../links';
+import type { Landmark, LinkKind } from '../links';
 import { nothingFound, snapshotBuilder } from '../snapshot';
 import type { PageRecord, Snapshot, SnapshotRest } from '../snapshot';
 import { evenWeights } from '../share';
@@ -8,8 +8,8 @@ import { evenWeights } from '../share';
 export interface TinyPage extends Partial<Omit<PageRecord, 'number' | 'address' | 'linkCount'>> {
   /** Paths, or outside addresses, that the page links to by a click. */
   links?: string[];
-  /** Paths with the words of the link. */
-  worded?: [string, string][];
+  /** Paths with the words of the link, and where it stands. */
+  worded?: [to: string, words: string, landmark?: Landmark][];
   /** Paths by another kind of link. */
   declared?: [LinkKind, string][];
 }
@@ -37,7 +37,8 @@ export function tinySite(
   };
   const phraseOf = (text: string) => {
     if (!text) return 0;
-    const number = phrases.size + 1;
+    const known = [...phrases].find(([, phrase]) => phrase === text)?.[0];
+    const number = known ?? phrases.size + 1;
     phrases.set(number, text);
     return number;
   };
@@ -45,18 +46,19 @@ export function tinySite(
   const records = Object.entries(pages).map(
     ([path, { links = [], worded = [], declared = [], ...given }], i): PageRecord => {
       const redirect: [LinkKind, string][] = given.redirectTo ? [['redirect', given.redirectTo]] : [];
-      const all: [LinkKind, string, string][] = [
-        ...links.map((to): [LinkKind, string, string] => ['click', to, '']),
-        ...worded.map(([to, words]): [LinkKind, string, string] => ['click', to, words]),
-        ...[...declared, ...redirect].map(([kind, to]): [LinkKind, string, string] => [kind, to, '']),
+      type Made = [LinkKind, string, string, Landmark?];
+      const all: Made[] = [
+        ...links.map((to): Made => ['click', to, '']),
+        ...worded.map(([to, words, landmark]): Made => ['click', to, words, landmark]),
+        ...[...declared, ...redirect].map(([kind, to]): Made => [kind, to, '']),
       ];
       packed.set(
         i + 1,
         packLinks(
-          all.map(([kind, to, words], at) => ({
+          all.map(([kind, to, words, landmark = 'main'], at) => ({
             kind,
             element: 'a' as const,
-            landmark: 'main' as const,
+            landmark,
             target: to,
             anchor: words,
             rel: '',

@@ -1,0 +1,84 @@
+import { createWriteStream } from 'node:fs';
+import { mkdir, writeFile } from 'node:fs/promises';
+import { join } from 'node:path';
+import { Readable } from 'node:stream';
+import { pipeline } from 'node:stream/promises';
+import { findingsOf } from '$core/findings';
+import { linksCsv, pagesCsv, summarize } from '$core/formats';
+import { evaluate, numbersOf } from '$core/selection';
+import { settingsSchema } from '$core/settings';
+import { leaksOf, plainShare, siteShare } from '$core/share';
+import { addressAt, comparator } from '$core/snapshot';
+import type { Snapshot } from '$core/snapshot';
+import { getCrawl, openSnapshot } from '$server/index';
+import type { Crawl, Database } from '$server/index';
+import { UsageError } from './options';
+import type { ExportCall, SelectCall, View } from './options';
+
+const write = (file: string, rows: Iterable<string>) => pipeline(Readable.from(rows), createWriteStream(file));
+
+/** The pages of a view in its order, and the snapshot with share by its model. */
+function look(snapshot: Snapshot, { select, sort, shareModel }: View, row: Crawl) {
+  const settings = settingsSchema.parse(row.settings);
+  const share = shareModel === 'plain' ? plainShare(snapshot) : siteShare(snapshot, settings.weights);
+  // A copy that has the snapshot's columns as they are, and its own share.
+  const columns = Object.create(snapshot.columns, { share: { value: share.share } }) as Snapshot['columns'];
+  const seen: Snapshot = { ...snapshot, columns };
+  const pages = numbersOf(evaluate(seen, select));
+  if (sort) pages.sort(comparator(columns[sort.fact], sort.descending));
+  return { seen, share, pages, settings };
+}
+
+/** Makes the folder for the files of a crawl. @throws UsageError */
+export async function makeFolder(out: string): Promise<void> {
+  await mkdir(out, { recursive: true }).catch((error: Error) => {
+    throw new UsageError(`--out: the folder cannot be made: ${error.message}`);
+  });
+}
+
+/** Writes pages.csv, links.csv and summary.json into a folder that exists. */
+export async function writeFiles(folder: string, snapshot: Snapshot, row: Crawl, view: View): Promise<void> {
+  const { seen, share, pages, settings } = look(snapshot, view, row);
+  await write(join(folder, 'pages.csv'), pagesCsv(seen, pages));
+  await write(join(folder, 'links.csv'), linksCsv(seen));
+  const { state, reason, startedAt, endedAt } = row;
+  const { thresholds, token } = settings;
+  const head = {
+    start: settings.start,
+    crawl: row.id,
+    state,
+    reason,
+    startedAt,
+    endedAt,
+    share_model: view.shareModel,
+  };
+  const findings = findingsOf(seen, { thresholds, token });
+  const summary = { ...head, ...summarize(seen), leaks: leaksOf(seen, share), findings, settings };
+  await writeFile(join(folder, 'summary.json'), `${JSON.stringify(summary, null, 2)}\n`);
+}
+
+/** A crawl and its snapshot. @throws UsageError when there is none */
+async function finishedCrawl(db: Database, id: number): Promise<{ row: Crawl; snapshot: Snapshot }> {
+  const row = await getCrawl(db, id);
+  if (!row) throw new UsageError(`There is no crawl ${id}.`);
+  const snapshot = await openSnapshot(db, row);
+  if (!snapshot) throw new UsageError(`Crawl ${id} has not come to an end yet: it is ${row.state}.`);
+  return { row, snapshot };
+}
+
+/** `edgemap export`: writes the files of a finished crawl. */
+export async function exportCommand(db: Database, { crawl, out, view }: ExportCall): Promise<number> {
+  const { row, snapshot } = await finishedCrawl(db, crawl);
+  await makeFolder(out);
+  await writeFiles(out, snapshot, row, view);
+  console.error(`Crawl ${crawl} is written to ${out}.`);
+  return 0;
+}
+
+/** `edgemap select`: prints the addresses that a selection holds, one a line. */
+export async function selectCommand(db: Database, { crawl, view }: SelectCall): Promise<number> {
+  const { row, snapshot } = await finishedCrawl(db, crawl);
+  const { seen, pages } = look(snapshot, view, row);
+  for (const page of pages) process.stdout.write(`${addressAt(seen, page)}\n`);
+  return 0;
+}

@@ -1,0 +1,2 @@
+export { editNumbers, groupByEdit } from './edits';
+export type { Edit } from './edits';

@@ -1,0 +1,94 @@
+import { describe, expect, it } from 'vitest';
+import { groupByEdit } from '../edits';
+import { evaluateLinks, numbersOf, parseLinkSelection, parseSelection } from '../selection';
+import { settingsSchema } from '../settings';
+import { pageOf } from '../snapshot';
+import { tiny, tinySite } from '../testing/tinySite';
+import type { TinyPage } from '../testing/tinySite';
+import { disagreements, treesOf } from '../trees';
+import { fileFaults, findings, findingsOf } from '.';
+
+const { thresholds, token } = settingsSchema.parse({ start: 'https://tiny.example/' });
+
+describe('the catalogue', () => {
+  it.each(findings.map((finding) => [finding.id, finding] as const))('%s can be read', (_, finding) => {
+    if (finding.over === 'files') return;
+    const parsed = (finding.over === 'pages' ? parseSelection : parseLinkSelection)(finding.select(thresholds));
+    expect(parsed).toMatchObject({ ok: true });
+  });
+  it('names each finding once', () => expect(new Set(findings.map(({ id }) => id)).size).toBe(findings.length));
+});
+
+/** Ten stories with one menu, in which one link is broken. */
+const stories = Object.fromEntries(
+  Array.from({ length: 10 }, (_, i): [string, TinyPage] => [`/stories/${i}`, { worded: [['/gone', 'Timetable'], ['/', 'Home']] }]), // prettier-ignore
+);
+const site = tinySite(
+  {
+    '/': { links: Object.keys(stories) },
+    ...stories,
+    '/gone': { status: 404, html: false },
+    '/lost': { title: null },
+  },
+  ['/lost', '/gone'],
+);
+
+it('counts pages, occurrences and edits, and puts first what costs most', () => {
+  const found = findingsOf(site, { thresholds, token });
+  const by = Object.fromEntries(found.map((one) => [one.id, one]));
+  expect(by.links_to_broken).toMatchObject({ pages: 10, occurrences: 10, edits: 1 });
+  expect(by.indexable_orphan).toMatchObject({ pages: 1, occurrences: 1, select: 'indexable and orphan' });
+  expect(by.no_title).toMatchObject({ pages: 1 });
+  expect(by.listed_not_indexable).toMatchObject({ pages: 1 });
+  expect(by.links_to_redirects).toBeUndefined();
+  expect(found[0].id).toBe('links_to_broken');
+  expect(found.map(({ cost }) => cost)).toEqual(found.map(({ cost }) => cost).sort((a, b) => b - a));
+});
+
+it('makes one edit of links that recur', () => {
+  const parsed = parseLinkSelection('to (broken)');
+  if (!parsed.ok) throw new Error(parsed.fault.message);
+  expect(groupByEdit(site, numbersOf(evaluateLinks(site, parsed.selection)))).toEqual([
+    { target: tiny('/gone'), anchor: 'Timetable', landmark: 'main', path: '', links: 10, pages: 10, example: { page: tiny('/stories/0'), title: '/stories/0', line: 1, column: 1 } }, // prettier-ignore
+  ]);
+});
+
+describe('faults of files', () => {
+  const origin = 'https://tiny.example';
+  const robots = (body: string, status: number | null = 200, fault: string | null = null) =>
+    fileFaults(
+      tinySite({ '/': { declared: [['script', 'https://tiny.example/js/app.js']] } }, [], {
+        files: { robots: [{ origin, status, fault, body }], sitemaps: [{ address: `${origin}/map.xml`, entries: 0, passedOver: 2, fault: 'The server answered 404.', faultLine: null }] }, // prettier-ignore
+      }),
+      token,
+    ).filter(({ file }) => file.endsWith('robots.txt'));
+  it.each([
+    ['User-agent: *\nDisallow: /', 'robots_all_closed', 2],
+    ['Disallow: /x\nUser-agent: *\nDisallow: /y', 'robots_early', 1],
+    ['User-agent: *\nDisallow: /x\nNoindex: /y', 'robots_unknown', 3],
+    ['User-agent: *\nDisallow: /x\n\nUser-agent: other', 'robots_empty', 4],
+    ['<!doctype html><title>Not found</title>', 'robots_html', 1],
+    ['User-agent: *\nDisallow: /js/', 'resources_closed', 2],
+    ['Sitemap: https://tiny.example/map.xml', 'robots_sitemap', 1],
+  ])('%j', (body, fault, line) => expect(robots(body)).toMatchObject([{ fault, line }]));
+  it('tells a file that cannot be read, and passes over one that is not there', () => {
+    expect(robots('', 503, 'The server answered 503.')).toMatchObject([{ fault: 'robots_unreadable' }]);
+    expect(robots('', 404)).toEqual([]);
+  });
+});
+
+it('compares the trees of breadcrumbs, folders and clicks', () => {
+  const crumbs = (...paths: string[]) => paths.map((path) => ({ name: path, address: tiny(path) }));
+  const snapshot = tinySite({
+    '/': { links: ['/visit/', '/offers'] },
+    '/visit/': { breadcrumb: crumbs('/') },
+    '/offers': { links: ['/visit/prices'] },
+    '/visit/prices': { breadcrumb: crumbs('/', '/visit/', '/visit/prices') },
+  });
+  const trees = treesOf(snapshot);
+  const page = (path: string) => pageOf(snapshot, tiny(path));
+  expect(trees.breadcrumb[page('/visit/prices')]).toBe(page('/visit/'));
+  expect(trees.folder[page('/visit/prices')]).toBe(page('/visit/'));
+  expect(disagreements(trees.breadcrumb, trees.click)).toEqual([page('/visit/prices')]);
+  expect(disagreements(trees.breadcrumb, trees.folder)).toEqual([]);
+});

@@ -1,0 +1,6 @@
+export { findings } from './catalogue';
+export type { Finding, Question, Thresholds } from './catalogue';
+export { fileFaults } from './files';
+export type { FileFault } from './files';
+export { findingsOf } from './findings';
+export type { Found, FindingOptions } from './findings';

@@ -1,0 +1,147 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { incomingPages } from '../reach';
+import { pageOf } from '../snapshot';
+import { tiny, tinySite } from '../testing/tinySite';
+import type { TinyPage } from '../testing/tinySite';
+import { DAMPING, evenWeights, leaksOf, pageRank, plainShare, sectionFlow, settle, siteShare } from '.';
+
+/** Power iteration on a full matrix: slow, and plainly right. */
+function slowRank(count: number, out: number[][]): number[] {
+  let rank = new Array<number>(count).fill(1 / count);
+  for (let round = 0; round < 400; round++) {
+    const idle = rank.reduce((sum, own, node) => sum + (out[node].length ? 0 : own), 0);
+    const next = new Array<number>(count).fill((1 - DAMPING + DAMPING * idle) / count);
+    out.forEach((targets, node) => targets.forEach((to) => (next[to] += (DAMPING * rank[node]) / targets.length)));
+    rank = next;
+  }
+  return rank;
+}
+
+const graphs = fc.integer({ min: 1, max: 12 }).chain((count) =>
+  fc.array(fc.uniqueArray(fc.nat(count - 1), { maxLength: 5 }), { minLength: count, maxLength: count }),
+); // prettier-ignore
+
+function rankOf(out: number[][]): Float64Array {
+  const count = out.length;
+  const offsets = Uint32Array.from([0, ...out.map((_, i) => out.slice(0, i + 1).flat().length)]);
+  const incoming = incomingPages({ count, offsets, targets: Uint32Array.from(out.flat()) });
+  const perEdge = Float64Array.from(out, (targets) => (targets.length ? 1 / targets.length : 0));
+  return pageRank({
+    count,
+    incoming,
+    perEdge,
+    kept: Float64Array.from(out, (targets) => Number(targets.length === 0)),
+  });
+}
+
+describe('PageRank', () => {
+  it('equals a slow reference, and sums to 1', () =>
+    fc.assert(
+      fc.property(graphs, (out) => {
+        const rank = rankOf(out);
+        expect(rank.reduce((a, b) => a + b, 0)).toBeCloseTo(1, 12);
+        slowRank(out.length, out).forEach((wanted, node) => expect(Math.abs(rank[node] - wanted)).toBeLessThan(1e-9));
+      }),
+    ));
+  it('comes to an end on closed groups, which converge slowest', () => {
+    const pair = [[1], [0], [3], [2], [0, 2]];
+    slowRank(5, pair).forEach((wanted, node) => expect(rankOf(pair)[node]).toBeCloseTo(wanted, 9));
+  });
+});
+
+const shareAt = (pages: Record<string, TinyPage>, model = siteShare) => {
+  const snapshot = tinySite(pages);
+  const share = model(snapshot);
+  return { snapshot, share, at: (path: string) => share.share[pageOf(snapshot, tiny(path))] };
+};
+
+describe('the model plain', () => {
+  it('is even on a ring, and takes in only pages that answered', () => {
+    const { at, share } = shareAt(
+      { '/': { links: ['/a', '/a', '/', '/gone'] }, '/a': { links: ['/'], noindex: true }, '/gone': { status: 404, html: false } }, // prettier-ignore
+      plainShare,
+    );
+    expect([at('/'), at('/a'), at('/gone'), share.nodes]).toEqual([expect.closeTo(1, 9), expect.closeTo(1, 9), -1, 2]);
+  });
+});
+
+describe('the model site', () => {
+  it('sums to the number of nodes, whatever leaks', () => {
+    const { share } = shareAt({
+      '/': { links: ['/a', '/b', '/old', '/shut'] },
+      '/a': { links: ['/'], pageNofollow: true },
+      '/b': { links: ['/a'], noindex: true },
+      '/old': { status: 301, html: false, redirectTo: '/new' },
+      '/new': {},
+      '/shut': { blockedBy: 'Disallow: /shut', status: null, html: false },
+    });
+    const sum = share.share.reduce((total, own) => total + Math.max(0, own), 0);
+    expect(sum).toBeCloseTo(share.nodes, 9);
+  });
+  it('passes all that a redirected or canonicalised address has to where it ends', () => {
+    const direct = shareAt({ '/': { links: ['/new'] }, '/new': { links: ['/'] } });
+    const folded = shareAt({
+      '/': { links: ['/old'] },
+      '/old': { status: 301, html: false, redirectTo: '/older' },
+      '/older': { canonical: '/new', declared: [['canonical', '/new']], links: ['/', '/old'] },
+      '/new': { links: ['/'] },
+    });
+    expect(folded.at('/new')).toBeCloseTo(direct.at('/new'), 9);
+    expect([folded.at('/old'), folded.at('/older')]).toEqual([0, 0]);
+    expect(folded.share.nodes).toBe(2);
+  });
+  it('gives the part of a nofollow link to nobody, and says so', () => {
+    const { snapshot, share, at } = shareAt({ '/': { links: ['/a'], pageNofollow: true }, '/a': { links: ['/'] } });
+    // All that the start has is spread evenly.
+    expect(at('/')).toBeGreaterThan(at('/a'));
+    expect(leaksOf(snapshot, share)).toEqual([{ cause: 'nofollow', part: expect.closeTo((DAMPING * at('/')) / 2, 9) as number, pages: 1 }]); // prettier-ignore
+  });
+  it('names what keeps share that can never be of use', () => {
+    const { snapshot, share, at } = shareAt({ '/': { links: ['/a', '/gone', '/out'] }, '/a': {}, '/gone': { status: 404, html: false }, '/out': { status: 302, html: false, redirectTo: 'https://other.example/' } }); // prettier-ignore
+    const leaks = leaksOf(snapshot, share);
+    expect(leaks.map(({ cause }) => cause).sort()).toEqual(['broken', 'redirect']);
+    expect(leaks[0].part).toBeCloseTo(at('/gone') / 4, 9);
+  });
+  it('has no share for addresses that no link touches', () =>
+    expect(shareAt({ '/': { links: ['/a'] }, '/a': {}, '/lost': {} }).at('/lost')).toBe(-1));
+  it('weighs links by where they stand', () => {
+    const pages = { '/': { links: ['/main'], worded: [['/foot', 'Imprint', 'footer']] as [string, string, 'footer'][] }, '/main': {}, '/foot': {} }; // prettier-ignore
+    const snapshot = tinySite(pages);
+    const { share } = siteShare(snapshot, { ...evenWeights, footer: 0.5 });
+    const given = (path: string) => share[pageOf(snapshot, tiny(path))] - share[pageOf(snapshot, tiny('/'))];
+    expect(given('/main')).toBeCloseTo(2 * given('/foot'), 9);
+  });
+});
+
+it('settles redirects and canonicals, and finds loops', () => {
+  const snapshot = tinySite({
+    '/a': { status: 301, html: false, redirectTo: '/b' },
+    '/b': { canonical: '/c' },
+    '/c': {},
+    '/x': { status: 301, html: false, redirectTo: '/y' },
+    '/y': { canonical: '/x' },
+    '/to-x': { canonical: '/x' },
+    '/out': { canonical: 'https://other.example/' },
+  });
+  const settled = settle(snapshot);
+  const end = (path: string) => settled[pageOf(snapshot, tiny(path))];
+  expect([end('/a'), end('/b'), end('/c')]).toEqual(new Array(3).fill(pageOf(snapshot, tiny('/c'))));
+  expect([end('/x'), end('/y'), end('/to-x'), end('/out')]).toEqual([-1, -1, -1, -1]);
+});
+
+it('counts links and share from section to section', () => {
+  const { snapshot, share } = shareAt({
+    '/': { links: ['/shop/a', '/shop/b', '/visit/'] },
+    '/shop/a': { links: ['/shop/b', '/', '/shop/a'] },
+    '/shop/b': {},
+    '/visit/': { links: ['/shop/a', '/shop/a'] },
+  });
+  const { sections, pages, links, carried, share: bySection } = sectionFlow(snapshot, share);
+  expect(sections).toEqual(['shop', '', 'visit']);
+  expect(pages).toEqual([2, 1, 1]);
+  expect(links).toEqual([[1, 1, 0], [2, 0, 1], [2, 0, 0]]); // prettier-ignore
+  expect(bySection.reduce((a, b) => a + b, 0)).toBeCloseTo(4, 9);
+  // All that /visit/ passes on goes to the shop.
+  expect(carried[2][0]).toBeCloseTo(DAMPING * bySection[2], 9);
+});

@@ -1,0 +1,2 @@
+export { disagreements, treesOf } from './trees';
+export type { Trees } from './trees';
