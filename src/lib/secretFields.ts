@@ -3,7 +3,7 @@ import type { Secrets } from '$core/settings';
 import type { Faults } from './settingsFields';
 
 /** The fields of what is stored encrypted and never shown again. */
-export const secretNames = ['headers', 'cookie', 'user', 'password', 'forget'] as const;
+const secretNames = ['headers', 'cookie', 'user', 'password', 'forget'] as const;
 
 /**
  * Reads what was typed of the secrets. Empty fields keep what is stored, unless it is to be forgotten.

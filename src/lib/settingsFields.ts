@@ -46,6 +46,10 @@ const anOverride: LineReader = (line) => {
   const override = parseOverride(line);
   return override ? { value: override } : `“${line}” is not of the form host=address:port.`;
 };
+const aSection: LineReader = (line) => {
+  const [, pattern, name] = /^(.*\S)\s*=\s*([^=]+)$/.exec(line) ?? [];
+  return pattern ? { value: { pattern, name: name.trim() } } : `“${line}” is not of the form pattern = name.`;
+};
 const asIs: LineReader = (line) => ({ value: line });
 
 const number = (name: string, label: string, unit: string, empty: string, low: number, high: number, hint: string, whole = true): Field => ({ type: 'number', name, label, unit, empty, low, high, hint, whole }); // prettier-ignore
@@ -156,6 +160,33 @@ export const fieldGroups: FieldGroup[] = [
       flag('acceptCertificates', 'Accept certificates that cannot be checked', 'Self-made ones of a staging copy.'),
     ],
   },
+  {
+    id: 'reading',
+    title: 'How it is read',
+    about: 'What the model makes of what was found. A change holds from the next crawl on.',
+    fields: [
+      { type: 'lines', name: 'sections', label: 'Sections', read: aSection, write: (({ pattern, name }: { pattern: string; name: string }) => `${pattern} = ${name}`) as (value: never) => string, hint: 'Pattern = name, one a line; the first that matches. Else the first part of the path is the section.', example: '/shop/* = Shop' }, // prettier-ignore
+      number('nearTolerance', 'Near-duplicates differ in', 'of 64 bits', '3', 0, 6, 'Of their fingerprints. 0 finds pages that are alike word by word only.'), // prettier-ignore
+      number('weights.header', 'A link in a header weighs', 'times', '1', 0, 100, 'In share, where a link in the main part weighs 1.', false), // prettier-ignore
+      number('weights.nav', 'in a navigation', 'times', '1', 0, 100, 'Menus repeat on every page; less makes room for the others.', false), // prettier-ignore
+      number('weights.aside', 'in an aside', 'times', '1', 0, 100, 'Related pages, teasers.', false),
+      number('weights.footer', 'in a footer', 'times', '1', 0, 100, 'Imprint, contact, social media.', false),
+      number('thresholds.deepClicks', 'Far from the start is more than', 'clicks', '3', 1, 10_000, 'Where the finding begins.'), // prettier-ignore
+      number(
+        'thresholds.starvingShare',
+        'Starving is a share below',
+        'times',
+        '0.3',
+        0,
+        1000,
+        'Of an even split.',
+        false,
+      ),
+      number('thresholds.crowdedLinks', 'Crowded is more than', 'pages linked', '150', 1, 1_000_000, 'From one page.'),
+      number('thresholds.gatePages', 'A gate stands before', 'pages', '10', 1, 10_000_000, 'Or more.'),
+      number('thresholds.thinWords', 'Hardly any words is less than', 'words', '50', 0, 100_000, 'In the main part of a page.'), // prettier-ignore
+    ],
+  },
 ];
 
 export const allFields = fieldGroups.flatMap(({ fields }) => fields);
@@ -212,6 +243,12 @@ function readField(field: Field, text: string, faults: Faults): unknown {
   return undefined;
 }
 
+/** A folder as settings have it: `/…/`, or '' for the whole site. */
+export function folderOf(typed: string): string {
+  const folder = `/${typed.trim()}/`.replace(/\/+/g, '/');
+  return folder === '/' ? '' : folder;
+}
+
 export type ReadSettings = { ok: true; settings: CrawlSettings } | { ok: false; faults: Faults; typed: Typed };
 
 /**
@@ -230,8 +267,8 @@ export function readSettingsForm(form: FormData, parse: (given: unknown) => Pars
     typed[field.name] = text(field.name);
     setValue(given, field.name, readField(field, typed[field.name], faults));
   }
-  const folder = typed.folder && `/${typed.folder}/`.replace(/\/+/g, '/');
-  given.folder = folder === '/' ? '' : folder;
+  const folder = folderOf(typed.folder);
+  given.folder = folder;
   if (start.ok && folder && !new URL(start.address).pathname.startsWith(folder))
     faults.folder = `The start address is not under ${folder}.`;
   if (Object.keys(faults).length) return { ok: false, faults, typed };

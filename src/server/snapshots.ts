@@ -139,7 +139,7 @@ async function buildFromRows(db: Database, row: CrawlRow): Promise<Snapshot> {
     .where(eq(sitemapEntry.crawlId, row.id));
   const sitemaps = await readTexts(db, url, new Set(entries.map(({ sitemapId }) => sitemapId)));
   const settings = settingsSchema.parse(row.settings);
-  return builder.finish({
+  const steps = builder.steps({
     starts: [row.settings.start, ...row.settings.starts],
     listed: row.settings.lists,
     checks,
@@ -149,6 +149,12 @@ async function buildFromRows(db: Database, row: CrawlRow): Promise<Snapshot> {
     files: await readFiles(db, row.id),
     reading: settings,
   });
+  for (;;) {
+    const step = steps.next();
+    if (step.done) return step.value;
+    // The lease of the crawl is renewed meanwhile.
+    await new Promise((resolve) => setImmediate(resolve));
+  }
 }
 
 /** Builds the snapshot of a crawl from its rows and stores it in place of an earlier one. */

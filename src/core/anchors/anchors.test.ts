@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { linkFaults } from '../links';
 import { addressAt, factAt, pageOf } from '../snapshot';
 import { tiny, tinySite } from '../testing/tinySite';
-import { isGeneric, isPaging, plainWords } from '.';
+import { isGeneric, isWayfinding, plainWords } from '.';
 
 const snapshot = tinySite({
   '/': {
@@ -56,5 +56,5 @@ describe('faults of anchors', () => {
 it('knows words that fit any link, in several languages', () => {
   expect(['Read more »', 'En savoir plus', 'Hier klicken', 'LEES MEER'].map((text) => isGeneric(plainWords(text)))).toEqual([true, true, true, true]); // prettier-ignore
   expect(isGeneric(plainWords('Night buses'))).toBe(false);
-  expect(['2', 'Next', '12/2027'].map((text) => isPaging(plainWords(text)))).toEqual([true, true, true]);
+  expect(['2', 'Next', '12/2027'].map((text) => isWayfinding(plainWords(text)))).toEqual([true, true, true]);
 });

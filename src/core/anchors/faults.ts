@@ -2,7 +2,7 @@
 import { BARE_IMAGE, faultBit, linkKinds, relSaysNofollow } from '../links';
 import { textAt } from '../snapshot/snapshot';
 import type { IncomingLinks, Snapshot } from '../snapshot';
-import { haveCommon, isGeneric, isPaging, plainWords, stems } from './words';
+import { haveCommon, isGeneric, isWayfinding, plainWords, stems } from './words';
 
 export const MAX_ANCHOR = 100;
 const CLICK_KIND = linkKinds.indexOf('click');
@@ -37,7 +37,7 @@ export function findLinkFaults(snapshot: Snapshot, incoming: IncomingLinks, sett
   const wordNumbers = new Map<string, number>();
   const wordsOf = Int32Array.from(phrases, (text) => {
     const words = plainWords(text);
-    if (words === '' || isGeneric(words) || isPaging(words)) return -1;
+    if (words === '' || isGeneric(words) || isWayfinding(words)) return -1;
     if (!wordNumbers.has(words)) wordNumbers.set(words, wordNumbers.size);
     return wordNumbers.get(words)!;
   });

@@ -1,2 +1,2 @@
 export { findLinkFaults, MAX_ANCHOR } from './faults';
-export { haveCommon, isGeneric, isPaging, plainWords, stems } from './words';
+export { haveCommon, isGeneric, isWayfinding, plainWords, stems } from './words';

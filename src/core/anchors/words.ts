@@ -1,7 +1,7 @@
 /** Words that say nothing about what a link leads to, and how words are compared. */
 
 const lists = {
-  en: 'here|click here|click|this|this page|this link|link|more|read more|learn more|find out more|see more|show more|view more|more info|more information|info|details|see details|view|view all|see all|show all|all|go|open|continue|continue reading|read on|read|visit|website|page|download|start|discover|discover more|explore|get started|see here|full story',
+  en: 'here|click here|click|this|this page|this link|link|more|read more|learn more|find out more|see more|show more|view more|more info|more information|info|details|see details|view|view all|see all|show all|all|go|open|continue|continue reading|read on|read|website|page|download|discover more|get started|see here|full story',
   fr: 'ici|cliquez ici|cliquer ici|lien|ce lien|cette page|plus|en savoir plus|lire la suite|lire plus|voir|voir plus|voir tout|tout voir|suite|détails|découvrir|télécharger|continuer|plus d’infos|plus d\'infos|plus d’informations|consulter',
   de: 'hier|hier klicken|klicken sie hier|klick|link|dieser link|diese seite|mehr|mehr erfahren|mehr lesen|mehr infos|weiterlesen|lesen sie mehr|alle|alle anzeigen|alle ansehen|ansehen|anzeigen|details|zum artikel|jetzt entdecken|entdecken|herunterladen|weiter lesen',
   es: 'aquí|haga clic aquí|haz clic aquí|clic aquí|enlace|este enlace|esta página|más|leer más|ver más|saber más|más información|ver|ver todo|ver todos|detalles|seguir leyendo|descubrir|descargar',
@@ -12,7 +12,8 @@ const lists = {
 
 const generic = new Set(Object.values(lists).flatMap((list) => list.split('|')));
 
-const paging = new Set('next|previous|prev|first|last|back|suivant|précédent|retour|weiter|zurück|siguiente|anterior|avanti|indietro|volgende|vorige|próximo|seguinte'.split('|')); // prettier-ignore
+/** Through a series, to the start, and to the same page in another language. */
+const wayfinding = new Set('next|previous|prev|first|last|back|suivant|précédent|retour|weiter|zurück|siguiente|anterior|avanti|indietro|volgende|vorige|próximo|seguinte|home|start|homepage|accueil|startseite|inicio|início|english|français|deutsch|español|italiano|nederlands|português|polski|svenska|dansk|norsk|suomi|čeština|magyar|türkçe|русский|українська|日本語|中文|한국어|العربية|cymraeg|gaeilge|català|euskara|en|fr|de|es|it|nl|pt'.split('|')); // prettier-ignore
 
 /** Lower case, without signs around and spaces between counted once: how words of anchors are compared. */
 export const plainWords = (text: string) =>
@@ -24,8 +25,8 @@ export const plainWords = (text: string) =>
 /** Whether words, as {@link plainWords} gives them, would fit any link. */
 export const isGeneric = (words: string) => generic.has(words);
 
-/** Whether they lead through a series: next, previous, numbers, dates in digits. */
-export const isPaging = (words: string) => paging.has(words) || (words !== '' && !/\p{L}/u.test(words));
+/** Whether they show the way rather than name a page: next, home, a language, or digits alone. */
+export const isWayfinding = (words: string) => wayfinding.has(words) || (words !== '' && !/\p{L}/u.test(words));
 
 const STEM = 5;
 

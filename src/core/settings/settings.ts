@@ -43,8 +43,6 @@ export const noSecrets: Secrets = { headers: [], cookie: '', basic: null };
 /** Kinds of links besides `a` and `area` that lead to pages, and whether what they lead to is fetched. */
 export const followable = ['nofollow', 'canonical', 'paging', 'hreflang', 'amphtml', 'iframe', 'refresh'] as const;
 export type Followable = (typeof followable)[number];
-export const resourceKinds = ['image', 'script', 'style', 'other'] as const;
-export type ResourceKind = (typeof resourceKinds)[number];
 
 const MAX_COUNT = 10_000_000;
 

@@ -179,6 +179,8 @@ export interface SnapshotBuilder {
   /** The numbers of addresses that are no pages, and of phrases, that links have named so far. */
   named: () => { outside: number[]; phrases: number[] };
   finish: (rest: SnapshotRest) => Snapshot;
+  /** As `finish`, pausing between its steps. */
+  steps: (rest: SnapshotRest) => Generator<undefined, Snapshot>;
 }
 
 /**
@@ -190,19 +192,27 @@ export function snapshotBuilder(records: readonly PageRecord[]): SnapshotBuilder
   const pages = [...records].sort((a, b) => (a.address < b.address ? -1 : a.address > b.address ? 1 : 0));
   const pageNumbers = new Map(pages.map(({ number }, i) => [number, i]));
   const { links, add, outside, phrases } = linkLayout(pages, pageNumbers);
+  const steps = (rest: SnapshotRest) => {
+    const texts = (numbers: ReadonlyMap<number, number>, of: ReadonlyMap<number, string>) =>
+      Array.from(numbers.keys(), (number) => of.get(number) ?? '');
+    const checks = Array.from(outside.keys(), (number) => rest.checks.get(number) ?? null);
+    return measure(pages, pageNumbers, rest, {
+      links,
+      outside: texts(outside, rest.outside),
+      checks,
+      phrases: texts(phrases, rest.phrases),
+    });
+  };
   return {
     addLinks: add,
     named: () => ({ outside: [...outside.keys()], phrases: [...phrases.keys()] }),
+    steps,
     finish: (rest) => {
-      const texts = (numbers: ReadonlyMap<number, number>, of: ReadonlyMap<number, string>) =>
-        Array.from(numbers.keys(), (number) => of.get(number) ?? '');
-      const checks = Array.from(outside.keys(), (number) => rest.checks.get(number) ?? null);
-      return measure(pages, pageNumbers, rest, {
-        links,
-        outside: texts(outside, rest.outside),
-        checks,
-        phrases: texts(phrases, rest.phrases),
-      });
+      const all = steps(rest);
+      for (;;) {
+        const step = all.next();
+        if (step.done) return step.value;
+      }
     },
   };
 }

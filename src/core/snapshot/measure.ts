@@ -155,13 +155,16 @@ function anchorsOf({ count, links }: Snapshot, incoming: IncomingLinks) {
 /** Pages of fewer words say too little to be called alike. */
 const MIN_WORDS = 20;
 
-/** Works out the measures of a snapshot. Pages come in the order of their addresses. */
-export function measure(
+/**
+ * Works out the measures of a snapshot. Pages come in the order of their addresses. It pauses between its steps, so that
+ * whoever runs it can do something else on the way: a large crawl takes a minute.
+ */
+export function* measure(
   pages: readonly PageRecord[],
   pageNumbers: ReadonlyMap<number, number>,
   input: SnapshotRest,
   found: Pick<Snapshot, 'links' | 'outside' | 'checks' | 'phrases'>,
-): Snapshot {
+): Generator<undefined, Snapshot> {
   const { links, phrases } = found;
   const count = pages.length;
   const pageByAddress = new Map(pages.map(({ address }, i) => [address, i]));
@@ -182,14 +185,19 @@ export function measure(
   const { chains, judged } = judgements(pages, numberOf);
   const verdict = Int32Array.from(judged, (judgement) => verdicts.indexOf(judgement.verdict));
   const canonicals = canonicalsOf(pages, links, verdict, numberOf);
+  yield;
   const visitor = visitorGraph(count, links);
   const walk = pageGraph(visitor);
   const depths = clickDepths(walk, starts);
   const { depth } = depths;
   const counts = countLinks(visitor);
+  yield;
   const islands = islandNumbers(visitor, depth);
   const islandSizes = new Map<number, number>();
   for (const island of islands) islandSizes.set(island, (islandSizes.get(island) ?? 0) + 1);
+
+  const gates = gatesOf(dominators(walk, incomingPages(walk), depths, starts), depth);
+  yield;
 
   const listings = input.listings.flatMap(({ number, sitemap, line, lastmod }) => {
     const page = pageNumbers.get(number);
@@ -206,9 +214,12 @@ export function measure(
     content,
     input.reading.nearTolerance,
   );
+  yield;
   const variants = findVariants(
     pages.map(({ address }, i) => ({ address, content: content[i], stands: verdicts[verdict[i]] === 'indexable' })),
   );
+
+  yield;
 
   const snapshot: Snapshot = {
     ...found,
@@ -247,7 +258,7 @@ export function measure(
       reach: Int32Array.from(reachOf(depth, counts.pagesLinking)),
       island: islands,
       island_size: islands.map((island) => (island < 0 ? -1 : islandSizes.get(island)!)),
-      gate_for: gatesOf(dominators(walk, incomingPages(walk), depths, starts), depth),
+      gate_for: gates,
       links_in: counts.linksIn,
       pages_linking: counts.pagesLinking,
       // What a page links to is known only when it was read.
@@ -277,15 +288,19 @@ export function measure(
       anchor_faults: unknown,
     },
   };
+  yield;
   const { columns } = snapshot;
   const reached = crawlerReach(visitor, snapshot, depth);
   columns.crawler_depth = reached.crawler;
   columns.held_back = reached.held;
+  yield;
   const { share, settled } = siteShare(snapshot, input.reading.weights);
   columns.share = share;
+  yield;
   const incoming = incomingLinks(snapshot);
   const faults = findLinkFaults(snapshot, incoming, settled);
   for (let link = 0; link < faults.length; link++) links.faults[link] |= faults[link];
+  yield;
   const anchors = anchorsOf(snapshot, incoming);
   columns.anchors = anchors.different;
   columns.anchor_faults = anchors.faults;

@@ -10,7 +10,7 @@
   import Brand from '$lib/Brand.svelte';
   import FieldGroup from '$lib/FieldGroup.svelte';
   import PatternTester from '$lib/PatternTester.svelte';
-  import { allFields, fieldGroups } from '$lib/settingsFields';
+  import { allFields, fieldGroups, folderOf } from '$lib/settingsFields';
   import type { Faults, Typed } from '$lib/settingsFields';
 
   let { data, form } = $props();
@@ -32,13 +32,12 @@
     const text = (name: string) => String(fields.get(name) ?? '').trim();
     const lines = (name: string) => text(name).split('\n').map((line) => line.trim()).filter(Boolean); // prettier-ignore
     const start = readStartAddress(text('start'));
-    const folder = text('folder') ? `/${text('folder')}/`.replace(/\/+/g, '/') : '';
     scope = start.ok
       ? {
           start: start.address,
           hosts: lines('hosts'),
           subdomains: text('subdomains') === 'on',
-          folder: folder === '/' ? '' : folder,
+          folder: folderOf(text('folder')),
           include: lines('include'),
           exclude: lines('exclude'),
           dropParameters: lines('dropParameters'),

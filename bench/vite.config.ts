@@ -1,0 +1,9 @@
+/** Builds the measurement of the core, which runs outside the application. */
+import { defineConfig } from 'vite';
+import { alias } from '../alias.config.ts';
+
+export default defineConfig({
+  resolve: { alias },
+  ssr: { noExternal: true },
+  build: { ssr: true, target: 'node20', rollupOptions: { input: { core: 'bench/core.ts' } } },
+});
