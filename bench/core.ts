@@ -37,6 +37,7 @@ function timed<T>(name: string, run: () => T): T {
   const value = run();
   results[name] = performance.now() - start;
   note();
+  console.error(`  ${name}: ${(results[name] / 1000).toFixed(2)} s, ${Math.round(process.memoryUsage().rss / 2 ** 20)} MiB`);
   return value;
 }
 

@@ -39,7 +39,7 @@ describe('./edgemap', () => {
   it('says what it can do', async () => {
     const { code, out } = await edgemap('help');
     expect(code).toBe(0);
-    for (const command of ['demo', 'start', 'crawl', 'worker', 'bench', 'test'])
+    for (const command of ['demo', 'start', 'crawl', 'export', 'select', 'worker', 'bench', 'test'])
       expect(out).toContain(`./edgemap ${command}`);
   });
   it('exits with 2 for what it does not know', async () => {
@@ -57,8 +57,8 @@ describe('./edgemap crawl', () => {
     expect(said).toContain('2 addresses, 2 indexable, 0 without a route');
     expect(code).toBe(0);
     const pages = readFileSync(join(out, 'pages.csv'), 'utf8').split('\r\n');
-    expect(pages[1]).toBe(
-      `${site.origin}/,200,text/html,"Home, ""sweet""",0,reached,1,1,1,2,indexable,,,false,start|links,`,
+    expect(pages[1]).toContain(
+      `${site.origin}/,200,text/html,"Home, ""sweet""",0,reached,1,1,1,2,indexable,,,false,start|links,,0,1.000000,1,`,
     );
     expect(readFileSync(join(out, 'links.csv'), 'utf8')).toContain(
       `${site.origin}/,https://else.example/,to https://else.example/,,a,,2,4\r\n`,
@@ -101,6 +101,35 @@ describe('./edgemap crawl', () => {
     expect(await ended).toBe(0);
     expect(said).toContain('Stopping. What has been fetched is kept.');
     expect(JSON.parse(readFileSync(join(out, 'summary.json'), 'utf8'))).toMatchObject({ state: 'stopped' });
+  });
+});
+
+describe('a finished crawl', () => {
+  it('is exported and selected from', async () => {
+    site = await standIn({
+      '/': linking('Home', '/a', '/b'),
+      '/a': linking('A', '/b', '/gone'),
+      '/b': linking('B', '/'),
+    });
+    const { said } = await edgemap('crawl', `${site.origin}/`);
+    const number = /Crawl (\d+):/.exec(said)![1];
+    const out = join(folder, 'exported');
+    const options = ['--select', 'indexable', '--sort', 'share:desc', '--share-model', 'plain'];
+    expect(await edgemap('export', number, '--out', out, ...options)).toMatchObject({ code: 0 });
+    const [head, ...rows] = readFileSync(join(out, 'pages.csv'), 'utf8').trim().split('\r\n');
+    const share = rows.map((row) => Number(row.split(',')[head.split(',').indexOf('share')]));
+    expect(share).toHaveLength(3);
+    expect(share).toEqual([...share].sort((a, b) => b - a));
+    expect(share.reduce((a, b) => a + b, 0)).toBeCloseTo(3, 4);
+    const summary = JSON.parse(readFileSync(join(out, 'summary.json'), 'utf8')) as Record<string, unknown>;
+    expect(summary).toMatchObject({ share_model: 'plain', crawler_reach: { reached: 4, not_reached: 0 } });
+    expect((summary.findings as { id: string }[]).map(({ id }) => id)).toContain('links_to_broken');
+    const selected = await edgemap('select', number, 'links to (broken)');
+    expect([selected.code, selected.out]).toEqual([0, `${site.origin}/a\n`]);
+  });
+  it('is asked for by number, and with a selection that can be read', async () => {
+    expect(await edgemap('select', '999999', 'indexable')).toMatchObject({ code: 2, said: expect.stringContaining('There is no crawl 999999.') as string }); // prettier-ignore
+    expect(await edgemap('select', '1', 'depth > deep')).toMatchObject({ code: 2, said: expect.stringContaining('depth > deep\n          ^^^^') as string }); // prettier-ignore
   });
 });
 

@@ -79,6 +79,10 @@ export async function exportCommand(db: Database, { crawl, out, view }: ExportCa
 export async function selectCommand(db: Database, { crawl, view }: SelectCall): Promise<number> {
   const { row, snapshot } = await finishedCrawl(db, crawl);
   const { seen, pages } = look(snapshot, view, row);
-  for (const page of pages) process.stdout.write(`${addressAt(seen, page)}\n`);
+  const lines = Array.from(pages, (page) => `${addressAt(seen, page)}\n`);
+  await pipeline(Readable.from(lines), process.stdout, { end: false }).catch((error: NodeJS.ErrnoException) => {
+    // Whoever reads may have seen enough.
+    if (error.code !== 'EPIPE') throw error;
+  });
   return 0;
 }

@@ -3,7 +3,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { describe, expect, it } from 'vitest';
 import { settingsFile, settingsSchema } from '$core/settings';
-import { readCrawlCall, UsageError } from './options';
+import { readCrawlCall, readExportCall, readSelectCall, UsageError } from './options';
 
 describe('edgemap crawl', () => {
   it('reads its options', () =>
@@ -49,4 +49,23 @@ describe('edgemap crawl', () => {
     expect(() => readCrawlCall(words)).toThrow(UsageError);
     expect(() => readCrawlCall(words)).toThrow(message);
   });
+});
+
+describe('looking at a finished crawl', () => {
+  it('takes a number, a folder and how to look', () => {
+    const { crawl, out, view } = readExportCall(['12', '--out', 'x', '--select', 'depth > 3', '--sort', 'share:desc', '--share-model', 'plain']); // prettier-ignore
+    expect({ crawl, out, sort: view.sort, model: view.shareModel }).toEqual({ crawl: 12, out: 'x', sort: { fact: 'share', descending: true }, model: 'plain' }); // prettier-ignore
+    expect(readSelectCall(['12']).view.select).toEqual({ op: 'all' });
+    expect(readCrawlCall(['a.example', '--sort', 'depth']).view.sort).toEqual({ fact: 'depth', descending: false });
+  });
+  it.each([
+    [['x', '--out', 'y'], /number of a crawl/],
+    [['1'], /--out FOLDER/],
+    [['1', 'depth > 3', '--out', 'y'], /follows --select/],
+    [['1', '--out', 'y', '--sort', 'weight'], /--sort takes a fact/],
+    [['1', '--out', 'y', '--sort', 'depth:up'], /--sort takes a fact/],
+    [['1', '--out', 'y', '--share-model', 'mine'], /site or plain/],
+    [['1', '--out', 'y', '--select', 'depth >'], /a number.*\n {2}depth >\n {9}\^$/],
+  ])('refuses %o', (words, message) => expect(() => readExportCall(words)).toThrow(message));
+  it('wants a selection as one word', () => expect(() => readSelectCall(['1', 'depth', '>', '3'])).toThrow(/quotes/));
 });

@@ -52,7 +52,7 @@ const pointAt = (text: string, { message, at, length }: SelectionFault) =>
 function readView(values: { select?: string; sort?: string; 'share-model'?: string }): View {
   const text = values.select ?? '';
   const parsed = parseSelection(text);
-  if (!parsed.ok) throw new UsageError(`--select: ${pointAt(text, parsed.fault)}`);
+  if (!parsed.ok) throw new UsageError(`The selection cannot be read. ${pointAt(text, parsed.fault)}`);
   const [fact, direction, more] = (values.sort ?? '').split(':');
   const shareModel = values['share-model'] ?? 'site';
   if (!shareModels.includes(shareModel as ShareModel))

@@ -45,7 +45,9 @@ export function pageGraph({ count, offsets, targets, cost }: LinkGraph): PageGra
     }
     rows[page + 1] = end;
   }
-  return { count, offsets: rows, targets: distinct.slice(0, end), hop };
+  // A copy only where it saves much.
+  const pairs = end < distinct.length / 2 ? distinct.slice(0, end) : distinct.subarray(0, end);
+  return { count, offsets: rows, targets: pairs, hop };
 }
 
 /** The same pairs by their targets: the sources of page `i` are `sources[offsets[i]]` to `sources[offsets[i + 1] − 1]`. */

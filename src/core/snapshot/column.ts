@@ -25,10 +25,11 @@ export function textColumn(texts: readonly (string | null)[]): TextColumn {
     return number;
   });
   // In order, so that pages are sorted by comparing numbers.
-  const ordered = [...numbers].sort(([a], [b]) => (a < b ? -1 : 1));
-  const rank = new Uint32Array(ordered.length + 1);
-  ordered.forEach(([, number], i) => (rank[number] = i + 1));
-  return { codes: found.map((number) => rank[number]), values: ['', ...ordered.map(([text]) => text)] };
+  const values = ['', ...[...numbers.keys()].sort()];
+  const rank = new Uint32Array(values.length);
+  for (let code = 1; code < values.length; code++) rank[numbers.get(values[code])!] = code;
+  for (let i = 0; i < found.length; i++) found[i] = rank[found[i]];
+  return { codes: found, values };
 }
 
 /** The value of a fact for one page, as a reader understands it. */

@@ -87,12 +87,13 @@ function judgements(pages: readonly PageRecord[], numberOf: Numbers) {
     const end = beyond ?? pages[final].address;
     return { hops: all, reason: all > 1 ? `${end} after ${all} redirects` : end };
   });
-  const judged = pages.map((page, i) => {
+  const verdict = new Int32Array(pages.length);
+  const reasons = pages.map((page, i) => {
     const judgement = judge(page);
-    const chain = judgement.verdict === 'redirect' ? chains[i] : null;
-    return chain ? { ...judgement, reason: chain.reason } : judgement;
+    verdict[i] = verdicts.indexOf(judgement.verdict);
+    return (judgement.verdict === 'redirect' && chains[i]?.reason) || judgement.reason || null;
   });
-  return { chains, judged };
+  return { chains, verdict, reasons };
 }
 
 /** What becomes of each canonical, and how many different ones each page declares. */
@@ -182,8 +183,7 @@ export function* measure(
     });
   const unknown = new Int32Array(0);
 
-  const { chains, judged } = judgements(pages, numberOf);
-  const verdict = Int32Array.from(judged, (judgement) => verdicts.indexOf(judgement.verdict));
+  const { chains, verdict, reasons } = judgements(pages, numberOf);
   const canonicals = canonicalsOf(pages, links, verdict, numberOf);
   yield;
   const visitor = visitorGraph(count, links);
@@ -204,7 +204,6 @@ export function* measure(
     return page === undefined ? [] : [{ page, sitemap, line, lastmod }];
   });
   const lastmods = new Map(listings.map(({ page, lastmod }) => [page, lastmod]));
-  const parts = pages.map(({ address }) => addressParts(address));
   const named = input.reading.sections.map(({ pattern, name }) => ({ test: patternTest(pattern), name }));
   const content = pages.map(({ html, contentHash }) => (html ? contentHash : null));
   const near = nearDuplicates(
@@ -229,10 +228,10 @@ export function* measure(
     files: input.files,
     columns: {
       url: text(({ address }) => address),
-      host: text((_, i) => parts[i].host),
-      path: text((_, i) => parts[i].path),
-      query: text((_, i) => parts[i].query),
-      section: text(({ address }, i) => named.find(({ test }) => test(address))?.name ?? parts[i].section),
+      host: text(({ address }) => addressParts(address).host),
+      path: text(({ address }) => addressParts(address).path),
+      query: text(({ address }) => addressParts(address).query),
+      section: text(({ address }) => named.find(({ test }) => test(address))?.name ?? addressParts(address).section),
       status: number(({ status }) => status),
       content_type: text(({ contentType }) => contentType),
       bytes: number(({ bytes }) => bytes),
@@ -252,7 +251,7 @@ export function* measure(
       canonical_state: canonicals.states,
       canonicals: canonicals.different,
       verdict,
-      verdict_reason: text((_, i) => judged[i].reason || null),
+      verdict_reason: textColumn(reasons),
       seen_in: seenIn(count, links, { start: starts, sitemap: listings.map(({ page }) => page), list: numbersOf(input.listed) }), // prettier-ignore
       depth,
       reach: Int32Array.from(reachOf(depth, counts.pagesLinking)),
