@@ -15,8 +15,8 @@ import {
 } from '../src/core/reach';
 import { evaluate, firstInOrder, parseSelection } from '../src/core/selection';
 import { evenWeights, pageRank, plainShare } from '../src/core/share';
-import { nothingFound, snapshotBuilder, visitorGraph } from '../src/core/snapshot';
-import type { FactName, PageRecord } from '../src/core/snapshot';
+import { nothingFound, pageRecord, snapshotBuilder, visitorGraph } from '../src/core/snapshot';
+import type { FactName, FoundFacts, PageRecord } from '../src/core/snapshot';
 
 const [folder, pagesText, linksText] = process.argv.slice(2);
 const count = Number(pagesText);
@@ -37,7 +37,9 @@ function timed<T>(name: string, run: () => T): T {
   const value = run();
   results[name] = performance.now() - start;
   note();
-  console.error(`  ${name}: ${(results[name] / 1000).toFixed(2)} s, ${Math.round(process.memoryUsage().rss / 2 ** 20)} MiB`);
+  console.error(
+    `  ${name}: ${(results[name] / 1000).toFixed(2)} s, ${Math.round(process.memoryUsage().rss / 2 ** 20)} MiB`,
+  );
   return value;
 }
 
@@ -48,11 +50,8 @@ const addressOf = (page: number) =>
     : `https://www.larkfield.example/${sections[page % 8]}/${String(page).padStart(8, '0')}`;
 const words = ['tram', 'bus', 'depot', 'bell', 'wire', 'ticket'];
 
-const records: PageRecord[] = Array.from({ length: count }, (_, page) => ({
+const found = (page: number): FoundFacts => ({
   ...nothingFound,
-  number: page + 1,
-  address: addressOf(page),
-  unvisited: null,
   status: 200,
   html: true,
   contentType: 'text/html',
@@ -64,8 +63,10 @@ const records: PageRecord[] = Array.from({ length: count }, (_, page) => ({
   noindex: page % 40 === 0,
   pageNofollow: false,
   words: (page * 13) % 2000,
-  linkCount: 0,
-}));
+});
+const records: PageRecord[] = Array.from({ length: count }, (_, page) =>
+  pageRecord({ number: page + 1, address: addressOf(page), unvisited: null, linkCount: 0 }, found(page)),
+);
 
 function targetsOf(page: number): number[] {
   const targets: number[] = [];

@@ -21,9 +21,9 @@ const write = (file: string, rows: Iterable<string>) => pipeline(Readable.from(r
 function look(snapshot: Snapshot, { select, sort, shareModel }: View, row: Crawl) {
   const settings = settingsSchema.parse(row.settings);
   const share = shareModel === 'plain' ? plainShare(snapshot) : siteShare(snapshot, settings.weights);
-  // A copy that has the snapshot's columns as they are, and its own share.
+  // As the snapshot is, but for its share; columns that nobody asks for are not read.
   const columns = Object.create(snapshot.columns, { share: { value: share.share } }) as Snapshot['columns'];
-  const seen: Snapshot = { ...snapshot, columns };
+  const seen = Object.create(snapshot, { columns: { value: columns } }) as Snapshot;
   const pages = numbersOf(evaluate(seen, select));
   if (sort) pages.sort(comparator(columns[sort.fact], sort.descending));
   return { seen, share, pages, settings };

@@ -3,14 +3,14 @@ import type { Secrets } from '$core/settings';
 import type { Faults } from './settingsFields';
 
 /** The fields of what is stored encrypted and never shown again. */
-const secretNames = ['headers', 'cookie', 'user', 'password', 'forget'] as const;
+type SecretName = 'headers' | 'cookie' | 'user' | 'password' | 'forget';
 
 /**
  * Reads what was typed of the secrets. Empty fields keep what is stored, unless it is to be forgotten.
  * @returns the secrets from now on; undefined to keep those that are stored
  */
 export function readSecrets(form: FormData, stored: Secrets, faults: Faults): Secrets | undefined {
-  const text = (name: (typeof secretNames)[number]) => String(form.get(name) ?? '').trim();
+  const text = (name: SecretName) => String(form.get(name) ?? '').trim();
   const headers = text('headers').split('\n').map((line) => line.trim()).filter(Boolean).flatMap((line) => {
     const colon = line.indexOf(':');
     if (colon > 0) return [{ name: line.slice(0, colon).trim(), value: line.slice(colon + 1).trim() }];

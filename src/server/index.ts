@@ -36,7 +36,7 @@ export {
   sitesWithNewestCrawl,
 } from './sites';
 export type { Crawl, Site } from './sites';
-export { makeSnapshot, openSnapshot } from './snapshots';
+export { makeSnapshot, openSnapshot, snapshotPart } from './snapshots';
 export { trapReview, trapsOf } from './traps';
 export type { TrapReview } from './traps';
 export { recrawl } from './recrawl';

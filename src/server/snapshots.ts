@@ -7,11 +7,13 @@ import {
   snapshotBuilder,
   decodeSnapshot,
   encodeSnapshot,
+  groupOfPart,
   nothingFound,
+  pageRecord,
   SNAPSHOT_VERSION,
   SnapshotVersionError,
 } from '$core/snapshot';
-import type { Check, PageRecord, SiteFiles, Snapshot, SnapshotParts } from '$core/snapshot';
+import type { Check, PageRecord, PartGroup, SiteFiles, Snapshot, SnapshotParts } from '$core/snapshot';
 import type { UnvisitedReason } from '$core/verdict';
 import { ASIDE_RANK, MAX_HOPS, RESOURCE_RANK, UNLINKED_RANK } from './ranks';
 import { inRuns } from './database';
@@ -73,7 +75,7 @@ async function readPages(db: Database, row: CrawlRow) {
       }
       const unvisited = found ? null : unvisitedReason(place, row, scope);
       const linkCount = head ? countPackedLinks(head) : 0;
-      pages.push({ ...nothingFound, ...found, number: urlId, address, unvisited, linkCount });
+      pages.push(pageRecord({ number: urlId, address, unvisited, linkCount }, found ?? nothingFound));
     }
     if (rows.length < READ_ROWS) return { pages, checks };
     after = rows[rows.length - 1].urlId;
@@ -172,58 +174,114 @@ export async function makeSnapshot(db: Database, row: CrawlRow): Promise<Snapsho
   return snapshot;
 }
 
-async function loadSnapshot(db: Database, crawlId: number): Promise<{ snapshot: Snapshot; bytes: number } | null> {
+/** Reads the parts of a group, put together from their chunks. */
+async function readParts(db: Database, crawlId: number, group: PartGroup, stored: readonly string[]) {
+  const names = stored.filter((name) => groupOfPart(name) === group);
+  const pieces = new Map<string, Buffer[]>(names.map((name) => [name, []]));
   const chunks = await db
     .select()
     .from(snapshotChunk)
-    .where(eq(snapshotChunk.crawlId, crawlId))
+    .where(and(eq(snapshotChunk.crawlId, crawlId), inArray(snapshotChunk.part, names)))
     .orderBy(asc(snapshotChunk.part), asc(snapshotChunk.seq));
-  if (chunks.length === 0) return null;
-  const pieces = new Map<string, Buffer[]>();
-  for (const { part, data } of chunks) pieces.set(part, [...(pieces.get(part) ?? []), data]);
-  const parts: SnapshotParts = new Map([...pieces].map(([part, data]) => [part, Buffer.concat(data)]));
-  const bytes = [...parts.values()].reduce((sum, { length }) => sum + length, 0);
-  try {
-    return { snapshot: decodeSnapshot(parts), bytes };
-  } catch (error) {
-    if (!(error instanceof SnapshotVersionError) || error.version > SNAPSHOT_VERSION) throw error;
-  }
-  // Written by an earlier program: what it was built from is still there.
-  const [row] = await db.select().from(crawl).where(eq(crawl.id, crawlId));
-  return { snapshot: await makeSnapshot(db, row), bytes };
+  for (const { part, data } of chunks) pieces.get(part)!.push(data);
+  return [...pieces].map(([name, found]) => [name, Buffer.concat(found)] as const);
 }
 
-/** Open snapshots, the least recently used first, bounded by their stored size. */
-const open = new Map<string, { snapshot: Promise<Snapshot | null>; bytes: number }>();
+/** The names of the parts in which the snapshot of a crawl is stored; none when it has none. */
+async function partsOfSnapshot(db: Database, crawlId: number): Promise<string[]> {
+  const rows = await db
+    .selectDistinct({ part: snapshotChunk.part })
+    .from(snapshotChunk)
+    .where(eq(snapshotChunk.crawlId, crawlId));
+  return rows.map(({ part }) => part);
+}
+
+/** One part of a stored snapshot in its binary form, for a browser that works on it; null when there is none. */
+export async function snapshotPart(db: Database, crawlId: number, part: string): Promise<Buffer | null> {
+  const chunks = await db
+    .select({ data: snapshotChunk.data })
+    .from(snapshotChunk)
+    .where(and(eq(snapshotChunk.crawlId, crawlId), eq(snapshotChunk.part, part)))
+    .orderBy(asc(snapshotChunk.seq));
+  return chunks.length ? Buffer.concat(chunks.map(({ data }) => data)) : null;
+}
+
+/** A snapshot that is open: what has been read of it, and how large that is. */
+interface Open {
+  snapshot: Promise<Snapshot | null>;
+  bytes: number;
+  /** Reads the links; done when they are there. */
+  withLinks: () => Promise<void>;
+}
+
+/** Open snapshots, the least recently used first, bounded by the size of what was read. */
+const open = new Map<string, Open>();
 const MAX_OPEN_BYTES = 512 << 20;
 
-/** The snapshot of a crawl that has ended; null when it has none. Kept open for the next question. */
+function openEntry(db: Database, crawlId: number, key: string): Open {
+  const parts: SnapshotParts = new Map();
+  let stored: string[] = [];
+  let links: Promise<void> | null = null;
+  const add = async (group: PartGroup) => {
+    for (const [name, bytes] of await readParts(db, crawlId, group, stored)) {
+      parts.set(name, bytes);
+      entry.bytes += bytes.length;
+    }
+    evict(key);
+  };
+  const load = async (): Promise<Snapshot | null> => {
+    stored = await partsOfSnapshot(db, crawlId);
+    if (stored.length === 0) return null;
+    await add('facts');
+    try {
+      return decodeSnapshot(parts, stored);
+    } catch (error) {
+      if (!(error instanceof SnapshotVersionError) || error.version > SNAPSHOT_VERSION) throw error;
+    }
+    // Written by an earlier program: what it was built from is still there.
+    const [row] = await db.select().from(crawl).where(eq(crawl.id, crawlId));
+    await makeSnapshot(db, row);
+    parts.clear();
+    entry.bytes = 0;
+    stored = await partsOfSnapshot(db, crawlId);
+    await add('facts');
+    return decodeSnapshot(parts, stored);
+  };
+  const entry: Open = {
+    bytes: 0,
+    snapshot: load().catch((error) => {
+      open.delete(key);
+      throw error;
+    }),
+    withLinks: async () => {
+      links ??= add('links').catch((error) => {
+        links = null;
+        throw error;
+      });
+      await links;
+    },
+  };
+  return entry;
+}
+
+/**
+ * The snapshot of a crawl that has ended; null when it has none. Kept open for the next question.
+ * @param need whether its links are asked for, which are most of it; without them only the facts of pages can be read
+ */
 export async function openSnapshot(
   db: Database,
   { id, endedAt }: Pick<CrawlRow, 'id' | 'endedAt'>,
+  need: PartGroup = 'links',
 ): Promise<Snapshot | null> {
   // A crawl that went on has another end, and another snapshot.
   const key = `${id}@${endedAt?.getTime()}`;
-  let entry = open.get(key);
-  if (!entry) {
-    const fresh = { bytes: 0, snapshot: Promise.resolve<Snapshot | null>(null) };
-    fresh.snapshot = loadSnapshot(db, id).then(
-      (loaded) => {
-        fresh.bytes = loaded?.bytes ?? 0;
-        if (!loaded) open.delete(key);
-        evict(key);
-        return loaded?.snapshot ?? null;
-      },
-      (error) => {
-        open.delete(key);
-        throw error;
-      },
-    );
-    entry = fresh;
-  }
+  const entry = open.get(key) ?? openEntry(db, id, key);
   open.delete(key);
   open.set(key, entry);
-  return entry.snapshot;
+  const snapshot = await entry.snapshot;
+  if (!snapshot) open.delete(key);
+  else if (need === 'links') await entry.withLinks();
+  return snapshot;
 }
 
 function evict(keep: string) {

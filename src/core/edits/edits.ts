@@ -1,5 +1,5 @@
 /** Links that come from one template or block, so that one edit mends them all (docs/MEANINGS.md, "Anchors"). */
-import { landmarks } from '../links';
+import { landmarks, linkKinds } from '../links';
 import type { Landmark } from '../links';
 import { addressAt, textAt } from '../snapshot';
 import type { Snapshot } from '../snapshot';
@@ -60,4 +60,13 @@ export function groupByEdit(snapshot: Snapshot, chosen: Iterable<number>): Edit[
     lastPage[number] = page;
   }
   return edits.sort((a, b) => b.pages - a.pages || b.links - a.links);
+}
+
+const CLICK = linkKinds.indexOf('click');
+
+/** Links that recur with the same target, words and placement: menus, footers, teasers. */
+export function linkBlocks(snapshot: Snapshot, leastPages = 2): Edit[] {
+  const { kind } = snapshot.links;
+  const clicks = Array.from(kind.keys()).filter((link) => kind[link] === CLICK);
+  return groupByEdit(snapshot, clicks).filter(({ pages }) => pages >= leastPages);
 }

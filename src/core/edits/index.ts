@@ -1,2 +1,2 @@
-export { editNumbers, groupByEdit } from './edits';
+export { editNumbers, groupByEdit, linkBlocks } from './edits';
 export type { Edit } from './edits';

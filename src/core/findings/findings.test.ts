@@ -1,10 +1,11 @@
 import { describe, expect, it } from 'vitest';
-import { groupByEdit } from '../edits';
+import { groupByEdit, linkBlocks } from '../edits';
 import { evaluateLinks, numbersOf, parseLinkSelection, parseSelection } from '../selection';
 import { settingsSchema } from '../settings';
 import { pageOf } from '../snapshot';
 import { tiny, tinySite } from '../testing/tinySite';
 import type { TinyPage } from '../testing/tinySite';
+import { familiesOf } from '../traps';
 import { disagreements, treesOf } from '../trees';
 import { fileFaults, findings, findingsOf } from '.';
 
@@ -52,6 +53,14 @@ it('makes one edit of links that recur', () => {
     { target: tiny('/gone'), anchor: 'Timetable', landmark: 'main', path: '', links: 10, pages: 10, example: { page: tiny('/stories/0'), title: '/stories/0', line: 1, column: 1 } }, // prettier-ignore
   ]);
 });
+
+it('finds the blocks that pages share', () =>
+  expect(linkBlocks(site).map(({ target, pages }) => [target, pages])).toEqual([[tiny('/gone'), 10], [tiny('/'), 10]])); // prettier-ignore
+
+it('finds families of addresses, and how they grow', () =>
+  expect(familiesOf(site, 5)).toEqual([
+    { pattern: tiny('/stories/*'), known: 10, fetched: 10, byDepth: [0, 10], example: tiny('/stories/0') },
+  ]));
 
 describe('faults of files', () => {
   const origin = 'https://tiny.example';

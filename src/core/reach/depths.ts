@@ -85,3 +85,20 @@ export function routeTo(
   }
   return route.reverse();
 }
+
+/**
+ * The pages that the longest routes pass: for each page on a shortest way to one of the deepest, how many of the deepest
+ * lie behind it or are it. −1 for all others.
+ */
+export function onLongestRoutes({ depth, parent, order }: Depths): Int32Array {
+  const passing = new Int32Array(depth.length).fill(-1);
+  const deepest = order.length ? depth[order[order.length - 1]] : -1;
+  // Nearest last: what is counted for a page is handed on to the one before it.
+  for (let i = order.length - 1; i >= 0; i--) {
+    const page = order[i];
+    if (depth[page] === deepest) passing[page] = Math.max(0, passing[page]) + 1;
+    const before = parent[page];
+    if (passing[page] > 0 && before >= 0) passing[before] = Math.max(0, passing[before]) + passing[page];
+  }
+  return passing;
+}

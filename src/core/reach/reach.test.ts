@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { CLICK, clickDepths as depthsOf, countLinks, dominators, gatesOf, incomingPages, islandNumbers, NO_CLICK, NO_WAY, pageGraph, reachOf, reaches, routeTo, strongGroups } from '.'; // prettier-ignore
+import { CLICK, clickDepths as depthsOf, countLinks, dominators, gatesOf, incomingPages, islandNumbers, NO_CLICK, NO_WAY, onLongestRoutes, pageGraph, reachOf, reaches, routeTo, strongGroups } from '.'; // prettier-ignore
 import { bySemidominators } from './gates';
 import type { LinkGraph } from '.';
 
@@ -174,3 +174,9 @@ it('finds groups of pages that can all be reached from each other', () =>
         for (let b = 0; b < count; b++) expect(group[a] === group[b]).toBe(reached[a][b] >= 0 && reached[b][a] >= 0);
     }),
   ));
+
+it('tells which pages the longest routes pass', () => {
+  // 0 → 1 → 2 → {3, 4}, 0 → 5 → 6
+  const graph = graphOf(8, [[0, 1], [1, 2], [2, 3], [2, 4], [0, 5], [5, 6]]); // prettier-ignore
+  expect([...onLongestRoutes(clickDepths(graph, [0]))]).toEqual([2, 2, 2, 1, 1, -1, -1, -1]);
+});

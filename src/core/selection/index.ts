@@ -6,6 +6,6 @@ export { evaluate } from './evaluate';
 export type { SelectionFault } from './lexer';
 export { evaluateLinks, sourcesOfLinks } from './links';
 export { firstInOrder } from './order';
-export { completeSelection, parseLinkSelection, parseSelection } from './parse';
+export { asksForLinks, completeSelection, parseLinkSelection, parseSelection } from './parse';
 export type { Comparison, Completion, Offer, ParsedSelection, Selection } from './parse';
 export { printSelection } from './print';

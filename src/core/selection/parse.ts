@@ -305,3 +305,19 @@ export function completeSelection(
   const fitting = offers.filter(({ text }, i) => text.toLowerCase().startsWith(wanted) && offers.findIndex((other) => other.text === text) === i); // prettier-ignore
   return { from, offers: fitting.slice(0, MAX_OFFERS) };
 }
+
+/** Whether a selection of pages asks about links, and not only about facts. */
+export function asksForLinks(selection: Selection): boolean {
+  switch (selection.op) {
+    case 'step':
+    case 'within':
+      return true;
+    case 'and':
+    case 'or':
+      return asksForLinks(selection.left) || asksForLinks(selection.right);
+    case 'not':
+      return asksForLinks(selection.of);
+    default:
+      return false;
+  }
+}

@@ -76,3 +76,26 @@ export function sectionFlow(
   }
   return flow;
 }
+
+export interface Carried {
+  /** The page that is linked to, and where what flows there ends. */
+  target: number;
+  end: number;
+  /** Multiples of an even split; 0 when no link of the pair is followed. */
+  share: number;
+}
+
+/** What the links of a page carry, most first: one entry a pair. */
+export function carriedFrom(
+  snapshot: Snapshot,
+  { perPair, settled }: Share,
+  page: number,
+  weights: PlacementWeights = evenWeights,
+): Carried[] {
+  const carried: Carried[] = [];
+  pairsOf(snapshot, weights).each(page, (target, weight, followed) => {
+    const end = settled[target] >= 0 ? settled[target] : target;
+    if (end !== page) carried.push({ target, end, share: followed ? perPair[page] * weight : 0 });
+  });
+  return carried.sort((a, b) => b.share - a.share || a.target - b.target);
+}

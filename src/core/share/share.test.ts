@@ -4,7 +4,7 @@ import { incomingPages } from '../reach';
 import { pageOf } from '../snapshot';
 import { tiny, tinySite } from '../testing/tinySite';
 import type { TinyPage } from '../testing/tinySite';
-import { DAMPING, evenWeights, leaksOf, pageRank, plainShare, sectionFlow, settle, siteShare } from '.';
+import { carriedFrom, DAMPING, evenWeights, leaksOf, pageRank, plainShare, sectionFlow, settle, siteShare } from '.';
 
 /** Power iteration on a full matrix: slow, and plainly right. */
 function slowRank(count: number, out: number[][]): number[] {
@@ -102,6 +102,14 @@ describe('the model site', () => {
     const leaks = leaksOf(snapshot, share);
     expect(leaks.map(({ cause }) => cause).sort()).toEqual(['broken', 'redirect']);
     expect(leaks[0].part).toBeCloseTo(at('/gone') / 4, 9);
+  });
+  it('says what each link carries: all that flows, but for what is spread evenly', () => {
+    const { snapshot, share, at } = shareAt({ '/': { links: ['/a', '/old'] }, '/a': { links: ['/'] }, '/old': { status: 301, html: false, redirectTo: '/b' }, '/b': { links: ['/', '/a'] } }); // prettier-ignore
+    const page = (path: string) => pageOf(snapshot, tiny(path));
+    const out = carriedFrom(snapshot, share, page('/'));
+    expect(out.map(({ end }) => end).sort()).toEqual([page('/a'), page('/b')].sort());
+    const into = (path: string) => ['/', '/a', '/b'].flatMap((from) => carriedFrom(snapshot, share, page(from)).filter(({ end }) => end === page(path))).reduce((sum, { share }) => sum + share, 0); // prettier-ignore
+    for (const path of ['/', '/a', '/b']) expect(at(path)).toBeCloseTo(into(path) + 1 - DAMPING, 9);
   });
   it('has no share for addresses that no link touches', () =>
     expect(shareAt({ '/': { links: ['/a'] }, '/a': {}, '/lost': {} }).at('/lost')).toBe(-1));

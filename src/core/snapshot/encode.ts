@@ -7,7 +7,7 @@ import { isText } from './column';
 import type { Column } from './column';
 import { factNames, factOf } from './facts';
 import type { FactName } from './facts';
-import type { LinkColumns, SiteFiles, Snapshot } from './snapshot';
+import type { SiteFiles, Snapshot } from './snapshot';
 
 export const SNAPSHOT_VERSION = 3;
 export type SnapshotParts = Map<string, Uint8Array>;
@@ -18,6 +18,12 @@ export class SnapshotVersionError extends Error {
     super(`The stored snapshot has version ${version}; this program reads ${SNAPSHOT_VERSION}.`);
   }
 }
+
+/** What is read together: what is known of pages, and the links with their texts, which are most of a snapshot. */
+export type PartGroup = 'facts' | 'links';
+const withLinks = new Set(['phrases', 'outside', 'checks']);
+export const groupOfPart = (name: string): PartGroup =>
+  name.startsWith('links.') || withLinks.has(name) ? 'links' : 'facts';
 
 interface Head {
   version: number;
@@ -103,20 +109,29 @@ function lazily<Name extends string, Value>(names: readonly Name[], read: (name:
 
 /**
  * Puts a snapshot together again. Columns are read from their parts when they are first asked for.
+ * @param parts those that have been read; more may be added while the snapshot is in use
+ * @param stored names of all parts that are stored, when they are not all among `parts`
  * @throws SnapshotVersionError when it was written by another version; Error when a part is missing
  */
-export function decodeSnapshot(parts: SnapshotParts): Snapshot {
+export function decodeSnapshot(parts: SnapshotParts, stored: Iterable<string> = parts.keys()): Snapshot {
   const part = (name: string) => {
     const bytes = parts.get(name);
-    if (!bytes) throw new Error(`The stored snapshot lacks its part “${name}”. Crawl the site again.`);
+    if (!bytes) throw new Error(`The part “${name}” of the snapshot has not been read.`);
     return bytes;
   };
-  const head = JSON.parse(new TextDecoder().decode(part('head'))) as Head;
+  const names = new Set(stored);
+  const expect = (name: string) => {
+    if (!names.has(name)) throw new Error(`The stored snapshot lacks its part “${name}”. Crawl the site again.`);
+  };
+  expect('head');
+  const json = (name: string) => JSON.parse(new TextDecoder().decode(part(name))) as unknown;
+  const head = json('head') as Head;
   if (head.version !== SNAPSHOT_VERSION) throw new SnapshotVersionError(head.version);
   // What is missing is told at once, not when it is first asked for.
   for (const name of factNames)
-    for (const end of factOf(name).type === 'text' ? ['.codes', '.values'] : ['']) part(`fact.${name}${end}`);
-  for (const name of [...wide, ...narrow, 'faults']) part(`links.${name}`);
+    for (const end of factOf(name).type === 'text' ? ['.codes', '.values'] : ['']) expect(`fact.${name}${end}`);
+  for (const name of [...wide, ...narrow, 'faults']) expect(`links.${name}`);
+  for (const name of ['listings', 'files', ...withLinks]) expect(name);
   // Copied, because a typed array must begin at a multiple of its width. (A Buffer's slice would not copy.)
   const aligned = (name: string) => new Uint8Array(part(name)).buffer;
   const u32 = (name: string) => new Uint32Array(aligned(name));
@@ -125,26 +140,28 @@ export function decodeSnapshot(parts: SnapshotParts): Snapshot {
     if (type === 'text') return { codes: u32(`fact.${name}.codes`), values: decodeTexts(part(`fact.${name}.values`)) };
     return type === 'ratio' ? new Float64Array(aligned(`fact.${name}`)) : new Int32Array(aligned(`fact.${name}`));
   };
-  const listings = u32('listings');
-  const outside = decodeTexts(part('outside'));
-  const checks = JSON.parse(new TextDecoder().decode(part('checks'))) as (Check | null)[];
   const column = {} as Record<string, () => unknown>;
   for (const name of wide) column[name] = () => u32(`links.${name}`);
   for (const name of narrow) column[name] = () => new Uint8Array(aligned(`links.${name}`));
   column.faults = () => new Uint16Array(aligned('links.faults'));
-  return {
-    count: head.count,
-    starts: head.starts,
-    columns: lazily(factNames, read),
-    links: lazily([...wide, ...narrow, 'faults'], (name) => column[name]()) as unknown as LinkColumns,
-    outside,
-    checks: outside.map((_, i) => checks[i] ?? null),
-    phrases: decodeTexts(part('phrases')),
-    files: JSON.parse(new TextDecoder().decode(part('files'))) as SiteFiles,
-    listings: Array.from({ length: listings.length / 3 }, (_, i) => ({
+  const rest = lazily(['outside', 'checks', 'phrases', 'listings', 'files'], (name): unknown => {
+    if (name === 'checks') {
+      const checks = json('checks') as (Check | null)[];
+      return rest.outside.map((_, i) => checks[i] ?? null);
+    }
+    if (name === 'files') return json('files') as SiteFiles;
+    if (name !== 'listings') return decodeTexts(part(name));
+    const listings = u32('listings');
+    return Array.from({ length: listings.length / 3 }, (_, i) => ({
       page: listings[i * 3],
       sitemap: head.sitemaps[listings[i * 3 + 1]],
       line: listings[i * 3 + 2],
-    })),
-  };
+    }));
+  }) as Pick<Snapshot, 'outside' | 'checks' | 'phrases' | 'listings' | 'files'>;
+  return Object.defineProperties(rest, {
+    count: { value: head.count, enumerable: true },
+    starts: { value: head.starts, enumerable: true },
+    columns: { value: lazily(factNames, read), enumerable: true },
+    links: { value: lazily([...wide, ...narrow, 'faults'], (name) => column[name]()), enumerable: true },
+  }) as Snapshot;
 }

@@ -1,9 +1,9 @@
-export { nothingFound, snapshotBuilder } from './build';
+export { nothingFound, pageRecord, snapshotBuilder } from './build';
 export type { Check, FoundFacts, PageRecord, Reading, SnapshotBuilder, SnapshotRest } from './build';
 export { comparator, isText, textColumn } from './column';
 export type { Column, NumberColumn, TextColumn } from './column';
-export { decodeSnapshot, encodeSnapshot, SNAPSHOT_VERSION, SnapshotVersionError } from './encode';
-export type { SnapshotParts } from './encode';
+export { decodeSnapshot, encodeSnapshot, groupOfPart, SNAPSHOT_VERSION, SnapshotVersionError } from './encode';
+export type { PartGroup, SnapshotParts } from './encode';
 export { factNames, factOf, facts, isFactName, sources } from './facts';
 export type { FactName, FactType, FactValue, Source } from './facts';
 export { addressAt, crawlerGraph, factAt, incomingLinks, numberAt, pageOf, textAt, visitorGraph } from './snapshot';

@@ -6,6 +6,7 @@ import {
   encodeSnapshot,
   factAt,
   factNames,
+  groupOfPart,
   incomingLinks,
   pageOf,
   textColumn,
@@ -86,7 +87,17 @@ describe('the binary form', () => {
     const newer = new Map(parts).set('head', new TextEncoder().encode('{"version":99}'));
     expect(() => decodeSnapshot(newer)).toThrow(/version 99/);
     parts.delete('fact.depth');
-    expect(() => decodeSnapshot(parts)).toThrow(/fact\.depth/);
+    expect(() => decodeSnapshot(parts)).toThrow(/lacks its part “fact\.depth”/);
+  });
+  it('is read by column, and by group of parts', () => {
+    const all = encodeSnapshot(snapshot);
+    const read = new Map([...all].filter(([name]) => groupOfPart(name) === 'facts'));
+    const opened = decodeSnapshot(read, all.keys());
+    expect(factAt(opened, 'depth', 0)).toBe(0);
+    expect(() => opened.links.target).toThrow(/“links\.target” of the snapshot has not been read/);
+    for (const [name, bytes] of all) read.set(name, bytes);
+    expect(opened.links.target).toEqual(snapshot.links.target);
+    expect(opened.phrases).toEqual(snapshot.phrases);
   });
 });
 

@@ -1,3 +1,5 @@
+export { familiesOf } from './families';
+export type { KnownFamily } from './families';
 export { familyOf } from './family';
 export type { Family, FamilyEvidence, Sampled } from './family';
 export { familyAllowance, judgeFamily } from './judge';

@@ -25,7 +25,7 @@ const MOST_KNOWN = 5000;
 
 async function knownAddresses(db: Database, site: Site | undefined) {
   const ended = site && (await crawlsOf(db, site.id)).find(({ state }) => state === 'done' || state === 'stopped');
-  const snapshot = ended ? await openSnapshot(db, ended) : null;
+  const snapshot = ended ? await openSnapshot(db, ended, 'facts') : null;
   if (!snapshot) return { known: [], more: false };
   const known = Array.from({ length: Math.min(snapshot.count, MOST_KNOWN) }, (_, page) => addressAt(snapshot, page));
   return { known, more: snapshot.count > MOST_KNOWN };

@@ -6,7 +6,7 @@ import type { PageServerLoad } from './$types';
 const MOST_SECTIONS = 14;
 
 export const load: PageServerLoad = async ({ params }) => {
-  const { db, row, snapshot } = await crawlWithSnapshot(params);
+  const { db, row, snapshot } = await crawlWithSnapshot(params, 'facts');
   const sections = sectionCounts(snapshot);
   return {
     answer: overviewAnswer(snapshot),

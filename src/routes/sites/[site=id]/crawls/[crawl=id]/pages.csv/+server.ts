@@ -1,12 +1,13 @@
 import { pagesCsv } from '$core/formats';
 import { orderedPages } from '$server/index';
-import { crawlWithSnapshot } from '../../../../../crawl';
+import { crawlWithSnapshot, needOf } from '../../../../../crawl';
 import type { RequestHandler } from './$types';
 
 /** The pages of a selection as CSV, in the order of the list. */
 export const GET: RequestHandler = async ({ params, url }) => {
-  const { row, snapshot } = await crawlWithSnapshot(params);
-  const pages = orderedPages(snapshot, url.searchParams.get('select') ?? '', url.searchParams.get('sort') ?? '');
+  const select = url.searchParams.get('select') ?? '';
+  const { row, snapshot } = await crawlWithSnapshot(params, needOf(select));
+  const pages = orderedPages(snapshot, select, url.searchParams.get('sort') ?? '');
   const records = pagesCsv(snapshot, pages);
   const encoder = new TextEncoder();
   const body = new ReadableStream<Uint8Array>({

@@ -1,7 +1,7 @@
 import { error, json } from '@sveltejs/kit';
 import { z } from 'zod';
 import { listWindow } from '$server/index';
-import { crawlWithSnapshot } from '../../../../../crawl';
+import { crawlWithSnapshot, needOf } from '../../../../../crawl';
 import type { RequestHandler } from './$types';
 
 const query = z.object({
@@ -15,7 +15,7 @@ const query = z.object({
 export const GET: RequestHandler = async ({ params, url }) => {
   const asked = query.safeParse(Object.fromEntries(url.searchParams));
   if (!asked.success) error(400, asked.error.issues[0].message);
-  const { snapshot } = await crawlWithSnapshot(params);
   const { select, sort, from, size } = asked.data;
+  const { snapshot } = await crawlWithSnapshot(params, needOf(select));
   return json(listWindow(snapshot, select, sort, from, size));
 };
