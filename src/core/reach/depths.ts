@@ -11,22 +11,16 @@ export interface Depths {
 
 /**
  * Breadth-first search from the start pages in which redirects and meta refreshes cost no click.
- * @param bounds pages that are not walked (1 for each of them), and how many clicks are taken at the most
+ * @param most how many clicks are taken at the most
  */
-export function clickDepths(
-  graph: PageGraph,
-  starts: readonly number[],
-  { closed, most = Infinity }: { closed?: Uint8Array; most?: number } = {},
-): Depths {
+export function clickDepths(graph: PageGraph, starts: readonly number[], most = Infinity): Depths {
   const { count, offsets, targets, hop } = graph;
   const depth = new Int32Array(count).fill(-1);
   const parent = new Int32Array(count).fill(-1);
-  // What is closed looks as if it had been visited, so that the inner loop need not ask.
-  if (closed) for (let page = 0; page < count; page++) if (closed[page]) depth[page] = -2;
   const queue = new Uint32Array(count);
   let end = 0;
   for (const start of starts)
-    if (depth[start] === -1) {
+    if (depth[start] < 0) {
       depth[start] = 0;
       queue[end++] = start;
     }
@@ -35,7 +29,7 @@ export function clickDepths(
     // What is reached without a click belongs to the same level, so `end` may move while this runs.
     for (let i = levelStart; i < end; i++) {
       const to = hop[queue[i]];
-      if (to < 0 || depth[to] !== -1) continue;
+      if (to < 0 || depth[to] >= 0) continue;
       depth[to] = level;
       parent[to] = queue[i];
       queue[end++] = to;
@@ -47,7 +41,7 @@ export function clickDepths(
       const stop = offsets[page + 1];
       for (let at = offsets[page]; at < stop; at++) {
         const target = targets[at];
-        if (depth[target] !== -1) continue;
+        if (depth[target] >= 0) continue;
         depth[target] = level + 1;
         parent[target] = page;
         queue[end++] = target;
@@ -55,7 +49,6 @@ export function clickDepths(
     }
     levelStart = levelEnd;
   }
-  if (closed) for (let page = 0; page < count; page++) if (closed[page]) depth[page] = -1;
   return { depth, parent, order: queue.slice(0, end) };
 }
 
@@ -84,6 +77,35 @@ export function routeTo(
     at = before;
   }
   return route.reverse();
+}
+
+/**
+ * The pages that lose every route when some are gone. Only pages whose known way passes what is gone are in question;
+ * they keep a route if one of the others links to them, or one of them that does.
+ * @param closed 1 for the pages that are gone
+ * @returns 1 for the pages that are gone and those that go with them
+ */
+export function lostWithout(
+  { offsets, targets }: PageGraph,
+  { parent, order }: Depths,
+  closed: Uint8Array,
+): Uint8Array {
+  const lost = new Uint8Array(closed.length);
+  for (const page of order) if (closed[page] === 1 || (parent[page] >= 0 && lost[parent[page]] === 1)) lost[page] = 1;
+  const inQuestion = lost.slice();
+  const found: number[] = [];
+  const openFrom = (page: number) => {
+    const stop = offsets[page + 1];
+    for (let at = offsets[page]; at < stop; at++) {
+      const target = targets[at];
+      if (lost[target] === 0 || closed[target] === 1) continue;
+      lost[target] = 0;
+      found.push(target);
+    }
+  };
+  for (const page of order) if (inQuestion[page] === 0) openFrom(page);
+  for (let page = found.pop(); page !== undefined; page = found.pop()) openFrom(page);
+  return lost;
 }
 
 /**

@@ -1,6 +1,6 @@
 export { countLinks } from './counts';
 export type { LinkCounts } from './counts';
-export { clickDepths, onLongestRoutes, routeTo } from './depths';
+export { clickDepths, lostWithout, onLongestRoutes, routeTo } from './depths';
 export type { Depths } from './depths';
 export { dominators, gatesOf } from './gates';
 export { CLICK, incomingPages, NO_CLICK, NO_WAY, pageGraph } from './graph';

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { CLICK, clickDepths as depthsOf, countLinks, dominators, gatesOf, incomingPages, islandNumbers, NO_CLICK, NO_WAY, onLongestRoutes, pageGraph, reachOf, reaches, routeTo, strongGroups } from '.'; // prettier-ignore
+import { CLICK, clickDepths as depthsOf, countLinks, dominators, gatesOf, incomingPages, islandNumbers, lostWithout, NO_CLICK, NO_WAY, onLongestRoutes, pageGraph, reachOf, reaches, routeTo, strongGroups } from '.'; // prettier-ignore
 import { bySemidominators } from './gates';
 import type { LinkGraph } from '.';
 
@@ -151,9 +151,8 @@ describe('gates', () => {
         const depths = depthsOf(pages, starts);
         const lost = Array.from({ length: count }, (_, page) => {
           if (depths.depth[page] < 0) return -1;
-          const closed = new Uint8Array(count);
-          closed[page] = 1;
-          const without = depthsOf(pages, starts, { closed }).depth;
+          const left = graphOf(count, edges.filter(([from, to]) => from !== page && to !== page)); // prettier-ignore
+          const without = clickDepths(left, starts.filter((start) => start !== page)).depth; // prettier-ignore
           return depths.depth.filter((d, other) => d >= 0 && other !== page && without[other] < 0).length;
         });
         expect([...gates(graph, starts)]).toEqual(lost);
@@ -163,6 +162,18 @@ describe('gates', () => {
       }),
     ));
 });
+
+it('finds what is lost when several pages go', () =>
+  fc.assert(
+    fc.property(graphs, fc.uniqueArray(fc.nat(13), { maxLength: 4 }), ([count, edges], gone) => {
+      const pages = pageGraph(graphOf(count, edges));
+      const closed = Uint8Array.from({ length: count }, (_, page) => Number(gone.includes(page)));
+      const lost = lostWithout(pages, depthsOf(pages, [0]), closed);
+      const left = graphOf(count, edges.filter(([from, to]) => !gone.includes(from) && !gone.includes(to))); // prettier-ignore
+      const without = clickDepths(left, gone.includes(0) ? [] : [0]).depth;
+      depthsOf(pages, [0]).depth.forEach((depth, page) => depth >= 0 && expect(lost[page] === 1).toBe(without[page] < 0 || gone.includes(page))); // prettier-ignore
+    }),
+  ));
 
 it('finds groups of pages that can all be reached from each other', () =>
   fc.assert(

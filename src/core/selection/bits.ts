@@ -35,6 +35,18 @@ export function bitsOfCodes(codes: Uint32Array, passes: Uint8Array): Bits {
   return bits;
 }
 
+/** The numbers whose value is known (not negative) and passes a test. */
+export function bitsOfValues(values: ArrayLike<number>, test: (value: number) => boolean): Bits {
+  const bits = noBits(values.length);
+  for (let at = 0, i = 0; at < bits.words.length; at++) {
+    let word = 0;
+    const stop = Math.min(32, values.length - i);
+    for (let bit = 0; bit < stop; bit++, i++) if (values[i] >= 0 && test(values[i])) word |= 1 << bit;
+    bits.words[at] = word;
+  }
+  return bits;
+}
+
 const each2 = (a: Bits, b: Bits, join: (x: number, y: number) => number): Bits => ({
   size: a.size,
   words: a.words.map((word, i) => join(word, b.words[i])),

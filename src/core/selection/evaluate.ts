@@ -1,8 +1,8 @@
 import { linkKinds } from '../links';
-import { clickDepths } from '../reach';
+import { clickDepths, lostWithout } from '../reach';
 import { isText, sources, walkOf } from '../snapshot';
 import type { Column, FactName, Snapshot } from '../snapshot';
-import { bitsOfCodes, bitsWhere, bothBits, eachBit, eitherBits, hasBit, noBits, numbersOf, otherBits, setBit } from './bits'; // prettier-ignore
+import { bitsOfCodes, bitsOfValues, bitsWhere, bothBits, eachBit, eitherBits, hasBit, noBits, numbersOf, otherBits, setBit } from './bits'; // prettier-ignore
 import type { Bits } from './bits';
 import { pageCatalogue } from './catalogue';
 import type { Asked } from './catalogue';
@@ -13,7 +13,12 @@ const CLICK = linkKinds.indexOf('click');
 
 /** The test that a comparison makes of a known value. `has`, `starts`, `ends` and `matches` do not regard case. */
 export function predicate(comparison: Comparison, value: string | number): (at: string | number) => boolean {
-  const wanted = String(value).toLowerCase();
+  // Much quicker than texts in lower case, which would have to be made first.
+  const literal = String(value).replace(/[\\^$.*+?()[\]{}|/-]/g, '\\$&');
+  const test = (pattern: string) => {
+    const expression = new RegExp(pattern, 'i');
+    return (at: string | number) => expression.test(String(at));
+  };
   switch (comparison) {
     case '=':
       return (at) => at === value;
@@ -28,11 +33,11 @@ export function predicate(comparison: Comparison, value: string | number): (at: 
     case '>=':
       return (at) => at >= value;
     case 'has':
-      return (at) => String(at).toLowerCase().includes(wanted);
+      return test(literal);
     case 'starts':
-      return (at) => String(at).toLowerCase().startsWith(wanted);
+      return test(`^${literal}`);
     case 'ends':
-      return (at) => String(at).toLowerCase().endsWith(wanted);
+      return test(`${literal}$`);
     case 'matches': {
       const matches = patternMatcher(String(value));
       return (at) => matches(String(at));
@@ -65,9 +70,9 @@ function where({ values }: Asked, column: Column, test: (value: string | number)
   }
   if (values) {
     const passes = Uint8Array.from(values, (value) => Number(test(value)));
-    return bitsWhere(column.length, (page) => column[page] >= 0 && passes[column[page]] === 1);
+    return bitsOfValues(column, (value) => passes[value] === 1);
   }
-  return bitsWhere(column.length, (page) => column[page] >= 0 && test(column[page]));
+  return bitsOfValues(column, test);
 }
 
 /**
@@ -79,13 +84,13 @@ export function evaluate(snapshot: Snapshot, selection: Selection): Bits {
   return combine(selection, count, (part) => {
     if (part.op === 'step') return takeStep(snapshot, part.step, evaluate(snapshot, part.of));
     if (part.op === 'within') {
-      const depth = clickDepths(walkOf(snapshot).graph, [...numbersOf(evaluate(snapshot, part.of))], { most: part.clicks }).depth; // prettier-ignore
+      const depth = clickDepths(walkOf(snapshot).graph, [...numbersOf(evaluate(snapshot, part.of))], part.clicks).depth; // prettier-ignore
       return bitsWhere(count, (page) => depth[page] >= 0);
     }
     if (part.op === 'seen') {
       const seen = columns.seen_in as Int32Array;
       const bit = 1 << sources.indexOf(part.source as (typeof sources)[number]);
-      return bitsWhere(count, (page) => (seen[page] & bit) !== 0);
+      return bitsOfValues(seen, (value) => (value & bit) !== 0);
     }
     if (!('fact' in part)) throw new Error(`“${part.op}” is no test of pages.`);
     const asked = pageCatalogue.facts[part.fact];
@@ -94,7 +99,7 @@ export function evaluate(snapshot: Snapshot, selection: Selection): Bits {
       const [codes, unknown] = isText(column) ? [column.codes, 0] : [column, -1];
       return bitsWhere(count, (page) => codes[page] === unknown);
     }
-    if (part.op === 'flag') return bitsWhere(count, (page) => (column as Int32Array)[page] === 1);
+    if (part.op === 'flag') return bitsOfValues(column as Int32Array, (value) => value === 1);
     if (part.op === 'in') {
       const values = new Set(part.values);
       return where(asked, column, (value) => values.has(value));
@@ -102,7 +107,7 @@ export function evaluate(snapshot: Snapshot, selection: Selection): Bits {
     if (asked.type === 'set') {
       const bit = 1 << asked.values!.indexOf(String(part.value));
       const bits = column as Int32Array;
-      return bitsWhere(count, (page) => bits[page] >= 0 && (bits[page] & bit) !== 0);
+      return bitsOfValues(bits, (value) => (value & bit) !== 0);
     }
     return where(asked, column, predicate(part.comparison, part.value));
   });
@@ -110,7 +115,7 @@ export function evaluate(snapshot: Snapshot, selection: Selection): Bits {
 
 /** Takes a step along click links, self-links apart. */
 function takeStep(snapshot: Snapshot, step: Step, of: Bits): Bits {
-  const { count, links, starts, columns } = snapshot;
+  const { count, links } = snapshot;
   const { offsets, target, kind } = links;
   const found = noBits(count);
   if (step === 'linked from') {
@@ -130,11 +135,9 @@ function takeStep(snapshot: Snapshot, step: Step, of: Bits): Bits {
         }
     return found;
   }
-  // What is still reached when these pages are gone is not reached only through them.
   const closed = new Uint8Array(count);
   eachBit(of, (page) => (closed[page] = 1));
-  const open = starts.filter((page) => closed[page] === 0);
-  const without = clickDepths(walkOf(snapshot).graph, open, { closed }).depth;
-  const depth = columns.depth as Int32Array;
-  return bitsWhere(count, (page) => depth[page] >= 0 && without[page] < 0 && closed[page] === 0);
+  const { graph, depths } = walkOf(snapshot);
+  const lost = lostWithout(graph, depths, closed);
+  return bitsWhere(count, (page) => lost[page] === 1 && closed[page] === 0);
 }

@@ -16,8 +16,8 @@ type Node =
 const MAX_CHAR = 0xffff;
 const MAX_STATES = 2000;
 const MAX_REPEAT = 500;
-/** Rows of the table that are kept; it begins anew when there are more. */
-const MAX_ROWS = 2000;
+/** Rows of the table that are kept. */
+const MAX_ROWS = 1000;
 
 const classes: Record<string, Range[]> = {
   d: [[48, 57]],
@@ -210,10 +210,11 @@ export function patternMatcher(pattern: string): (text: string) => boolean {
 
   const UNKNOWN = -1;
   const MATCHED = -2;
-  let rows: Int32Array[] = [];
-  let sets: number[][] = [];
-  let atEnd: Uint8Array = new Uint8Array(MAX_ROWS);
-  let known = new Map<string, number>();
+  // One row a set of states, one entry a class of characters: the row that follows.
+  const table = new Int32Array(MAX_ROWS * width).fill(UNKNOWN);
+  const atEnd = new Uint8Array(MAX_ROWS);
+  const known = new Map<string, number>();
+  const sets: number[][] = [];
 
   /** Everything that is reached from some states without a character. */
   const closure = (from: readonly number[], isStart: boolean, isEnd: boolean): number[] => {
@@ -234,43 +235,37 @@ export function patternMatcher(pattern: string): (text: string) => boolean {
     const key = set.join();
     let row = known.get(key);
     if (row === undefined) {
-      row = rows.push(new Int32Array(width).fill(UNKNOWN)) - 1;
-      sets.push(set);
+      row = sets.push(set) - 1;
       atEnd[row] = Number(closure(set, false, true).includes(0));
       known.set(key, row);
     }
     return row;
   };
-  const advance = (row: number, char: number): number => {
-    const next = sets[row].flatMap((at) => {
+  /** The states that follow some states by a character; the pattern may also begin behind it. */
+  const after = (set: readonly number[], char: number): number[] => {
+    const next = set.flatMap((at) => {
       const state = states[at];
       return state.op === 'take' && state.ranges.some(([low, high]) => char >= low && char <= high) ? state.next : [];
     });
-    // It may also begin here.
-    return rowOf(closure([...next, first], false, false));
+    return closure([...next, first], false, false);
   };
+  const begin = closure([first], true, false);
   const empty = closure([first], true, true).includes(0);
-  const begin = () => rowOf(closure([first], true, false));
-  let beginning = begin();
+  rowOf(begin);
+  const beginning = begin.includes(0) ? MATCHED : 0;
 
   return (text) => {
-    if (rows.length > MAX_ROWS - 10) {
-      rows = [];
-      sets = [];
-      atEnd = new Uint8Array(MAX_ROWS);
-      known = new Map();
-      beginning = begin();
-    }
     if (text === '') return empty;
     let row = beginning;
     for (let i = 0; i < text.length; i++) {
       if (row === MATCHED) return true;
       const char = text.charCodeAt(i);
-      let next = rows[row][classOf[char]];
+      const entry = row * width + classOf[char];
+      let next = table[entry];
       if (next === UNKNOWN) {
-        // A text may meet many new rows: past the bound they are worked out and not kept.
-        if (rows.length >= MAX_ROWS) return slowly(text);
-        rows[row][classOf[char]] = next = advance(row, char);
+        // Past the bound what follows is worked out and not kept.
+        if (sets.length >= MAX_ROWS - 1) return slowly(text);
+        table[entry] = next = rowOf(after(sets[row], char));
       }
       row = next;
     }
@@ -278,15 +273,8 @@ export function patternMatcher(pattern: string): (text: string) => boolean {
   };
 
   function slowly(text: string): boolean {
-    let set = closure([first], true, false);
-    for (let i = 0; i < text.length && !set.includes(0); i++) {
-      const char = text.charCodeAt(i);
-      const next = set.flatMap((at) => {
-        const state = states[at];
-        return state.op === 'take' && state.ranges.some(([low, high]) => char >= low && char <= high) ? state.next : [];
-      });
-      set = closure([...next, first], false, false);
-    }
+    let set = begin;
+    for (let i = 0; i < text.length && !set.includes(0); i++) set = after(set, text.charCodeAt(i));
     return set.includes(0) || closure(set, false, true).includes(0);
   }
 }
