@@ -168,7 +168,7 @@ describe('from a start address to orphans on the screen', () => {
 
   it('says where a selection goes wrong', async () => {
     await page.goto(`${reach}?select=${encodeURIComponent('depht > 3')}`);
-    await shows(page, 'is not a fact. Did you mean “depth”');
+    await shows(page, 'is not a fact of pages. Did you mean “depth”');
     expect(await page.$eval('mark', (mark) => mark.textContent)).toBe('depht');
   });
 
