@@ -172,6 +172,19 @@ describe('from a start address to orphans on the screen', () => {
     expect(await page.$eval('mark', (mark) => mark.textContent)).toBe('depht');
   });
 
+  it('walks the links for a selection that no list can answer', async () => {
+    await page.goto(`${reach}?select=${encodeURIComponent('orphan and links to (depth = 0)')}`);
+    expect(await page.$eval('#selection', (field) => (field as HTMLInputElement).value)).toContain('links to');
+    const rows = reach.replace('/reach', '/rows');
+    const asked = async (select: string) => (await (await fetch(`${rows}?select=${encodeURIComponent(select)}`)).json()) as { total: number }; // prettier-ignore
+    const [all, linking] = [await asked('orphan'), await asked('orphan and links to (depth = 0)')];
+    expect(linking.total).toBeLessThanOrEqual(all.total);
+    expect((await asked('linked from (depth = 0) and reached')).total).toBeGreaterThan(0);
+    const part = await fetch(`${reach.replace('/reach', '/snapshot')}?part=head`);
+    expect(await part.json()).toMatchObject({ version: expect.any(Number) as number });
+    expect((await fetch(`${reach.replace('/reach', '/snapshot')}?part=none`)).status).toBe(404);
+  });
+
   it('exports what is selected', async () => {
     const response = await fetch(
       `${reach.replace('/reach', '/pages.csv')}?select=${encodeURIComponent('orphan and indexable')}`,

@@ -94,6 +94,20 @@ describe('the form of settings', () => {
     const again = read(typedOf(settings));
     expect(again.ok ? again.settings : again.faults).toEqual(settings);
   });
+  it('reads how a crawl is to be understood', () => {
+    const given = { start: 'museum.example', sections: '/shop/* = Shop\n/fr/$ = En français', nearTolerance: '5', 'weights.nav': '0.5', 'thresholds.starvingShare': '0.2' }; // prettier-ignore
+    expect(read(given)).toMatchObject({
+      ok: true,
+      settings: {
+        sections: [{ pattern: '/shop/*', name: 'Shop' }, { pattern: '/fr/$', name: 'En français' }], // prettier-ignore
+        nearTolerance: 5,
+        weights: { header: 1, nav: 0.5 },
+        thresholds: { starvingShare: 0.2, deepClicks: 3 },
+      },
+    });
+    const wrong = read({ start: 'museum.example', sections: '/shop', nearTolerance: '7' });
+    expect(wrong.ok ? {} : wrong.faults).toEqual({ sections: '“/shop” is not of the form pattern = name.', nearTolerance: 'Give a whole number from 0 to 6.' }); // prettier-ignore
+  });
   it('keeps secrets until others are typed', () => {
     const stored = { headers: [{ name: 'X', value: '1' }], cookie: 'a=1', basic: null };
     expect(readSecrets(form({}), stored, {})).toBeUndefined();

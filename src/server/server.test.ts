@@ -4,7 +4,9 @@ import { noSecrets, settingsSchema } from '$core/settings';
 import { nothingFound } from '$core/snapshot';
 import { expireLease, expireMember, testDatabase } from '../../tests/support/database';
 import type { TestDatabase } from '../../tests/support/database';
-import { addCrawl, askCrew, beatCrew, continueCrawl, crawlStore, frontierOf, getCrawl, heldHosts, helpableCrawl, holdHost, isLed, joinCrew, leaseJob, listWindow, LostMembership, makeSnapshot, markEnded, markStarted, openSnapshot, prepareDatabase, releaseJob, renewJob, reserveRequests, saveSite, secretsOf, selectPages, sitesWithNewestCrawl, UNLINKED_RANK, watchCrawl } from './index'; // prettier-ignore
+import { decodeSnapshot, encodeSnapshot, factAt } from '$core/snapshot';
+import type { SnapshotParts } from '$core/snapshot';
+import { addCrawl, askCrew, beatCrew, continueCrawl, crawlStore, frontierOf, getCrawl, heldHosts, helpableCrawl, holdHost, isLed, joinCrew, leaseJob, listWindow, LostMembership, makeSnapshot, markEnded, markStarted, openSnapshot, prepareDatabase, releaseJob, renewJob, reserveRequests, saveSite, secretsOf, selectPages, snapshotPart, sitesWithNewestCrawl, UNLINKED_RANK, watchCrawl } from './index'; // prettier-ignore
 import type { PageResult, Turn } from './index';
 import { job } from './schema';
 import { seal, unseal } from './secrets';
@@ -265,7 +267,22 @@ describe('snapshots', () => {
     await makeSnapshot(test.db, (await getCrawl(test.db, id))!);
     await markEnded(test.db, id, { state: 'done', reason: null, limited: false });
 
-    const snapshot = (await openSnapshot(test.db, (await getCrawl(test.db, id))!))!;
+    const ended = (await getCrawl(test.db, id))!;
+    const snapshot = (await openSnapshot(test.db, ended, 'facts'))!;
+    // Most of a snapshot are its links; they are read when they are asked for.
+    expect(listWindow(snapshot, 'orphan', '', 0, 10).total).toBe(1);
+    expect(() => snapshot.links.target).toThrow(/has not been read/);
+    expect(() => selectPages(snapshot, 'links to (orphan)')).toThrow(/has not been read/);
+    expect(await openSnapshot(test.db, ended, 'links')).toBe(snapshot);
+    expect(listWindow(snapshot, 'linked from (depth = 0)', '', 0, 10).rows).toMatchObject([{ url: at('/é') }]);
+
+    // What a browser is sent is the same, part by part.
+    const parts: SnapshotParts = new Map();
+    for (const name of encodeSnapshot(snapshot).keys()) parts.set(name, (await snapshotPart(test.db, id, name))!);
+    expect(factAt(decodeSnapshot(parts), 'url', 0)).toBe(factAt(snapshot, 'url', 0));
+    expect(decodeSnapshot(parts).links.target).toEqual(snapshot.links.target);
+    expect(await snapshotPart(test.db, id, 'no such part')).toBeNull();
+
     expect(snapshot.phrases).toContain('Naïve “tram” 🚋');
     expect(snapshot.outside).toEqual(['https://else.example/']);
     expect(listWindow(snapshot, 'orphan and seen in sitemap', '', 0, 10)).toMatchObject({

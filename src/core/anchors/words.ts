@@ -4,7 +4,7 @@ const lists = {
   en: 'here|click here|click|this|this page|this link|link|more|read more|learn more|find out more|see more|show more|view more|more info|more information|info|details|see details|view|view all|see all|show all|all|go|open|continue|continue reading|read on|read|website|page|download|discover more|get started|see here|full story',
   fr: 'ici|cliquez ici|cliquer ici|lien|ce lien|cette page|plus|en savoir plus|lire la suite|lire plus|voir|voir plus|voir tout|tout voir|suite|détails|découvrir|télécharger|continuer|plus d’infos|plus d\'infos|plus d’informations|consulter',
   de: 'hier|hier klicken|klicken sie hier|klick|link|dieser link|diese seite|mehr|mehr erfahren|mehr lesen|mehr infos|weiterlesen|lesen sie mehr|alle|alle anzeigen|alle ansehen|ansehen|anzeigen|details|zum artikel|jetzt entdecken|entdecken|herunterladen|weiter lesen',
-  es: 'aquí|haga clic aquí|haz clic aquí|clic aquí|enlace|este enlace|esta página|más|leer más|ver más|saber más|más información|ver|ver todo|ver todos|detalles|seguir leyendo|descubrir|descargar',
+  es: 'aquí|haga clic aquí|haz clic aquí|clic aquí|enlace|este enlace|esta página|más|leer más|ver más|saber más|más información|ver|detalles|seguir leyendo|descubrir|descargar',
   it: 'qui|clicca qui|link|questo link|questa pagina|altro|leggi|leggi tutto|leggi di più|scopri|scopri di più|vedi|vedi tutto|dettagli|continua|continua a leggere|scarica|maggiori informazioni',
   nl: 'hier|klik hier|link|deze link|deze pagina|meer|lees meer|meer lezen|meer info|meer informatie|bekijk|bekijk alles|alles|lees verder|details|ontdek|download',
   pt: 'aqui|clique aqui|link|este link|esta página|mais|leia mais|ler mais|ver mais|saiba mais|mais informações|ver|ver tudo|detalhes|continuar lendo|descubra|baixar',
