@@ -3,8 +3,9 @@
   import type { Dossier } from '$core/answers';
   import type { Reach } from '$core/reach';
   import type { Verdict } from '$core/verdict';
+  import { dossierFacts, known } from './dossierFacts';
   import VerdictMark from './VerdictMark.svelte';
-  import { bytes, number, reachLabel, shortAddress, verdictLabel } from './words';
+  import { number, reachLabel, shortAddress, verdictLabel } from './words';
 
   interface Props {
     /** Where dossiers are asked for. */
@@ -28,7 +29,6 @@
     return response.json();
   }
   const short = (of: string) => shortAddress(of, start);
-  const text = (value: unknown) => (value === null || value === undefined || value === '' ? '—' : String(value));
 </script>
 
 <aside class="dossier flex w-72 shrink-0 xl:w-86 flex-col border-l border-base-300 bg-base-100" aria-label="Dossier">
@@ -65,7 +65,7 @@
       </div>
 
       <dl class="grid grid-cols-4 gap-2">
-        {#each [['Depth', lost ? 'none' : number(f.depth)], ['Pages linking', number(f.pages_linking)], ['Links out', number(f.links_out)], ['Status', text(f.status)]] as [label, value] (label)}
+        {#each [['Depth', lost ? 'none' : number(f.depth)], ['Pages linking', number(f.pages_linking)], ['Links out', number(f.links_out)], ['Status', known(f.status)]] as [label, value] (label)}
           <div>
             <dt class="quiet text-xs">{label}</dt>
             <dd class="tabular text-base font-semibold">{value}</dd>
@@ -179,7 +179,7 @@
       <section>
         <h3 class="heading mb-1.5">Facts</h3>
         <dl class="facts text-xs">
-          {#each [['Heading', text(f.h1)], ['Description', text(f.description)], ['Type', text(f.content_type)], ['Size', bytes(f.bytes)], ['Response', f.response_ms === null ? '—' : `${number(f.response_ms)} ms`], ['Language', text(f.language)], ['Canonical', f.canonical ? short(String(f.canonical)) : '—'], ['Page-level rules', text(f.robots)], ['Redirects to', f.redirect_to ? short(String(f.redirect_to)) : '—'], ['Links in', number(f.links_in)], ['Links outside', number(f.external_links)], ['Island', f.island === null ? '—' : `No. ${f.island}`], ['Seen in', (f.seen_in as string[]).join(', ') || '—'], ['Sitemap lastmod', text(f.sitemap_lastmod)]] as [label, value] (label)}
+          {#each dossierFacts(f, start) as [label, value] (label)}
             <dt class="quiet">{label}</dt>
             <dd class="break-words">{value}</dd>
           {/each}

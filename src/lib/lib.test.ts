@@ -3,6 +3,7 @@ import { withState } from './address';
 import { depthsOf, pickDepth, selectionOf } from './depthSelection';
 import { settingsSchema } from '$core/settings';
 import { readSecrets } from './secretFields';
+import { dossierFacts } from './dossierFacts';
 import { allFields, readSettingsForm, typedOf } from './settingsFields';
 import { bytes, number, shortAddress } from './words';
 
@@ -118,4 +119,10 @@ describe('the form of settings', () => {
     readSecrets(form({ cookie: 'ünïcode☃' }), stored, faults);
     expect(Object.keys(faults)).toEqual(['headers', 'cookie']);
   });
+});
+
+it('says the facts of a dossier in words, and unknown as a dash', () => {
+  const facts = { share: 1.3249, crawler_depth: null, held_back: 'robots', gate_for: 1, anchor_faults: ['off_topic', 'split'], canonical: 'https://museum.example/a', duplicates: 0, h1: '' }; // prettier-ignore
+  const said = Object.fromEntries(dossierFacts(facts, 'https://museum.example/'));
+  expect(said).toMatchObject({ Share: '1.32×', 'As crawler': 'kept back by robots.txt', 'Gate for': '1 page', 'Their faults': 'off topic, split', Canonical: '/a', Duplicates: '0', Heading: '—', Variants: '—' }); // prettier-ignore
 });

@@ -168,9 +168,18 @@ export const fieldGroups: FieldGroup[] = [
       { type: 'lines', name: 'sections', label: 'Sections', read: aSection, write: (({ pattern, name }: { pattern: string; name: string }) => `${pattern} = ${name}`) as (value: never) => string, hint: 'Pattern = name, one a line; the first that matches. Else the first part of the path is the section.', example: '/shop/* = Shop' }, // prettier-ignore
       number('nearTolerance', 'Near-duplicates differ in', 'of 64 bits', '3', 0, 6, 'Of their fingerprints. 0 finds pages that are alike word by word only.'), // prettier-ignore
       number('weights.header', 'A link in a header weighs', 'times', '1', 0, 100, 'In share, where a link in the main part weighs 1.', false), // prettier-ignore
-      number('weights.nav', 'in a navigation', 'times', '1', 0, 100, 'Menus repeat on every page; less makes room for the others.', false), // prettier-ignore
-      number('weights.aside', 'in an aside', 'times', '1', 0, 100, 'Related pages, teasers.', false),
-      number('weights.footer', 'in a footer', 'times', '1', 0, 100, 'Imprint, contact, social media.', false),
+      number('weights.nav', 'A link in a navigation weighs', 'times', '1', 0, 100, 'Menus repeat on every page; less makes room for the others.', false), // prettier-ignore
+      number('weights.aside', 'A link in an aside weighs', 'times', '1', 0, 100, 'Related pages, teasers.', false),
+      number(
+        'weights.footer',
+        'A link in a footer weighs',
+        'times',
+        '1',
+        0,
+        100,
+        'Imprint, contact, social media.',
+        false,
+      ),
       number('thresholds.deepClicks', 'Far from the start is more than', 'clicks', '3', 1, 10_000, 'Where the finding begins.'), // prettier-ignore
       number(
         'thresholds.starvingShare',

@@ -82,28 +82,37 @@ export function routeTo(
 /**
  * The pages that lose every route when some are gone. Only pages whose known way passes what is gone are in question;
  * they keep a route if one of the others links to them, or one of them that does.
- * @param closed 1 for the pages that are gone
- * @returns 1 for the pages that are gone and those that go with them
+ * @param gone a bit a page, 32 in each number, lowest first: so many links are looked at that the bits must be near
+ * @returns the same for the pages that are gone and those that go with them
  */
 export function lostWithout(
-  { offsets, targets }: PageGraph,
-  { parent, order }: Depths,
-  closed: Uint8Array,
-): Uint8Array {
-  const lost = new Uint8Array(closed.length);
-  for (const page of order) if (closed[page] === 1 || (parent[page] >= 0 && lost[parent[page]] === 1)) lost[page] = 1;
-  const inQuestion = lost.slice();
+  { count, offsets, targets }: PageGraph,
+  { depth, parent, order }: Depths,
+  gone: Uint32Array,
+): Uint32Array {
+  const lost = new Uint32Array(gone.length);
+  const has = (bits: Uint32Array, page: number) => (bits[page >>> 5] >>> (page & 31)) & 1;
+  let inQuestion = 0;
+  for (const page of order) {
+    const isGone = has(gone, page);
+    if (!isGone && (parent[page] < 0 || !has(lost, parent[page]))) continue;
+    lost[page >>> 5] |= 1 << (page & 31);
+    inQuestion += 1 - isGone;
+  }
+  if (inQuestion === 0) return lost;
+  const before = lost.slice();
   const found: number[] = [];
   const openFrom = (page: number) => {
     const stop = offsets[page + 1];
     for (let at = offsets[page]; at < stop; at++) {
       const target = targets[at];
-      if (lost[target] === 0 || closed[target] === 1) continue;
-      lost[target] = 0;
+      const bit = 1 << (target & 31);
+      if ((lost[target >>> 5] & bit) === 0 || (gone[target >>> 5] & bit) !== 0) continue;
+      lost[target >>> 5] &= ~bit;
       found.push(target);
     }
   };
-  for (const page of order) if (inQuestion[page] === 0) openFrom(page);
+  for (let page = 0; page < count; page++) if (depth[page] >= 0 && !has(before, page)) openFrom(page);
   for (let page = found.pop(); page !== undefined; page = found.pop()) openFrom(page);
   return lost;
 }

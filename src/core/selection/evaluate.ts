@@ -135,9 +135,6 @@ function takeStep(snapshot: Snapshot, step: Step, of: Bits): Bits {
         }
     return found;
   }
-  const closed = new Uint8Array(count);
-  eachBit(of, (page) => (closed[page] = 1));
   const { graph, depths } = walkOf(snapshot);
-  const lost = lostWithout(graph, depths, closed);
-  return bitsWhere(count, (page) => lost[page] === 1 && closed[page] === 0);
+  return bothBits({ size: count, words: lostWithout(graph, depths, of.words) }, otherBits(of));
 }

@@ -127,7 +127,7 @@
         };
       }}
     >
-      <div class="min-h-0 flex-1 space-y-4 overflow-y-auto px-6 py-4">
+      <div class="relative min-h-0 flex-1 space-y-4 overflow-y-auto px-6 py-4">
         <section class="max-w-4xl">
           <h1 class="font-serif text-2xl"><label for="start">How is the site crawled?</label></h1>
           <input
