@@ -197,7 +197,7 @@
             {@const [folder, last] = parts(row.url as string)}
             <div role="gridcell" class="min-w-0" title={row.url as string}>
               <div class="flex font-mono text-[0.8125rem]">
-                {#if folder}<span class="quiet min-w-4 truncate">{folder}</span>{/if}
+                {#if folder}<span class="quiet truncate {folder.length > 1 ? 'min-w-4' : ''}">{folder}</span>{/if}
                 <span class="max-w-[85%] shrink-0 truncate">{last}</span>
               </div>
               {#if row.title}<div class="quiet truncate text-xs">{row.title}</div>{/if}

@@ -4,6 +4,7 @@
  * one step). Characters, `.`, classes `[a-z]` `[^…]` `\d` `\w` `\s`, groups, `|`, `*` `+` `?` `{m,n}`, `^` and `$`.
  * Case is not regarded. The pattern may match anywhere in the text.
  */
+import { MAX_COMMON } from '../snapshot/column';
 import { Fault } from './lexer';
 
 type Range = [low: number, high: number];
@@ -193,11 +194,25 @@ function compile(node: Node): { states: State[]; first: number } {
   return { first: build(node, 0), states };
 }
 
+/** A pattern made ready. */
+export interface Matcher {
+  test: (text: string) => boolean;
+  /**
+   * Tests a list of texts that ascend, of which each begins like the one before it for `common` characters: what they
+   * share is looked at once. The first entry is left out.
+   * @returns 1 for each that matches
+   */
+  testAll: (texts: readonly string[], common: Uint8Array) => Uint8Array;
+}
+
+/** The pattern that matches a text as it is. */
+export const literally = (text: string) => text.replace(/[^a-z0-9]/gi, '\\$&');
+
 /**
- * A test of texts by a pattern.
+ * Makes a pattern ready.
  * @throws Fault with the place of what cannot be read, in characters of the pattern
  */
-export function patternMatcher(pattern: string): (text: string) => boolean {
+export function patternMatcher(pattern: string): Matcher {
   const { states, first } = compile(parse(pattern));
   // Characters that no set tells apart are one class; a row of the table has one entry a class.
   const bounds = new Set<number>([0]);
@@ -254,23 +269,49 @@ export function patternMatcher(pattern: string): (text: string) => boolean {
   rowOf(begin);
   const beginning = begin.includes(0) ? MATCHED : 0;
 
-  return (text) => {
+  /** The row that follows by a character; UNKNOWN when no more rows are kept. */
+  const follow = (row: number, char: number): number => {
+    const entry = row * width + classOf[char];
+    if (table[entry] === UNKNOWN && sets.length < MAX_ROWS - 1) table[entry] = rowOf(after(sets[row], char));
+    return table[entry];
+  };
+
+  const test = (text: string): boolean => {
     if (text === '') return empty;
     let row = beginning;
-    for (let i = 0; i < text.length; i++) {
-      if (row === MATCHED) return true;
-      const char = text.charCodeAt(i);
-      const entry = row * width + classOf[char];
-      let next = table[entry];
-      if (next === UNKNOWN) {
-        // Past the bound what follows is worked out and not kept.
-        if (sets.length >= MAX_ROWS - 1) return slowly(text);
-        table[entry] = next = rowOf(after(sets[row], char));
-      }
-      row = next;
+    for (let i = 0; i < text.length && row !== MATCHED; i++) {
+      const next = table[row * width + classOf[text.charCodeAt(i)]];
+      row = next === UNKNOWN ? follow(row, text.charCodeAt(i)) : next;
+      if (row === UNKNOWN) return slowly(text);
     }
     return row === MATCHED || atEnd[row] === 1;
   };
+
+  const testAll = (texts: readonly string[], common: Uint8Array): Uint8Array => {
+    const passes = new Uint8Array(texts.length);
+    /** The rows behind the first characters of the text before, as far as they are known. */
+    const rows = new Int32Array(MAX_COMMON + 1);
+    rows[0] = beginning;
+    let known = 0;
+    for (let at = 1; at < texts.length; at++) {
+      const text = texts[at];
+      let i = Math.min(common[at], known);
+      let row = rows[i];
+      while (row !== MATCHED && i < text.length) {
+        const next = table[row * width + classOf[text.charCodeAt(i)]];
+        const following = next === UNKNOWN ? follow(row, text.charCodeAt(i)) : next;
+        if (following === UNKNOWN) break;
+        row = following;
+        if (++i <= MAX_COMMON) rows[i] = row;
+      }
+      known = Math.min(i, MAX_COMMON);
+      if (text === '') passes[at] = Number(empty);
+      else if (row === MATCHED) passes[at] = 1;
+      else passes[at] = i === text.length ? atEnd[row] : Number(slowly(text));
+    }
+    return passes;
+  };
+  return { test, testAll };
 
   function slowly(text: string): boolean {
     let set = begin;

@@ -6,6 +6,22 @@ export interface TextColumn {
   codes: Uint32Array;
   /** `values[0]` stands for unknown and is never shown. */
   values: string[];
+  /** With how many characters, up to {@link MAX_COMMON}, each value begins like the one before it. */
+  common: Uint8Array;
+}
+
+export const MAX_COMMON = 255;
+
+function commonBeginnings(values: readonly string[]): Uint8Array {
+  const common = new Uint8Array(values.length);
+  for (let at = 2; at < values.length; at++) {
+    const [a, b] = [values[at - 1], values[at]];
+    const most = Math.min(a.length, b.length, MAX_COMMON);
+    let same = 0;
+    while (same < most && a.charCodeAt(same) === b.charCodeAt(same)) same++;
+    common[at] = same;
+  }
+  return common;
 }
 
 /** A column of numbers, ratios, flags, choices or sets; −1 is unknown. */
@@ -29,7 +45,7 @@ export function textColumn(texts: readonly (string | null)[]): TextColumn {
   const rank = new Uint32Array(values.length);
   for (let code = 1; code < values.length; code++) rank[numbers.get(values[code])!] = code;
   for (let i = 0; i < found.length; i++) found[i] = rank[found[i]];
-  return { codes: found, values };
+  return { codes: found, values, common: commonBeginnings(values) };
 }
 
 /** The value of a fact for one page, as a reader understands it. */

@@ -9,7 +9,7 @@ import { factNames, factOf } from './facts';
 import type { FactName } from './facts';
 import type { SiteFiles, Snapshot } from './snapshot';
 
-export const SNAPSHOT_VERSION = 3;
+export const SNAPSHOT_VERSION = 4;
 export type SnapshotParts = Map<string, Uint8Array>;
 
 /** A stored snapshot has another form than this program reads. */
@@ -85,6 +85,7 @@ export function encodeSnapshot(snapshot: Snapshot): SnapshotParts {
     if (isText(column)) {
       parts.set(`fact.${name}.codes`, bytesOf(column.codes));
       parts.set(`fact.${name}.values`, encodeTexts(column.values));
+      parts.set(`fact.${name}.common`, bytesOf(column.common));
     } else parts.set(`fact.${name}`, bytesOf(column));
   }
   for (const name of [...wide, ...narrow, 'faults'] as const) parts.set(`links.${name}`, bytesOf(links[name]));
@@ -129,7 +130,8 @@ export function decodeSnapshot(parts: SnapshotParts, stored: Iterable<string> = 
   if (head.version !== SNAPSHOT_VERSION) throw new SnapshotVersionError(head.version);
   // What is missing is told at once, not when it is first asked for.
   for (const name of factNames)
-    for (const end of factOf(name).type === 'text' ? ['.codes', '.values'] : ['']) expect(`fact.${name}${end}`);
+    for (const end of factOf(name).type === 'text' ? ['.codes', '.values', '.common'] : [''])
+      expect(`fact.${name}${end}`);
   for (const name of [...wide, ...narrow, 'faults']) expect(`links.${name}`);
   for (const name of ['listings', 'files', ...withLinks]) expect(name);
   // Copied, because a typed array must begin at a multiple of its width. (A Buffer's slice would not copy.)
@@ -137,7 +139,12 @@ export function decodeSnapshot(parts: SnapshotParts, stored: Iterable<string> = 
   const u32 = (name: string) => new Uint32Array(aligned(name));
   const read = (name: FactName): Column => {
     const { type } = factOf(name);
-    if (type === 'text') return { codes: u32(`fact.${name}.codes`), values: decodeTexts(part(`fact.${name}.values`)) };
+    if (type === 'text')
+      return {
+        codes: u32(`fact.${name}.codes`),
+        values: decodeTexts(part(`fact.${name}.values`)),
+        common: new Uint8Array(aligned(`fact.${name}.common`)),
+      };
     return type === 'ratio' ? new Float64Array(aligned(`fact.${name}`)) : new Int32Array(aligned(`fact.${name}`));
   };
   const column = {} as Record<string, () => unknown>;
