@@ -7,29 +7,18 @@ import type { Bits } from './bits';
 import { pageCatalogue } from './catalogue';
 import type { Asked } from './catalogue';
 import type { Comparison, Selection, Step } from './parse';
-import { literally, patternMatcher } from './pattern';
-import type { Matcher } from './pattern';
+import { patternMatcher } from './pattern';
 
 const CLICK = linkKinds.indexOf('click');
 
-/** Longer texts are looked for as they are: a pattern of so many characters would be large. */
-const MAX_LITERAL = 200;
-
-/** The pattern that stands for a test of a part of a text; null for all other comparisons. */
-function patternOf(comparison: Comparison, value: string | number): Matcher | null {
-  const text = String(value);
-  if (comparison === 'matches') return patternMatcher(text);
-  if (text.length > MAX_LITERAL) return null;
-  if (comparison === 'has') return patternMatcher(literally(text));
-  if (comparison === 'starts') return patternMatcher(`^${literally(text)}`);
-  return comparison === 'ends' ? patternMatcher(`${literally(text)}$`) : null;
-}
-
 /** The test that a comparison makes of a known value. `has`, `starts`, `ends` and `matches` do not regard case. */
 export function predicate(comparison: Comparison, value: string | number): (at: string | number) => boolean {
-  const pattern = patternOf(comparison, value);
-  if (pattern) return (at) => pattern.test(String(at));
-  const wanted = String(value).toLowerCase();
+  // Much quicker than texts in lower case, which would have to be made first.
+  const literal = String(value).replace(/[\\^$.*+?()[\]{}|/-]/g, '\\$&');
+  const test = (pattern: string) => {
+    const expression = new RegExp(pattern, 'i');
+    return (at: string | number) => expression.test(String(at));
+  };
   switch (comparison) {
     case '=':
       return (at) => at === value;
@@ -43,12 +32,16 @@ export function predicate(comparison: Comparison, value: string | number): (at: 
       return (at) => at > value;
     case '>=':
       return (at) => at >= value;
+    case 'has':
+      return test(literal);
     case 'starts':
-      return (at) => String(at).toLowerCase().startsWith(wanted);
+      return test(`^${literal}`);
     case 'ends':
-      return (at) => String(at).toLowerCase().endsWith(wanted);
-    default:
-      return (at) => String(at).toLowerCase().includes(wanted);
+      return test(`${literal}$`);
+    case 'matches': {
+      const matcher = patternMatcher(String(value));
+      return (at) => matcher.test(String(at));
+    }
   }
 }
 
@@ -116,8 +109,9 @@ export function evaluate(snapshot: Snapshot, selection: Selection): Bits {
       const bits = column as Int32Array;
       return bitsOfValues(bits, (value) => (value & bit) !== 0);
     }
-    const pattern = isText(column) && patternOf(part.comparison, part.value);
-    if (pattern) return bitsOfCodes(column.codes, pattern.testAll(column.values, column.common));
+    // Texts that ascend have most of their characters in common, which are looked at once.
+    if (part.comparison === 'matches' && isText(column))
+      return bitsOfCodes(column.codes, patternMatcher(String(part.value)).testAll(column.values, column.common));
     return where(asked, column, predicate(part.comparison, part.value));
   });
 }

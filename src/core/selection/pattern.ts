@@ -205,9 +205,6 @@ export interface Matcher {
   testAll: (texts: readonly string[], common: Uint8Array) => Uint8Array;
 }
 
-/** The pattern that matches a text as it is. */
-export const literally = (text: string) => text.replace(/[^a-z0-9]/gi, '\\$&');
-
 /**
  * Makes a pattern ready.
  * @throws Fault with the place of what cannot be read, in characters of the pattern
