@@ -1,5 +1,6 @@
 /** Every finding on a small site that has it, and on the same site without the fault. */
 import { describe, expect, it } from 'vitest';
+import { patternMatcher } from '../selection/pattern';
 import { settingsSchema } from '../settings';
 import type { SiteFiles } from '../snapshot';
 import { TINY_START, tiny, tinySite } from '../testing/tinySite';
@@ -146,6 +147,8 @@ const cases: Record<string, Case> = {
   },
   indexable_not_listed: { pages: { '/': { links: ['/a'] }, '/a': {} }, listed: ['/'], found: [1, 1, 1] },
   listed_no_route: { pages: { '/': {}, '/a': {} }, listed: ['/a'], found: [1, 1, 1] },
+  sitemap_large: { pages: { '/': {} }, files: { sitemaps: [{ address: tiny('/sitemap.xml'), entries: 50_001, passedOver: 0, fault: null, faultLine: null }] }, found: [0, 1, 1] }, // prettier-ignore
+  sitemap_twice: { pages: { '/': { links: ['/a'] }, '/a': {} }, listed: ['/a', '/', '/a'], found: [0, 1, 1] },
   sitemap_fault: { pages: { '/': {} }, files: sitemap('The element is not closed.'), found: [0, 1, 1] },
   sitemap_foreign: { pages: { '/': {} }, files: sitemap(null, 3), found: [0, 1, 1] },
   robots_sitemap: {
@@ -173,5 +176,20 @@ describe('every finding', () => {
     expect(findingsOf(clean, { thresholds, token }).map(({ id }) => id)).toEqual([]);
   });
   it('is tried here, but for those that need more than a tiny site can say', () =>
-    expect(findings.map(({ id }) => id).filter((id) => !cases[id])).toEqual(['outside_broken', 'lost_fragments', 'image_no_alt', 'canonical_relative', 'canonical_in_body'])); // prettier-ignore
+    expect(findings.map(({ id }) => id).filter((id) => !cases[id])).toEqual(['outside_broken', 'lost_fragments', 'image_no_alt', 'canonical_relative', 'canonical_in_body', 'lastmod_malformed'])); // prettier-ignore
+});
+
+it.each([
+  ['2027', true],
+  ['2027-03-01', true],
+  ['2027-03-01T09:30Z', true],
+  ['2027-03-01T09:30:15.5+01:00', true],
+  ['2027-3-1', false],
+  ['1 March 2027', false],
+  ['2027-03-01 09:30', false],
+])('takes %s for a W3C date: %s', (text, isDate) => {
+  const finding = findings.find(({ id }) => id === 'lastmod_malformed')!;
+  const selection = finding.over === 'pages' ? finding.select(thresholds) : '';
+  const pattern = JSON.parse(/matches (".*")$/.exec(selection)![1]) as string;
+  expect(patternMatcher(pattern).test(text)).toBe(isDate);
 });

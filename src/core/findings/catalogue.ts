@@ -175,7 +175,11 @@ export const findings: readonly Finding[] = [
     'The sitemap does not tell of it.', 'Add it.', 'section'),
   pages('Roll call', 'listed_no_route', 0.8, 'In a sitemap, without a route', 'seen in sitemap and not reached',
     'The sitemap knows what the links of the site have lost.', 'Link to it, or take it out.', 'section'),
+  pages('Roll call', 'lastmod_malformed', 0.2, 'lastmod that is no date', 'sitemap_lastmod is not unknown and not sitemap_lastmod matches "^\\\\d{4}(-\\\\d\\\\d(-\\\\d\\\\d(T\\\\d\\\\d:\\\\d\\\\d(:\\\\d\\\\d(\\\\.\\\\d+)?)?(Z|[+-]\\\\d\\\\d:\\\\d\\\\d))?)?)?$"',
+    'It is not written as a W3C date, so nobody can tell when the page changed.', 'Write 2027-03-01, or with a time and its zone.', 'section'),
   files('Roll call', 'sitemap_fault', 0.6, 'Sitemaps that fail', 'They cannot be read, or not to their end.', 'Mend the line that is named.'),
   files('Roll call', 'sitemap_foreign', 0.3, 'Entries outside the site', 'A sitemap lists addresses that do not belong to it.', 'List inside addresses only, written in full.'),
+  files('Roll call', 'sitemap_large', 0.5, 'Sitemaps that are too long', 'More than 50,000 entries: what comes after them may not be read.', 'Split it, and list the parts in an index.'),
+  files('Roll call', 'sitemap_twice', 0.1, 'Addresses listed twice', 'The same address stands in sitemaps more than once.', 'List each address once.'),
   files('Roll call', 'robots_sitemap', 0.6, 'Sitemap lines of robots.txt that fail', 'robots.txt names a sitemap that gives nothing.', 'Correct the address.'),
 ];

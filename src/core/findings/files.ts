@@ -1,6 +1,7 @@
 /** Faults of robots.txt files and sitemaps, with the line of each. */
 import { isResource, linkKinds } from '../links';
 import { describeRule, parseRobots, robotsMatcher } from '../robots';
+import { addressAt } from '../snapshot';
 import type { Snapshot } from '../snapshot';
 import { originOf } from '../url';
 
@@ -14,6 +15,9 @@ export interface FileFault {
   evidence: string;
 }
 
+/** What one file may list (sitemaps.org, protocol 0.9). */
+const MAX_ENTRIES = 50_000;
+
 const looksLikeHtml = /^\s*(<!doctype html|<html|<head|<body)/i;
 const faultOf = { early: 'robots_early', unknown: 'robots_unknown', empty: 'robots_empty' } as const;
 
@@ -21,7 +25,8 @@ const faultOf = { early: 'robots_early', unknown: 'robots_unknown', empty: 'robo
  * Finds the faults of the files of a site.
  * @param token product token whose rules are read
  */
-export function fileFaults({ files, links, outside, count }: Snapshot, token: string): FileFault[] {
+export function fileFaults(snapshot: Snapshot, token: string): FileFault[] {
+  const { files, links, outside, count } = snapshot;
   const faults: FileFault[] = [];
   const resources = new Set<number>();
   links.kind.forEach((kind, link) => {
@@ -59,10 +64,23 @@ export function fileFaults({ files, links, outside, count }: Snapshot, token: st
       if (sitemap?.fault && sitemap.entries === 0) add('robots_sitemap', line, `${address}: ${sitemap.fault}`);
     }
   }
-  for (const { address, fault, faultLine, passedOver } of files.sitemaps) {
+  for (const { address, fault, faultLine, passedOver, entries } of files.sitemaps) {
+    if (entries > MAX_ENTRIES)
+      faults.push({
+        fault: 'sitemap_large',
+        file: address,
+        line: null,
+        evidence: `${entries.toLocaleString('en')} entries`,
+      });
     if (fault) faults.push({ fault: 'sitemap_fault', file: address, line: faultLine, evidence: fault });
     if (passedOver)
       faults.push({ fault: 'sitemap_foreign', file: address, line: null, evidence: `${passedOver.toLocaleString('en')} ${passedOver === 1 ? 'entry' : 'entries'}` }); // prettier-ignore
+  }
+  const listed = new Set<number>();
+  for (const { page, sitemap, line } of snapshot.listings) {
+    if (listed.has(page))
+      faults.push({ fault: 'sitemap_twice', file: sitemap, line, evidence: addressAt(snapshot, page) });
+    listed.add(page);
   }
   return faults;
 }
