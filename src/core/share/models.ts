@@ -31,7 +31,6 @@ function solve(
   edges: { from: Uint32Array; to: Uint32Array; weight: Float64Array | null },
   total: Float64Array,
 ) {
-  // prettier-ignore
   const nodeOf = new Int32Array(count).fill(-1);
   const pageAt: number[] = [];
   for (let page = 0; page < count; page++) if (isNode[page]) nodeOf[page] = pageAt.push(page) - 1;
@@ -102,7 +101,7 @@ export function siteShare(snapshot: Snapshot, weights: PlacementWeights = evenWe
       const end = folded(target) ? settled[target] : target;
       if (end === page) return;
       isNode[page] = isNode[end] = 1;
-      if (!passes[verdict[page]]) return;
+      if (!passes[verdict[page]] || weight === 0) return;
       total[page] += weight;
       if (followed) list.add(page, end, weight);
       else withheld[page] += weight;

@@ -119,6 +119,10 @@ describe('the model site', () => {
     const { share } = siteShare(snapshot, { ...evenWeights, footer: 0.5 });
     const given = (path: string) => share[pageOf(snapshot, tiny(path))] - share[pageOf(snapshot, tiny('/'))];
     expect(given('/main')).toBeCloseTo(2 * given('/foot'), 9);
+    // What weighs nothing carries nothing, also where a page has no other links.
+    const without = siteShare(tinySite({ ...pages, '/main': { worded: [['/foot', 'Imprint', 'footer']] } }), { ...evenWeights, footer: 0 }); // prettier-ignore
+    expect(without.share.reduce((sum, own) => sum + own, 0)).toBeCloseTo(3, 9);
+    expect(without.share[pageOf(snapshot, tiny('/foot'))]).toBeCloseTo(without.share[pageOf(snapshot, tiny('/'))], 9);
   });
 });
 
