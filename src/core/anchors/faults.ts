@@ -4,7 +4,7 @@ import { textAt } from '../snapshot/snapshot';
 import type { IncomingLinks, Snapshot } from '../snapshot';
 import { haveCommon, isGeneric, isWayfinding, plainWords, stems } from './words';
 
-export const MAX_ANCHOR = 100;
+const MAX_ANCHOR = 100;
 const CLICK_KIND = linkKinds.indexOf('click');
 const HREFLANG = linkKinds.indexOf('hreflang');
 const bareAddress = /^(https?:\/\/|www\.)\S+$|^[\w-]+(\.[\w-]+)*\.[a-z]{2,}(\/\S*)?$/i;

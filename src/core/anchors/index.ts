@@ -1,2 +1,2 @@
-export { findLinkFaults, MAX_ANCHOR } from './faults';
-export { haveCommon, isGeneric, isWayfinding, plainWords, stems } from './words';
+export { findLinkFaults } from './faults';
+export { isGeneric, isWayfinding, plainWords } from './words';
