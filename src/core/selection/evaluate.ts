@@ -1,7 +1,7 @@
 import { linkKinds } from '../links';
 import { clickDepths, lostWithout } from '../reach';
-import { isText, sources, walkOf } from '../snapshot';
-import type { Column, FactName, Snapshot } from '../snapshot';
+import { isText, joinedTexts, sources, walkOf } from '../snapshot';
+import type { Column, FactName, JoinedTexts, Snapshot, TextColumn } from '../snapshot';
 import { bitsOfCodes, bitsOfValues, bitsWhere, bothBits, eachBit, eitherBits, hasBit, noBits, numbersOf, otherBits, setBit } from './bits'; // prettier-ignore
 import type { Bits } from './bits';
 import { pageCatalogue } from './catalogue';
@@ -75,6 +75,39 @@ function where({ values }: Asked, column: Column, test: (value: string | number)
   return bitsOfValues(column, test);
 }
 
+/** Lower case of the same length, so that places are the same; null where a letter has none such. */
+const lowered = new WeakMap<JoinedTexts, string | null>();
+function lowerCase(texts: JoinedTexts): string | null {
+  let lower = lowered.get(texts);
+  if (lower === undefined) {
+    lower = texts.text.toLowerCase();
+    lowered.set(texts, (lower = lower.length === texts.text.length ? lower : null));
+  }
+  return lower;
+}
+
+/** Searches all values of a column at once, where that can be done; 1 for each that passes. */
+function searched(column: TextColumn, comparison: Comparison, value: string): Uint8Array | null {
+  if (comparison !== 'has' && comparison !== 'matches') return null;
+  const texts = joinedTexts(column);
+  if (!texts) return null;
+  if (comparison === 'matches') return patternMatcher(value).testAll(texts, column.common);
+  const lower = lowerCase(texts);
+  if (lower === null || value === '') return null;
+  const wanted = value.toLowerCase();
+  const { starts } = texts;
+  const passes = new Uint8Array(column.values.length);
+  let entry = 0;
+  for (let at = lower.indexOf(wanted); at >= 0;) {
+    while (starts[entry + 1] <= at) entry++;
+    // What begins in one value and ends in the next is in neither.
+    const within = at + wanted.length <= starts[entry + 1];
+    if (within) passes[entry] = 1;
+    at = lower.indexOf(wanted, within ? starts[entry + 1] : at + 1);
+  }
+  return passes;
+}
+
 /**
  * The pages of a snapshot that a selection holds. Unknown compares false; `is unknown` finds it.
  * @param selection as `parseSelection` gives it
@@ -109,9 +142,8 @@ export function evaluate(snapshot: Snapshot, selection: Selection): Bits {
       const bits = column as Int32Array;
       return bitsOfValues(bits, (value) => (value & bit) !== 0);
     }
-    // Texts that ascend have most of their characters in common, which are looked at once.
-    if (part.comparison === 'matches' && isText(column))
-      return bitsOfCodes(column.codes, patternMatcher(String(part.value)).testAll(column.values, column.common));
+    const passes = isText(column) && searched(column, part.comparison, String(part.value));
+    if (passes) return bitsOfCodes((column as TextColumn).codes, passes);
     return where(asked, column, predicate(part.comparison, part.value));
   });
 }

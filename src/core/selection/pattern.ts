@@ -5,6 +5,7 @@
  * Case is not regarded. The pattern may match anywhere in the text.
  */
 import { MAX_COMMON } from '../snapshot/column';
+import type { JoinedTexts } from '../snapshot/column';
 import { Fault } from './lexer';
 
 type Range = [low: number, high: number];
@@ -198,11 +199,11 @@ function compile(node: Node): { states: State[]; first: number } {
 export interface Matcher {
   test: (text: string) => boolean;
   /**
-   * Tests a list of texts that ascend, of which each begins like the one before it for `common` characters: what they
-   * share is looked at once. The first entry is left out.
+   * Tests texts that ascend, of which each begins like the one before it for `common` characters: what they share is
+   * looked at once. The first entry is left out.
    * @returns 1 for each that matches
    */
-  testAll: (texts: readonly string[], common: Uint8Array) => Uint8Array;
+  testAll: (texts: JoinedTexts, common: Uint8Array) => Uint8Array;
 }
 
 /**
@@ -284,27 +285,29 @@ export function patternMatcher(pattern: string): Matcher {
     return row === MATCHED || atEnd[row] === 1;
   };
 
-  const testAll = (texts: readonly string[], common: Uint8Array): Uint8Array => {
-    const passes = new Uint8Array(texts.length);
+  const testAll = ({ text, starts }: JoinedTexts, common: Uint8Array): Uint8Array => {
+    const passes = new Uint8Array(starts.length - 1);
     /** The rows behind the first characters of the text before, as far as they are known. */
     const rows = new Int32Array(MAX_COMMON + 1);
     rows[0] = beginning;
     let known = 0;
-    for (let at = 1; at < texts.length; at++) {
-      const text = texts[at];
+    for (let at = 1; at < passes.length; at++) {
+      const start = starts[at];
+      const length = starts[at + 1] - start;
       let i = Math.min(common[at], known);
       let row = rows[i];
-      while (row !== MATCHED && i < text.length) {
-        const next = table[row * width + classOf[text.charCodeAt(i)]];
-        const following = next === UNKNOWN ? follow(row, text.charCodeAt(i)) : next;
+      while (row !== MATCHED && i < length) {
+        const char = text.charCodeAt(start + i);
+        const next = table[row * width + classOf[char]];
+        const following = next === UNKNOWN ? follow(row, char) : next;
         if (following === UNKNOWN) break;
         row = following;
         if (++i <= MAX_COMMON) rows[i] = row;
       }
       known = Math.min(i, MAX_COMMON);
-      if (text === '') passes[at] = Number(empty);
+      if (length === 0) passes[at] = Number(empty);
       else if (row === MATCHED) passes[at] = 1;
-      else passes[at] = i === text.length ? atEnd[row] : Number(slowly(text));
+      else passes[at] = i === length ? atEnd[row] : Number(slowly(text.slice(start, start + length)));
     }
     return passes;
   };

@@ -1,11 +1,12 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { addressParts } from '../url';
-import { addressAt, factAt, textColumn } from '../snapshot';
+import { addressAt, factAt, joinedTexts, textColumn } from '../snapshot';
 import { tinySite } from '../testing/tinySite';
 import { completeSelection, evaluate, evaluateLinks, firstInOrder, hasBit, numbersOf, parseLinkSelection, parseSelection, printSelection } from '.'; // prettier-ignore
 import type { Selection } from '.';
 import type { FactName } from '../snapshot';
+import { predicate } from './evaluate';
 import { patternMatcher } from './pattern';
 
 const snapshot = tinySite(
@@ -53,6 +54,24 @@ describe('selections', () => {
     ['title is unknown', ['/gone', '/visit']],
     ['title is not unknown and depth > 1', ['/shop/mugs']],
   ])('%s', (text, expected) => expect(select(text)).toEqual(expected));
+
+  it('looks for a text in all values at once as in one after the other', () => {
+    const letters = fc.constantFrom('a', 'B', 'b', 'É', 'é', '/', 'İ');
+    const words = fc.string({ unit: letters, maxLength: 4 });
+    fc.assert(
+      fc.property(fc.array(words, { minLength: 1 }), words, (titles, wanted) => {
+        const pages = Object.fromEntries(titles.map((title, i) => [`/${i}`, { title }]));
+        const site = tinySite({ '/': { title: null }, ...pages });
+        const found = numbersOf(evaluate(site, { op: 'compare', fact: 'title', comparison: 'has', value: wanted }));
+        const test = predicate('has', wanted);
+        const expected = Array.from({ length: site.count }, (_, page) => page).filter((page) => {
+          const title = factAt(site, 'title', page);
+          return title !== null && test(title as string);
+        });
+        expect([...found]).toEqual(expected);
+      }),
+    );
+  });
 
   it('compares unknown as false, both ways', () => {
     expect(select('depth > 0 or depth <= 0')).not.toContain('/stories/night');
@@ -201,9 +220,11 @@ describe('matches', () => {
         fc.constantFrom('a', 'ab$', '^a', 'b.*a', 'a{2}', '^$', 'é', 'x|', '(a|b)*a(a|b){9}c'),
         fc.array(fc.string({ unit: fc.constantFrom('a', 'b', 'É', 'c'), maxLength: 14 })),
         (pattern, texts) => {
-          const { values, common } = textColumn(texts);
+          const column = textColumn(texts);
+          const { values, common } = column;
           const { test, testAll } = patternMatcher(pattern);
-          expect([...testAll(values, common)].slice(1)).toEqual(values.slice(1).map((text) => Number(test(text))));
+          const passes = testAll(joinedTexts(column)!, common);
+          expect([...passes].slice(1)).toEqual(values.slice(1).map((text) => Number(test(text))));
         },
       ),
     ));

@@ -29,6 +29,31 @@ export type NumberColumn = Int32Array | Float64Array;
 
 export type Column = TextColumn | NumberColumn;
 
+/** The values of a text column one after another, to be searched at once. */
+export interface JoinedTexts {
+  text: string;
+  /** Value `i` is `text` from `starts[i]` to `starts[i + 1]`. */
+  starts: Uint32Array;
+}
+
+/** Engines allow longer texts; what is longer is not worth a second copy. */
+const MAX_JOINED = 1 << 28;
+
+const joined = new WeakMap<TextColumn, JoinedTexts | null>();
+
+/** Joins the values of a column and keeps them as long as the column; null when they are too long for one text. */
+export function joinedTexts(column: TextColumn): JoinedTexts | null {
+  let texts = joined.get(column);
+  if (texts === undefined) {
+    const { values } = column;
+    const starts = new Uint32Array(values.length + 1);
+    for (let at = 0; at < values.length; at++) starts[at + 1] = starts[at] + values[at].length;
+    texts = starts[values.length] > MAX_JOINED ? null : { text: values.join(''), starts };
+    joined.set(column, texts);
+  }
+  return texts;
+}
+
 export const isText = (column: Column): column is TextColumn => 'codes' in column;
 
 /** Builds a text column from one text or null a page. */
