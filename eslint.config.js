@@ -30,7 +30,7 @@ export default ts.config(
     rules: {
       'no-undef': 'off',
       'no-console': ['error', { allow: ['error'] }],
-      '@typescript-eslint/no-unused-vars': ['error', { argsIgnorePattern: '^_' }],
+      '@typescript-eslint/no-unused-vars': ['error', { argsIgnorePattern: '^_', ignoreRestSiblings: true }],
 
       // Maps and sets that a component holds are replaced whole.
       'svelte/prefer-svelte-reactivity': 'off',

@@ -24,7 +24,7 @@ const beginsAsHtml = (body: Uint8Array) => /^\s*(<!doctype html|<html|<head|<bod
 /** How files begin that are surely no HTML, whatever the header says. */
 const binaryMark = /^(%PDF-|\x89PNG\r\n|GIF8[79]a|\xff\xd8\xff|PK\x03\x04|\x1f\x8b|RIFF....WEBP|wOF[F2])/s; // eslint-disable-line no-control-regex
 
-const withoutLinks = { ...nothingFound, links: [], discoveries: [], source: null };
+const withoutLinks = { ...nothingFound, links: [], discoveries: [], source: null, headers: null };
 
 /** The result for an address that is not asked for, because robots.txt closes it or its host gives no answer. */
 export const unaskedPage = (turn: Turn, why: Pick<PageResult, 'blockedBy' | 'error'>): PageResult => ({
@@ -46,6 +46,16 @@ const headLink = (kind: Link['kind'], { address, fragment }: Identified, anchor 
   line: 0,
   column: 0,
 });
+
+const MAX_HEADERS_LENGTH = 4000;
+
+/** The head of an answer as text, a line a field. What cookies hold is nobody's business. */
+function headerLines(headers: Answer['headers']): string {
+  const lines = Object.entries(headers).flatMap(([name, values]) =>
+    [values ?? []].flat().map((value) => `${name}: ${name === 'set-cookie' ? value.replace(/=[^;]*/, '=…') : value}`),
+  );
+  return lines.join('\n').slice(0, MAX_HEADERS_LENGTH);
+}
 
 type Identify = (href: string, base?: string) => Identified | null;
 
@@ -98,7 +108,7 @@ export async function visit(turn: Turn, blockedBy: string | null, visiting: Visi
   const { status, headers, body, bytes, responseMs, truncated } = fetched.answer;
   const type = headerOf(headers, 'content-type') || null;
   const contentType = type?.split(';')[0].trim().toLowerCase().slice(0, 255) || null;
-  const answered = { ...base, status, bytes, responseMs, contentType, truncated };
+  const answered = { ...base, status, bytes, responseMs, contentType, headers: headerLines(headers), truncated };
   if (isRedirectStatus(status)) {
     const location = headerOf(headers, 'location');
     const target = location ? identify(location, turn.address) : null;
@@ -157,5 +167,5 @@ export async function check(turn: Turn, blockedBy: string | null, ask: Ask): Pro
   if (!fetched.ok) return { ...base, error: fetched.error };
   const { status, headers, bytes, responseMs } = fetched.answer;
   const contentType = headerOf(headers, 'content-type')?.split(';')[0].trim().toLowerCase().slice(0, 255) || null;
-  return { ...base, status, bytes, responseMs, contentType };
+  return { ...base, status, bytes, responseMs, contentType, headers: headerLines(headers) };
 }

@@ -2,13 +2,9 @@
 <script lang="ts">
   import type { Snippet } from 'svelte';
 
-  let { children }: { children?: Snippet } = $props();
+  import { switchTheme } from './theme';
 
-  function switchTheme() {
-    const root = document.documentElement;
-    root.dataset.theme = root.dataset.theme === 'night' ? 'paper' : 'night';
-    localStorage.setItem('edgemap.theme', root.dataset.theme);
-  }
+  let { children }: { children?: Snippet } = $props();
 </script>
 
 <header class="flex h-12 shrink-0 items-center gap-4 bg-neutral px-4 text-neutral-content">

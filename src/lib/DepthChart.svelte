@@ -18,16 +18,19 @@
 
   const LEFT = 52;
   const RIGHT = 12;
+  /** Below the axis stand its labels, and over them buttons. */
+  const FOOT = 24;
   let box: HTMLDivElement;
   let chart: ECharts | undefined = $state.raw();
   let width = $state(0);
   let theme = $state('');
 
   const name = (depth: number | null) => (depth === null ? 'no route' : depth === 0 ? 'start' : String(depth));
-  /** Every how many labels one is written, so that they never run into each other. */
   /** Labels this near to that of the last bar would run into it. */
   const crowded = $derived(bars[bars.length - 1]?.depth === null && bars.length > 12 ? 2 : 0);
+  /** Every how many labels one is written, so that they never run into each other. */
   const step = $derived(Math.max(1, Math.ceil((bars.length * 34) / Math.max(1, width - LEFT - RIGHT))));
+  const isWritten = (i: number) => (i % step === 0 && bars.length - 1 - i >= crowded) || bars[i]?.depth === null;
   const narrowed = $derived(bars.some(({ pages, selected }) => selected < pages));
 
   const ink = (variable: string) => getComputedStyle(document.documentElement).getPropertyValue(variable).trim();
@@ -109,8 +112,8 @@
     chart.setOption(
       {
         animation: false,
-        grid: { left: LEFT, right: RIGHT, top: 20, bottom: 4 },
-        xAxis: { type: 'category', data: bars.map((b) => name(b.depth)), axisLabel: { show: false }, axisTick: { show: false }, axisLine: { lineStyle: { color: ink('--quiet') } } }, // prettier-ignore
+        grid: { left: LEFT, right: RIGHT, top: 20, bottom: FOOT },
+        xAxis: { type: 'category', data: bars.map((b) => name(b.depth)), axisLabel: { ...text, interval: isWritten, margin: 7 }, axisTick: { show: false }, axisLine: { lineStyle: { color: ink('--quiet') } } }, // prettier-ignore
         yAxis: { type: 'value', minInterval: 1, splitNumber: 3, axisLabel: { ...text, formatter: number }, splitLine: { lineStyle: { color: ink('--color-base-300') } } }, // prettier-ignore
         tooltip: {
           trigger: 'axis',
@@ -162,26 +165,27 @@
   });
 </script>
 
-<div role="group" aria-label="Pages by depth">
-  <div bind:this={box} style:height="{height}px" class="cursor-pointer"></div>
+<div role="group" aria-label="Pages by depth" class="relative">
+  <div bind:this={box} style:height="{height + FOOT}px" class="cursor-pointer"></div>
   <div
-    class="grid"
+    class="absolute bottom-0 left-0 grid w-full"
     style:padding="0 {RIGHT}px 0 {LEFT}px"
     style:grid-template-columns="repeat({bars.length}, minmax(0, 1fr))"
   >
-    {#each bars as { depth, pages }, i (depth)}
-      {@const written = (i % step === 0 && bars.length - 1 - i >= crowded) || depth === null || picked(depth)}
+    {#each bars as { depth, pages } (depth)}
       <button
         type="button"
-        class="tabular h-6 w-fit min-w-full justify-self-center rounded px-0.5 text-xs whitespace-nowrap {picked(depth)
+        class="tabular h-5.5 w-fit min-w-full justify-self-center rounded px-0.5 text-xs whitespace-nowrap {picked(
+          depth,
+        )
           ? 'bg-primary text-primary-content'
-          : 'hover:bg-base-200'} {depth === null && !picked(depth) ? 'lost font-semibold' : ''}"
+          : 'hover:bg-primary/15'}"
         aria-pressed={picked(depth)}
         aria-label="{depth === null ? 'no route' : `depth ${depth}`}, {number(pages)} pages"
+        title="{depth === null ? 'No route' : `Depth ${depth}`}: {number(pages)}"
         onclick={(event) => onpick(depth, event.ctrlKey || event.metaKey || event.shiftKey)}
+        >{picked(depth) ? name(depth) : ''}</button
       >
-        {written ? name(depth) : '\u00a0'}
-      </button>
     {/each}
   </div>
 </div>

@@ -1,203 +1,167 @@
-<!-- What is known of one page: its route, its way from discovery to index, and what links to it. -->
+<!-- What is known of one page, part by part: its way to the index, its links, its source, its facts. -->
 <script lang="ts">
-  import type { Dossier } from '$core/answers';
+  import type { DossierTold } from '$core/answers';
   import type { Reach } from '$core/reach';
   import type { Verdict } from '$core/verdict';
-  import { dossierFacts, known } from './dossierFacts';
+  import { viewQuery } from './address';
+  import type { ScreenState } from './address';
+  import DossierFacts from './DossierFacts.svelte';
+  import { known, shareText } from './dossierFacts';
+  import DossierLinks from './DossierLinks.svelte';
+  import DossierSource from './DossierSource.svelte';
+  import DossierWay from './DossierWay.svelte';
   import VerdictMark from './VerdictMark.svelte';
   import { number, reachLabel, shortAddress, verdictLabel } from './words';
 
   interface Props {
-    /** Where dossiers are asked for. */
-    source: string;
-    address: string;
-    start: string;
-    hrefOf: (address: string) => string;
-    closeHref: string;
+    base: string;
+    site: { id: number; start: string };
+    state: ScreenState;
+    /** True on the page of its own, where there is room. */
+    wide?: boolean;
+    onstate: (changes: Partial<ScreenState>) => void;
+    hrefOf: (changes: Partial<ScreenState>) => string;
   }
-  let { source, address, start, hrefOf, closeHref }: Props = $props();
+  let { base, site, state: view, wide = false, onstate, hrefOf }: Props = $props();
 
-  const asked = $derived(read(source, address));
-  async function read(from: string, page: string): Promise<Dossier> {
-    const response = await fetch(`${from}?page=${encodeURIComponent(page)}`);
-    if (!response.ok)
-      throw new Error(
-        response.status === 404
-          ? 'This crawl does not know the page.'
-          : 'The dossier could not be read. Is Edge Map still running?',
-      );
-    return response.json();
+  const parts = [
+    { part: '', label: 'Way' },
+    { part: 'in', label: 'Links in' },
+    { part: 'out', label: 'Links out' },
+    { part: 'source', label: 'Source' },
+    { part: 'facts', label: 'Facts' },
+  ];
+  const short = (address: string) => shortAddress(address, site.start);
+
+  /** The one that is shown until the next is there: no flicker on the way through a list. */
+  let told = $state.raw<DossierTold | null>(null);
+  let trouble = $state('');
+  const source = $derived(`${base}/dossier?${viewQuery(view, [])}&reader=${view.reader}&page=${encodeURIComponent(view.page)}`); // prettier-ignore
+  $effect(() => void read(source));
+  async function read(from: string) {
+    try {
+      const response = await fetch(from);
+      if (from !== source) return;
+      if (response.ok) {
+        told = (await response.json()) as DossierTold;
+        trouble = '';
+      } else
+        trouble = response.status === 404 ? 'This crawl does not know the page.' : 'The dossier could not be read.';
+    } catch {
+      if (from === source) trouble = 'The dossier could not be read. Is Edge Map still running?';
+    }
   }
-  const short = (of: string) => shortAddress(of, start);
+  const facts = $derived(told?.facts ?? {});
+  const lost = $derived(told !== null && facts.reach !== 'reached');
+  const fact = $derived(view.reader === 'visitor' ? facts.depth : facts.crawler_depth);
 </script>
 
-<aside class="dossier flex w-72 shrink-0 xl:w-86 flex-col border-l border-base-300 bg-base-100" aria-label="Dossier">
-  {#await asked}
-    <p class="quiet p-4">Opening {short(address)} …</p>
-  {:then dossier}
-    {@const f = dossier.facts}
-    {@const lost = f.reach !== 'reached'}
-    <div class="flex items-center justify-between gap-2 px-4 pt-3">
-      <span class="flex items-center gap-1.5 rounded border border-base-300 px-2 py-0.5 text-xs">
-        <VerdictMark verdict={f.verdict as Verdict} />
-        {verdictLabel[f.verdict as Verdict]}
+<aside
+  class="dossier flex min-h-0 flex-col bg-base-100 {wide
+    ? 'flex-1'
+    : `shrink-0 border-l border-base-300 ${view.part === 'source' ? 'w-[32rem]' : view.part ? 'w-[26rem]' : 'w-80 xl:w-86'}`}"
+  aria-label="Dossier"
+  aria-busy={told?.address !== view.page}
+>
+  <div class="flex items-center justify-between gap-2 px-4 pt-2.5 text-xs">
+    {#if told}
+      <span class="flex min-w-0 items-center gap-1.5 rounded border border-base-300 px-2 py-0.5">
+        <VerdictMark verdict={facts.verdict as Verdict} />
+        <span class="truncate">{verdictLabel[facts.verdict as Verdict]}</span>
         {#if lost}
-          <VerdictMark verdict={f.verdict as Verdict} {lost} />
-          <span class="lost">{reachLabel[f.reach as Reach]}</span>
+          <VerdictMark verdict={facts.verdict as Verdict} lost />
+          <span class="lost">{reachLabel[facts.reach as Reach]}</span>
         {/if}
       </span>
-      <span class="flex gap-3 text-xs">
+    {/if}
+    <span class="flex flex-1 justify-end gap-2.5 whitespace-nowrap">
+      {#if told?.place}
+        <span class="quiet tabular">{number(told.place.at)} of {number(told.place.of)}</span>
+        <button
+          type="button"
+          data-key="p"
+          class="hover:text-primary disabled:opacity-30"
+          aria-label="The page before it in the list"
+          disabled={!told.place.before}
+          onclick={() => told?.place?.before && onstate({ page: told.place.before, at: '' })}>◂</button
+        >
+        <button
+          type="button"
+          data-key="n"
+          class="hover:text-primary disabled:opacity-30"
+          aria-label="The page after it in the list"
+          disabled={!told.place.after}
+          onclick={() => told?.place?.after && onstate({ page: told.place.after, at: '' })}>▸</button
+        >
+      {/if}
+      {#if !wide}
         <a
-          href={dossier.address}
-          target="_blank"
-          rel="noreferrer noopener nofollow"
-          class="text-primary hover:underline">Open page ↗</a
+          href={`${base}/page?page=${encodeURIComponent(view.page)}`}
+          class="text-primary hover:underline"
+          title="The dossier as a page of its own">Whole</a
         >
-        <a href={closeHref} class="quiet hover:underline" data-sveltekit-noscroll aria-label="Close the dossier"
-          >Close ✕</a
+        <a
+          href={hrefOf({ page: '' })}
+          class="quiet hover:underline"
+          data-sveltekit-noscroll
+          aria-label="Close the dossier">✕</a
         >
-      </span>
-    </div>
-    <div class="min-h-0 flex-1 space-y-4 overflow-y-auto px-4 pt-2 pb-6">
-      <div>
-        <h2 class="font-serif text-lg leading-tight">{f.title || short(dossier.address)}</h2>
-        <p class="quiet font-mono text-xs break-all">{short(dossier.address)}</p>
-      </div>
-
-      <dl class="grid grid-cols-4 gap-2">
-        {#each [['Depth', lost ? 'none' : number(f.depth)], ['Pages linking', number(f.pages_linking)], ['Links out', number(f.links_out)], ['Status', known(f.status)]] as [label, value] (label)}
+      {/if}
+    </span>
+  </div>
+  <div class="px-4 pt-1.5">
+    <h2 class="line-clamp-2 font-serif text-lg leading-tight wrap-anywhere">
+      {(told?.address === view.page && facts.title) || short(view.page)}
+    </h2>
+    <a
+      href={view.page}
+      target="_blank"
+      rel="noreferrer noopener nofollow"
+      class="quiet block font-mono text-xs break-all hover:underline {view.part ? 'truncate' : 'line-clamp-3'}"
+      title="Open {view.page}">{short(view.page)} ↗</a
+    >
+    {#if told}
+      <dl class="mt-1.5 grid grid-cols-4 gap-2 {wide ? 'max-w-xl' : ''}">
+        {#each [['Depth', fact === null ? 'none' : number(fact)], ['Pages linking', number(facts.pages_linking)], ['Share', shareText(facts.share)], ['Status', known(facts.status)]] as [label, value] (label)}
           <div>
-            <dt class="quiet text-xs">{label}</dt>
+            <dt class="quiet text-xs whitespace-nowrap">{label}</dt>
             <dd class="tabular text-base font-semibold">{value}</dd>
           </div>
         {/each}
       </dl>
-
-      <section>
-        <h3 class="heading mb-1.5">From discovery to index</h3>
-        <ol>
-          {#each dossier.steps as { text: words, evidence, state }, i (i)}
-            {@const last = i === dossier.steps.length - 1}
-            <li class="flex gap-2.5">
-              <span class="flex flex-col items-center" aria-hidden="true">
-                <svg width="14" height="14" viewBox="0 0 14 14" class="mt-0.5 shrink-0">
-                  {#if state === 'passed'}
-                    <circle cx="7" cy="7" r="6.5" fill="var(--color-primary)" />
-                    {#if !last}<path
-                        d="M4 7.2 6.2 9.4 10 5"
-                        fill="none"
-                        stroke="var(--color-base-100)"
-                        stroke-width="1.6"
-                      />{/if}
-                  {:else if state === 'stopped'}
-                    <rect x="1" y="1" width="12" height="12" fill="none" stroke="var(--lost)" stroke-width="1.6" />
-                    <path d="M4 7h6" stroke="var(--lost)" stroke-width="2" />
-                  {:else}
-                    <circle
-                      cx="7"
-                      cy="7"
-                      r="6"
-                      fill="none"
-                      stroke="var(--quiet)"
-                      stroke-width="1.4"
-                      stroke-dasharray="2.5 2"
-                    />
-                  {/if}
-                </svg>
-                {#if !last}<span class="w-px flex-1 bg-base-300"></span>{/if}
-              </span>
-              <span class="min-w-0 pb-2 {last ? 'font-semibold' : ''} {state === 'stopped' ? 'lost' : ''}">
-                {words}
-                {#if evidence}<span class="quiet block text-xs font-normal break-words">{short(evidence)}</span>{/if}
-              </span>
-            </li>
-          {/each}
-        </ol>
-      </section>
-
-      <section>
-        <h3 class="heading mb-1.5">Route from the start</h3>
-        {#if dossier.route.length}
-          <ol class="border-l-2 border-primary/40 pl-3">
-            {#each dossier.route as { address: at, title, byRedirect }, i (at)}
-              <li class="pb-1">
-                <a
-                  href={hrefOf(at)}
-                  class="block truncate font-mono text-xs hover:underline"
-                  title={at}
-                  data-sveltekit-noscroll
-                >
-                  {byRedirect ? '↳ ' : ''}{short(at)}
-                </a>
-                <span class="quiet block truncate text-xs"
-                  >{i === 0 ? 'start' : byRedirect ? 'by redirect' : (title ?? '')}</span
-                >
-              </li>
-            {/each}
-          </ol>
-        {:else}
-          <p class="lost">
-            No route: {f.reach === 'orphan'
-              ? 'no page links to it.'
-              : 'only pages link to it that have no route themselves.'}
-          </p>
-        {/if}
-      </section>
-
-      <section>
-        <h3 class="heading mb-1.5">
-          {dossier.linkingTotal === 1 ? '1 page links' : `${number(dossier.linkingTotal)} pages link`} here
-        </h3>
-        {#if dossier.linkingTotal > dossier.linking.length}
-          <p class="quiet text-xs">The {dossier.linking.length} nearest to the start:</p>
-        {/if}
-        <ul class="divide-y divide-base-300/70">
-          {#each dossier.linking as { address: from, links } (from)}
-            <li class="py-1.5">
-              <a
-                href={hrefOf(from)}
-                class="block truncate font-mono text-xs hover:underline"
-                title={from}
-                data-sveltekit-noscroll>{short(from)}</a
-              >
-              {#each links.slice(0, 3) as { anchor, rel, landmark, line, column, path } (`${line}:${column}`)}
-                <div class="flex gap-2 text-xs">
-                  <span class="min-w-0 flex-1 truncate" title={anchor}
-                    >{#if anchor}“{anchor}”{:else}<span class="lost">no words</span>{/if}</span
-                  >
-                  <span class="quiet tabular whitespace-nowrap" title={path}
-                    >{landmark}{rel ? ` ${rel}` : ''} line {line}:{column}</span
-                  >
-                </div>
-              {/each}
-              {#if links.length > 3}<p class="quiet text-xs">and {links.length - 3} more on this page</p>{/if}
-            </li>
-          {/each}
-        </ul>
-      </section>
-
-      <section>
-        <h3 class="heading mb-1.5">Facts</h3>
-        <dl class="facts text-xs">
-          {#each dossierFacts(f, start) as [label, value] (label)}
-            <dt class="quiet">{label}</dt>
-            <dd class="break-words">{value}</dd>
-          {/each}
-        </dl>
-      </section>
-    </div>
-  {:catch error}
-    <div class="p-4">
-      <p class="lost" role="alert">{(error as Error).message}</p>
-      <a href={closeHref} class="text-primary underline">Close</a>
-    </div>
-  {/await}
+    {/if}
+  </div>
+  <div class="mt-2 flex gap-1 border-b border-base-300 px-3 text-xs" role="tablist" aria-label="Parts of the dossier">
+    {#each parts as { part, label } (part)}
+      <button
+        type="button"
+        role="tab"
+        aria-selected={view.part === part}
+        class="-mb-px border-b-2 px-1.5 py-1 whitespace-nowrap {view.part === part
+          ? 'border-primary font-semibold'
+          : 'quiet border-transparent hover:text-base-content'}"
+        onclick={() => onstate({ part, at: '' })}>{label}</button
+      >
+    {/each}
+  </div>
+  <div
+    class="min-h-0 flex-1 overflow-y-auto px-4 pt-3 pb-6"
+    role="tabpanel"
+    tabindex="0"
+    aria-label={parts.find(({ part }) => part === view.part)?.label}
+  >
+    {#if trouble}
+      <p class="lost" role="alert">{trouble}</p>
+    {:else if view.part === 'source'}
+      <DossierSource {base} page={view.page} at={view.at} />
+    {:else if view.part === 'in' || view.part === 'out'}
+      <DossierLinks {base} {site} page={view.page} direction={view.part} {hrefOf} />
+    {:else if !told}
+      <p class="quiet">Opening …</p>
+    {:else if view.part === 'facts'}
+      <DossierFacts {base} {site} {told} {wide} />
+    {:else}
+      <DossierWay {base} {site} {told} reader={view.reader} {wide} {hrefOf} />
+    {/if}
+  </div>
 </aside>
-
-<style>
-  .facts {
-    display: grid;
-    grid-template-columns: 6.5rem minmax(0, 1fr);
-    gap: 0.15rem 0.5rem;
-  }
-</style>

@@ -2,12 +2,20 @@
 <script lang="ts">
   let { onwalk }: { onwalk: (step: number) => void } = $props();
   let sheet: HTMLDialogElement;
+  export const open = () => sheet.showModal();
 
   const keys = [
-    ['/', 'write a selection'],
+    ['/', 'find a page, a finding, a screen or an action; Ctrl K too'],
+    ['s', 'write a selection'],
+    ['l', 'go to the list'],
     ['↑ ↓', 'move in the list; Page Up, Page Down, Home and End too'],
-    ['Enter', 'open the dossier of the page'],
-    ['Esc', 'close the dossier'],
+    ['← →', 'show a cut cell of the row whole'],
+    ['Enter', 'open the dossier of the page, the line of the link, or a group'],
+    ['x', 'pick the row; Shift with arrows or clicks picks more, Ctrl A all'],
+    ['Ctrl C', 'copy the rows that are picked, for a spreadsheet'],
+    ['p n', 'the page before or after it, in its dossier'],
+    ['r', 'read as the other reader'],
+    ['Esc', 'pick nothing, then close the dossier'],
     ['Ctrl-click', 'add a bar of the chart to the selection, or take it out'],
     ['[ ]', 'walk through the questions'],
     ['t', 'light or dark'],
@@ -24,6 +32,7 @@
       const target = document.querySelector<HTMLElement>(`[data-key="${CSS.escape(event.key)}"]`);
       if (!target) return;
       if (target instanceof HTMLInputElement) target.select();
+      else if (target.tabIndex >= 0 && target.getAttribute('role') === 'grid') target.focus();
       else target.click();
     }
     event.preventDefault();

@@ -1,88 +1,281 @@
-<!-- The selection as text: what pictures write, and a person can change. -->
+<!-- The selection as text: what pictures and findings write, and a person can change. -->
 <script lang="ts">
-  import type { SelectionFault } from '$core/selection';
+  import { tick } from 'svelte';
+  import { completeSelection, linkCatalogue, pageCatalogue, parseLinkSelection, parseSelection, tokenize } from '$core/selection/language'; // prettier-ignore
+  import type { Offer, SelectionFault } from '$core/selection/language';
+  import { recentSelections, rememberSelection } from './recent';
   import { number } from './words';
 
   interface Props {
+    /** What it is about. */
+    over: 'pages' | 'links';
     select: string;
+    /** Why the selection that is shown cannot be read. */
     fault: SelectionFault | null;
     total: number;
-    exportHref: string;
+    /** What is counted: `pages`, `one-edit groups`. */
+    noun: string;
+    /** Where rows are counted and values are asked for. */
+    base: string;
+    site: number;
     onselect: (select: string) => void;
   }
-  let { select, fault, total, exportHref, onselect }: Props = $props();
+  let { over, select, fault, total, noun, base, site, onselect }: Props = $props();
 
   // What is typed is the person's until it is sent; a picture that writes a selection replaces it.
   let typed = $derived(select);
-  const common = [
-    { label: 'Indexable', select: 'indexable' },
-    { label: 'Deeper than 3', select: 'depth > 3' },
-    { label: 'No route', select: 'not reached' },
-    { label: 'No route, in a sitemap', select: 'not reached and seen in sitemap' },
-    { label: 'Broken', select: 'verdict in (broken, failing, unanswered)' },
-  ];
+  let input: HTMLInputElement;
+  let layer: HTMLDivElement;
+  let offers = $state.raw<Offer[]>([]);
+  let from = $state(0);
+  let chosen = $state(-1);
+  let counted = $state.raw<{ text: string; total: number } | null>(null);
+  let values = $state.raw<{ fact: string; begins: string; list: string[] }>({ fact: '', begins: '', list: [] });
+
+  const catalogue = $derived(over === 'pages' ? pageCatalogue : linkCatalogue);
+  const parsed = $derived(over === 'pages' ? parseSelection(typed) : parseLinkSelection(typed));
+  const changed = $derived(typed.trim() !== select.trim());
+  const shownFault = $derived(changed ? (parsed.ok ? null : parsed.fault) : fault);
+  /** While words are still being written a fault at their end is none yet. */
+  const unfinished = $derived(
+    changed && shownFault !== null && shownFault.at + shownFault.length >= typed.trimEnd().length,
+  );
+  const pieces = $derived(colours(typed, shownFault && !unfinished ? shownFault : null));
+
+  const joins = new Set(['and', 'or', 'not', 'from', 'to', 'linked', 'links', 'within', 'of', 'only', 'through', 'seen', 'in', 'is']); // prettier-ignore
+  // Within a selection of links, steps speak of pages.
+  const isKnown = (word: string) =>
+    [catalogue, pageCatalogue].some(({ facts, words }) => Object.hasOwn(facts, word) || words.has(word));
+  /** The text in runs of one colour each. */
+  function colours(text: string, wrong: SelectionFault | null) {
+    const runs: { text: string; as: string }[] = [];
+    let at = 0;
+    const push = (to: number, as: string) => {
+      if (to > at) runs.push({ text: text.slice(at, to), as: wrong && at >= wrong.at && at < wrong.at + Math.max(1, wrong.length) ? 'wrong' : as }); // prettier-ignore
+      at = Math.max(at, to);
+    };
+    try {
+      for (const token of tokenize(text)) {
+        push(token.at, '');
+        const as = token.kind === 'word' ? (joins.has(token.value) ? 'join' : isKnown(token.value) ? 'fact' : '') : token.kind; // prettier-ignore
+        push(token.at + token.length, as);
+      }
+    } catch {
+      push(wrong?.at ?? text.length, '');
+    }
+    push(text.length, wrong ? 'wrong' : '');
+    return runs;
+  }
+
+  function complete() {
+    const cursor = input.selectionStart ?? typed.length;
+    let wants = '';
+    const found = completeSelection(
+      typed,
+      cursor,
+      (fact) => {
+        wants = fact;
+        return values.fact === fact ? values.list : [];
+      },
+      catalogue,
+    );
+    const begun = typed.slice(found.from, cursor);
+    // A word that is complete needs no offer of itself.
+    offers = found.offers.filter(({ text }) => text !== begun).slice(0, 40);
+    from = found.from;
+    chosen = -1;
+    const begins = begun.startsWith('"') ? begun.slice(1) : '';
+    if (wants && (values.fact !== wants || !begins.startsWith(values.begins) || values.list.length >= 60)) void askValues(wants, begins); // prettier-ignore
+  }
+  async function askValues(fact: string, begins: string) {
+    if (over !== 'pages' || (values.fact === fact && values.begins === begins)) return;
+    const response = await fetch(`${base}/values?fact=${fact}&begins=${encodeURIComponent(begins)}`);
+    if (!response.ok) return;
+    values = { fact, begins, list: (await response.json()) as string[] };
+    if (document.activeElement === input) complete();
+  }
+  async function take(offer: Offer) {
+    const cursor = input.selectionStart ?? typed.length;
+    const after = typed.slice(cursor);
+    const spaced = /[(]$/.test(offer.text) || after.startsWith(' ') ? offer.text : `${offer.text} `;
+    const place = from + spaced.length;
+    typed = typed.slice(0, from) + spaced + after;
+    await tick();
+    input.focus();
+    input.setSelectionRange(place, place);
+    complete();
+  }
+
+  let timer: ReturnType<typeof setTimeout>;
+  function oninput() {
+    complete();
+    clearTimeout(timer);
+    const text = typed.trim();
+    if (!parsed.ok || text === select.trim()) return;
+    timer = setTimeout(async () => {
+      const query = new URLSearchParams({ list: over, select: text, size: '0' });
+      const response = await fetch(`${base}/rows?${query}`);
+      if (response.ok && typed.trim() === text)
+        counted = { text, total: ((await response.json()) as { total: number }).total };
+    }, 150);
+  }
+  function send() {
+    offers = [];
+    rememberSelection(site, over, typed);
+    onselect(typed.trim());
+  }
+  function onkeydown(event: KeyboardEvent) {
+    const { key } = event;
+    if (key === 'Escape') {
+      if (offers.length) offers = [];
+      else typed = select;
+    } else if ((key === 'ArrowDown' || key === 'ArrowUp') && offers.length) {
+      chosen = (chosen + (key === 'ArrowDown' ? 1 : -1) + offers.length + 1) % (offers.length + 1);
+      if (chosen === offers.length) chosen = -1;
+      document.getElementById(`offer-${chosen}`)?.scrollIntoView({ block: 'nearest' });
+    } else if (key === 'ArrowDown') complete();
+    else if ((key === 'Enter' || key === 'Tab') && chosen >= 0 && offers[chosen]) void take(offers[chosen]);
+    else return;
+    event.preventDefault();
+    event.stopPropagation();
+  }
+
+  const recent = $derived(offers.length && !typed.trim() ? recentSelections(site, over).slice(0, 6) : []);
 </script>
 
-<div class="border-b border-base-300 px-3 py-1.5">
-  <form
-    class="flex items-center gap-3"
-    onsubmit={(event) => {
-      event.preventDefault();
-      onselect(typed.trim());
-    }}
-  >
-    <label for="selection" class="sr-only">Selection</label>
+<form
+  class="relative flex min-w-0 flex-1 items-center gap-2"
+  onsubmit={(event) => {
+    event.preventDefault();
+    send();
+  }}
+>
+  <label for="selection" class="sr-only">Selection of {over}</label>
+  <div class="relative min-w-0 flex-1">
+    <div bind:this={layer} class="layer pointer-events-none absolute inset-0 overflow-hidden" aria-hidden="true">
+      {#each pieces as { text, as }, i (i)}<span class={as}>{text}</span
+        >{/each}{#if shownFault && !unfinished && shownFault.at >= typed.length}<span class="wrong">&nbsp;▲</span>{/if}
+    </div>
     <input
+      bind:this={input}
       id="selection"
-      data-key="/"
+      data-key="s"
       bind:value={typed}
       spellcheck="false"
       autocomplete="off"
-      placeholder="All pages. Write a selection, such as indexable and depth > 3"
-      class="min-w-0 flex-1 rounded bg-transparent px-1 py-1 font-mono text-[0.8125rem]"
-      aria-invalid={fault !== null}
-      aria-describedby={fault ? 'selection-fault' : undefined}
-      onkeydown={(event) => {
-        if (event.key === 'Escape') typed = select;
-      }}
+      role="combobox"
+      aria-expanded={offers.length > 0}
+      aria-controls="offers"
+      aria-activedescendant={chosen >= 0 ? `offer-${chosen}` : undefined}
+      aria-autocomplete="list"
+      placeholder={over === 'pages'
+        ? 'All pages. Write a selection, such as indexable and depth > 3'
+        : 'All links. Write a selection, such as kind = click and to (broken)'}
+      class="relative w-full bg-transparent"
+      aria-invalid={shownFault !== null && !unfinished}
+      aria-describedby={shownFault && !unfinished ? 'selection-fault' : undefined}
+      {oninput}
+      onscroll={() => (layer.scrollLeft = input.scrollLeft)}
+      onfocus={complete}
+      onclick={complete}
+      onblur={() => (offers = [])}
+      {onkeydown}
     />
-    <span class="tabular whitespace-nowrap font-semibold" aria-live="polite">
-      {fault ? '—' : `${number(total)} ${total === 1 ? 'page' : 'pages'}`}
-    </span>
-    {#if select}
-      <button type="button" class="text-primary hover:underline" onclick={() => onselect('')}>Clear</button>
-    {/if}
-    <a href={exportHref} download class="text-primary hover:underline">Export</a>
-    {#if !fault && total > 0}
-      <button
-        form="again"
-        class="text-primary hover:underline"
-        title="A new crawl fetches only what is selected; the rest is carried over">Fetch again</button
+    {#if offers.length || recent.length}
+      <ul
+        id="offers"
+        role="listbox"
+        aria-label="What may stand here"
+        class="panel absolute top-full left-0 z-30 mt-1 max-h-64 w-96 max-w-full overflow-y-auto py-1 shadow-lg"
       >
+        {#each offers as offer, i (offer.text)}
+          <li
+            id="offer-{i}"
+            role="option"
+            aria-selected={i === chosen}
+            class="flex cursor-pointer gap-3 px-3 py-0.5 {i === chosen
+              ? 'bg-primary text-primary-content'
+              : 'hover:bg-base-200'}"
+            onpointerdown={(event) => {
+              event.preventDefault();
+              void take(offer);
+            }}
+          >
+            <span class="flex-1 truncate font-mono text-[0.8125rem]">{offer.text}</span>
+            <span class="truncate text-xs {i === chosen ? '' : 'quiet'}">{offer.about}</span>
+          </li>
+        {/each}
+        {#each recent as text (text)}
+          <li
+            role="option"
+            aria-selected="false"
+            class="flex cursor-pointer gap-3 border-t border-base-300/60 px-3 py-0.5 hover:bg-base-200"
+            onpointerdown={(event) => {
+              event.preventDefault();
+              typed = text;
+              send();
+            }}
+          >
+            <span class="flex-1 truncate font-mono text-[0.8125rem]">{text}</span>
+            <span class="quiet text-xs">recent</span>
+          </li>
+        {/each}
+      </ul>
     {/if}
-  </form>
-  <form id="again" method="post" action="?/again"><input type="hidden" name="select" value={select} /></form>
-  {#if fault}
-    <div id="selection-fault" class="font-mono text-[0.8125rem]" role="alert">
-      <div class="lost overflow-hidden whitespace-pre px-1" aria-hidden="true">
-        {select.slice(0, fault.at)}<mark class="bg-secondary/25 text-inherit underline decoration-wavy"
-          >{select.slice(fault.at, fault.at + fault.length) || '▲'}</mark
-        >{select.slice(fault.at + fault.length)}
-      </div>
-      <p class="px-1 pb-1 font-sans">{fault.message} All pages are shown.</p>
-    </div>
-  {:else}
-    <div class="flex flex-wrap gap-1.5 pt-0.5 pb-0.5">
-      {#each common as { label, select: choice } (label)}
-        <button
-          type="button"
-          class="rounded-full border px-2 text-xs leading-5 {choice === select
-            ? 'border-primary bg-primary text-primary-content'
-            : 'border-base-300 hover:border-primary'}"
-          aria-pressed={choice === select}
-          onclick={() => onselect(choice === select ? '' : choice)}>{label}</button
-        >
-      {/each}
-    </div>
-  {/if}
-</div>
+  </div>
+  <span class="tabular text-right font-semibold whitespace-nowrap" aria-live="polite">
+    {#if shownFault}—{:else if changed}{counted?.text === typed.trim()
+        ? `${number(counted.total)} ${over}, press Enter`
+        : '…'}{:else}{number(total)}
+      {noun}{/if}
+  </span>
+</form>
+{#if shownFault && !unfinished}
+  <p
+    id="selection-fault"
+    class="lost absolute top-full left-0 z-20 w-full border-y border-base-300 bg-base-100 px-3 py-1 text-xs"
+    role="alert"
+  >
+    {shownFault.message}{changed ? '' : ` All ${over} are shown.`}
+  </p>
+{/if}
+
+<style>
+  .layer,
+  input {
+    font-family: var(--font-mono);
+    font-size: 0.8125rem;
+    line-height: 1.75rem;
+    height: 1.75rem;
+    padding: 0 0.25rem;
+    white-space: pre;
+    border-radius: var(--radius-field);
+  }
+  /* The layer below shows the colours; of the input only the cursor is seen. */
+  input:not(:placeholder-shown) {
+    color: transparent;
+    caret-color: var(--color-base-content);
+  }
+  input::placeholder {
+    color: var(--quiet);
+  }
+  input::selection {
+    background: color-mix(in oklab, var(--color-primary) 30%, transparent);
+  }
+  .fact {
+    color: var(--color-primary);
+    font-weight: 600;
+  }
+  .join {
+    color: var(--v-canonicalised);
+  }
+  .text,
+  .number {
+    color: var(--lost);
+  }
+  .wrong {
+    color: var(--color-error);
+    text-decoration: underline wavy;
+    text-underline-offset: 3px;
+  }
+</style>

@@ -5,4 +5,23 @@ export const crawlPath = (site: number, crawl: number) => `/sites/${site}/crawls
 export const questions = [
   { path: 'overview', name: 'Overview', question: 'The site at a glance' },
   { path: 'reach', name: 'Reach', question: 'Can all be reached?' },
+  { path: 'flow', name: 'Flow', question: 'Where does share go?' },
 ] as const;
+
+interface FindingPlace {
+  question: string;
+  over: 'pages' | 'links' | 'files';
+  select: string;
+}
+
+/** The screen on which a finding is looked at: that of its question, as far as it is built. */
+export const screenOf = ({ question, over }: Pick<FindingPlace, 'question' | 'over'>) =>
+  over === 'files' ? 'overview' : (questions.find(({ name }) => name === question)?.path ?? (over === 'links' ? 'flow' : 'reach')); // prettier-ignore
+
+/** Where a finding is looked at: its selection, links by the edit that mends them. */
+export function findingHref(base: string, finding: FindingPlace): string {
+  const screen = screenOf(finding);
+  if (finding.over === 'files') return `${base}/${screen}#files`;
+  const query = new URLSearchParams({ ...(finding.over === 'links' ? { list: 'edits' } : {}), select: finding.select });
+  return `${base}/${screen}?${query}`;
+}

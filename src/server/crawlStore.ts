@@ -35,6 +35,8 @@ export interface PageResult extends FoundFacts {
   links: Link[];
   discoveries: Discovery[];
   source: Source | null;
+  /** The head of the answer, a line a field. */
+  headers: string | null;
 }
 
 export interface SitemapOutcome {
@@ -49,7 +51,7 @@ const MAX_STATEMENT_BYTES = 4_000_000;
 const MAX_STATEMENT_ROWS = 200;
 const FRONTIER_ROWS = 1000;
 
-const pageColumns = ['crawl_id', 'url_id', 'blocked_by', 'status', 'error', 'content_type', 'html', 'bytes', 'response_ms', 'fetched_at', 'redirect_to', 'title', 'description', 'h1', 'language', 'robots', 'noindex', 'page_nofollow', 'canonical', 'directives', 'breadcrumb', 'words', 'content_hash', 'fingerprint', 'ids', 'tries', 'truncated', 'carried', 'links'] as const; // prettier-ignore
+const pageColumns = ['crawl_id', 'url_id', 'blocked_by', 'status', 'error', 'content_type', 'headers', 'html', 'bytes', 'response_ms', 'fetched_at', 'redirect_to', 'title', 'description', 'h1', 'language', 'robots', 'noindex', 'page_nofollow', 'canonical', 'directives', 'breadcrumb', 'words', 'content_hash', 'fingerprint', 'ids', 'tries', 'truncated', 'carried', 'links'] as const; // prettier-ignore
 
 /** The number of a family in the frontier: the first 64 bits of the hash of its pattern. */
 export const familyKey = (address: string): Buffer | null => {
@@ -149,6 +151,7 @@ export function crawlStore(db: Database, crawlId: number, siteId: number, member
       page.status,
       page.error,
       page.contentType,
+      page.headers,
       page.html,
       page.bytes,
       page.responseMs,

@@ -19,6 +19,9 @@ export { helpableCrawl, isLed, leaseJob, markEnded, markStarted, releaseJob, ren
 export type { Ending, Progress } from './jobs';
 export { heldHosts, holdHost, reserveRequests } from './pace';
 export type { HeldHost } from './pace';
+export { forgetSelection, keepSelection, keptSelections } from './kept';
+export type { KeptSelection } from './kept';
+export { pageDetails, pageSource } from './pageDetails';
 export { ASIDE_RANK, EXTERNAL_RANK, RESOURCE_RANK, UNLINKED_RANK } from './ranks';
 export {
   addCrawl,
@@ -36,10 +39,10 @@ export {
   sitesWithNewestCrawl,
 } from './sites';
 export type { Crawl, Site } from './sites';
-export { makeSnapshot, openSnapshot, snapshotPart } from './snapshots';
+export { findingsOfPage, makeSnapshot, openReport, openSnapshot, snapshotPart, storedReport } from './snapshots';
 export { trapReview, trapsOf } from './traps';
 export type { TrapReview } from './traps';
 export { recrawl } from './recrawl';
 export { closedWarning, watchCrawl } from './watch';
-export { listWindow, orderedPages, selectPages } from './views';
-export type { ListWindow, Row, Selected } from './views';
+export { listOf, listSummaries, listWindow, orderedRows, selectPages, valuesOf } from './views';
+export type { ListRow, ListView, ListWindow } from './views';

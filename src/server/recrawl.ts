@@ -7,7 +7,7 @@ import type { Crawl } from './sites';
 
 const RUN = 1000;
 
-const carriedColumns = 'url_id, blocked_by, status, error, content_type, html, bytes, response_ms, fetched_at, redirect_to, title, description, h1, language, robots, noindex, page_nofollow, canonical, directives, breadcrumb, words, content_hash, fingerprint, ids, tries, truncated, links'; // prettier-ignore
+const carriedColumns = 'url_id, blocked_by, status, error, content_type, headers, html, bytes, response_ms, fetched_at, redirect_to, title, description, h1, language, robots, noindex, page_nofollow, canonical, directives, breadcrumb, words, content_hash, fingerprint, ids, tries, truncated, links'; // prettier-ignore
 const ofPage = carriedColumns.split(', ').map((column) => `p.${column}`).join(', '); // prettier-ignore
 
 /**

@@ -102,6 +102,18 @@ export const crawl = mysqlTable(
   (table) => [index('crawl_site').on(table.siteId, table.id)],
 );
 
+/** Selections that are kept under a name. */
+export const keptSelection = mysqlTable(
+  'kept_selection',
+  {
+    siteId: id().notNull(),
+    name: varchar({ length: 80 }).notNull(),
+    over: varchar({ length: 5, enum: ['pages', 'links'] }).notNull(),
+    text: exactText().notNull(),
+  },
+  (table) => [primaryKey({ columns: [table.siteId, table.name] })],
+);
+
 /** Work to be leased by a worker; a lease that is not renewed in time is open to others again. */
 export const job = mysqlTable(
   'job',
@@ -196,6 +208,8 @@ export const page = mysqlTable(
     status: smallint(),
     error: varchar({ length: 20 }).$type<FetchError>(),
     contentType: varchar({ length: 255 }),
+    /** The head of the answer, a line a field. */
+    headers: exactText(),
     html: boolean().notNull(),
     bytes: int(),
     responseMs: int(),

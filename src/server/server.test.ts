@@ -40,6 +40,7 @@ const pageAt = (
   links,
   discoveries,
   source: null,
+  headers: 'content-type: text/html',
 });
 const click = (target: string, anchor = '') => ({ kind: 'click', element: 'a', target, anchor, rel: '', landmark: 'main', path: 'body>main', fragment: '', line: 1, column: 1 }) as const; // prettier-ignore
 
@@ -270,11 +271,13 @@ describe('snapshots', () => {
     const ended = (await getCrawl(test.db, id))!;
     const snapshot = (await openSnapshot(test.db, ended, 'facts'))!;
     // Most of a snapshot are its links; they are read when they are asked for.
-    expect(listWindow(snapshot, 'orphan', '', 0, 10).total).toBe(1);
+    const rows = (select: string, sort = '', from = 0, size = 10) =>
+      listWindow(snapshot, { list: 'pages', select, sort, by: 'section' }, ['url', 'depth'], from, size);
+    expect(rows('orphan').total).toBe(1);
     expect(() => snapshot.links.target).toThrow(/has not been read/);
     expect(() => selectPages(snapshot, 'links to (orphan)')).toThrow(/has not been read/);
     expect(await openSnapshot(test.db, ended, 'links')).toBe(snapshot);
-    expect(listWindow(snapshot, 'linked from (depth = 0)', '', 0, 10).rows).toMatchObject([{ url: at('/é') }]);
+    expect(rows('linked from (depth = 0)').rows).toMatchObject([{ cells: { url: at('/é') } }]);
 
     // What a browser is sent is the same, part by part.
     const parts: SnapshotParts = new Map();
@@ -285,12 +288,12 @@ describe('snapshots', () => {
 
     expect(snapshot.phrases).toContain('Naïve “tram” 🚋');
     expect(snapshot.outside).toEqual(['https://else.example/']);
-    expect(listWindow(snapshot, 'orphan and seen in sitemap', '', 0, 10)).toMatchObject({
+    expect(rows('orphan and seen in sitemap')).toMatchObject({
       total: 1,
-      rows: [{ url: at('/lost'), depth: null }],
+      rows: [{ cells: { url: at('/lost'), depth: null } }],
     });
-    expect(listWindow(snapshot, '', 'depth:desc', 0, 2).rows.map(({ depth }) => depth)).toEqual([1, 0]);
-    expect(listWindow(snapshot, '', 'depth:desc', 2, 2).rows.map(({ depth }) => depth)).toEqual([null]);
+    expect(rows('', 'depth:desc', 0, 2).rows.map(({ cells }) => cells.depth)).toEqual([1, 0]);
+    expect(rows('', 'depth:desc', 2, 2).rows.map(({ cells }) => cells.depth)).toEqual([null]);
     expect(selectPages(snapshot, 'depth >').fault).toMatchObject({ at: 7 });
     expect(await openSnapshot(test.db, { id: 999_999, endedAt: null })).toBeNull();
   });

@@ -1,21 +1,26 @@
 import { and, asc, eq, getTableColumns, gt, inArray, sql } from 'drizzle-orm';
 import { countPackedLinks } from '$core/links';
 import { scopeOf } from '$core/scope';
+import { findingsAt, reportOf } from '$core/report';
+import type { PageFindings, Report } from '$core/report';
 import { settingsSchema } from '$core/settings';
 import type { Scope } from '$core/scope';
 import {
   snapshotBuilder,
   decodeSnapshot,
   encodeSnapshot,
+  FINDINGS_PART,
   groupOfPart,
   nothingFound,
   pageRecord,
+  REPORT_PART,
   SNAPSHOT_VERSION,
   SnapshotVersionError,
 } from '$core/snapshot';
 import type { Check, PageRecord, PartGroup, SiteFiles, Snapshot, SnapshotParts } from '$core/snapshot';
 import type { UnvisitedReason } from '$core/verdict';
 import { ASIDE_RANK, MAX_HOPS, RESOURCE_RANK, UNLINKED_RANK } from './ranks';
+import { boundedMap } from './boundedMap';
 import { inRuns } from './database';
 import type { Database } from './database';
 import { crawl, frontier, page, phrase, robotsFile, sitemapEntry, sitemapFile, snapshotChunk, url } from './schema';
@@ -46,7 +51,7 @@ async function readPages(db: Database, row: CrawlRow) {
   const scope = scopeOf(row.settings);
   const pages: PageRecord[] = [];
   const checks = new Map<number, Check>();
-  const { links, ...columns } = getTableColumns(page);
+  const { links, headers, ...columns } = getTableColumns(page);
   // The number of links stands at the beginning of what is packed.
   const head = sql<Buffer | null>`left(${links}, ${PACKED_HEAD})`;
   let after = 0;
@@ -154,15 +159,21 @@ async function buildFromRows(db: Database, row: CrawlRow): Promise<Snapshot> {
   for (;;) {
     const step = steps.next();
     if (step.done) return step.value;
-    // The lease of the crawl is renewed meanwhile.
-    await new Promise((resolve) => setImmediate(resolve));
+    await pause();
   }
 }
+
+/** The lease of the crawl is renewed meanwhile. */
+const pause = () => new Promise((resolve) => setImmediate(resolve));
 
 /** Builds the snapshot of a crawl from its rows and stores it in place of an earlier one. */
 export async function makeSnapshot(db: Database, row: CrawlRow): Promise<Snapshot> {
   const snapshot = await buildFromRows(db, row);
   const parts = encodeSnapshot(snapshot);
+  await pause();
+  const { report, pages } = reportOf(snapshot, settingsSchema.parse(row.settings));
+  parts.set(FINDINGS_PART, pages);
+  parts.set(REPORT_PART, new TextEncoder().encode(JSON.stringify(report)));
   await db.transaction(async (tx) => {
     await tx.delete(snapshotChunk).where(eq(snapshotChunk.crawlId, row.id));
     for (const [part, bytes] of parts)
@@ -206,6 +217,44 @@ export async function snapshotPart(db: Database, crawlId: number, part: string):
   return chunks.length ? Buffer.concat(chunks.map(({ data }) => data)) : null;
 }
 
+/** Reports, by crawl and its end; small beside snapshots. */
+const reports = boundedMap<string, Report>(20);
+
+/** The report of a crawl that has ended; null when it has none. */
+export async function openReport(db: Database, row: Pick<CrawlRow, 'id' | 'endedAt'>): Promise<Report | null> {
+  const key = keyOf(row);
+  let report = reports.get(key) ?? null;
+  // Opening the snapshot draws up what an earlier program has not.
+  if (!report && (await openSnapshot(db, row, 'facts'))) {
+    const bytes = await snapshotPart(db, row.id, REPORT_PART);
+    report = bytes && (JSON.parse(bytes.toString()) as Report);
+    if (report) reports.set(key, report);
+  }
+  return report;
+}
+
+/** The report of a crawl if there is one, without drawing it up. */
+export async function storedReport(db: Database, row: Pick<CrawlRow, 'id' | 'endedAt'>): Promise<Report | null> {
+  const known = reports.get(keyOf(row));
+  if (known) return known;
+  const bytes = await snapshotPart(db, row.id, REPORT_PART);
+  return bytes && (JSON.parse(bytes.toString()) as Report);
+}
+
+const pageFindings = boundedMap<string, PageFindings>(4);
+
+/** The ids of the findings that are about a page. */
+export async function findingsOfPage(
+  db: Database,
+  row: Pick<CrawlRow, 'id' | 'endedAt'>,
+  page: number,
+): Promise<string[]> {
+  const key = keyOf(row);
+  let found = pageFindings.get(key);
+  if (!found) pageFindings.set(key, (found = (await snapshotPart(db, row.id, FINDINGS_PART)) ?? new Uint8Array(0)));
+  return findingsAt(found, page);
+}
+
 /** A snapshot that is open: what has been read of it, and how large that is. */
 interface Open {
   snapshot: Promise<Snapshot | null>;
@@ -213,6 +262,9 @@ interface Open {
   /** Reads the links; done when they are there. */
   withLinks: () => Promise<void>;
 }
+
+/** A crawl that went on has another end, and another snapshot. */
+const keyOf = ({ id, endedAt }: Pick<CrawlRow, 'id' | 'endedAt'>) => `${id}@${endedAt?.getTime()}`;
 
 /** Open snapshots, the least recently used first, bounded by the size of what was read. */
 const open = new Map<string, Open>();
@@ -270,12 +322,11 @@ function openEntry(db: Database, crawlId: number, key: string): Open {
  */
 export async function openSnapshot(
   db: Database,
-  { id, endedAt }: Pick<CrawlRow, 'id' | 'endedAt'>,
+  row: Pick<CrawlRow, 'id' | 'endedAt'>,
   need: PartGroup = 'links',
 ): Promise<Snapshot | null> {
-  // A crawl that went on has another end, and another snapshot.
-  const key = `${id}@${endedAt?.getTime()}`;
-  const entry = open.get(key) ?? openEntry(db, id, key);
+  const key = keyOf(row);
+  const entry = open.get(key) ?? openEntry(db, row.id, key);
   open.delete(key);
   open.set(key, entry);
   const snapshot = await entry.snapshot;

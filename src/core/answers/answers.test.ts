@@ -11,6 +11,8 @@ import {
   indexSteps,
   overviewAnswer,
   reachAnswer,
+  routeOf,
+  routeWithout,
   sectionCounts,
   sourceCounts,
   verdictMakeUp,
@@ -84,7 +86,7 @@ describe('the tables of Overview', () => {
       { source: 'sitemap', knows: 2, alone: 1, lost: 1 },
     ]));
   it('know the median depth of a section, where it has one', () => {
-    expect(sectionCounts(snapshot)[0]).toEqual({ section: 'a', pages: 2, indexable: 1, medianDepth: 1, lost: 0 });
+    expect(sectionCounts(snapshot)[0]).toMatchObject({ section: 'a', pages: 2, indexable: 1, medianDepth: 1, lost: 0 });
     expect(sectionCounts(snapshot).find(({ section }) => section === 'b')).toMatchObject({
       medianDepth: null,
       lost: 1,
@@ -131,10 +133,19 @@ describe('the dossier', () => {
       [tiny('/old'), false],
       [tiny('/new'), true],
     ]));
-  it('lists the pages that link here with their words', () => {
-    const { linking, linkingTotal } = open('/new');
-    expect(linkingTotal).toBe(1);
-    expect(linking[0].links.map(({ anchor }) => anchor)).toEqual(['new prices', 'again']);
+  it('marks gates on the route, and finds the way round what is none', () => {
+    const site = tinySite({ '/': { links: ['/a', '/b'] }, '/a': { links: ['/hub'] }, '/b': { links: ['/hub'] }, '/hub': { links: ['/end'] }, '/end': {} }); // prettier-ignore
+    const page = (path: string) => pageOf(site, tiny(path));
+    const paths = (route: { address: string }[]) => route.map(({ address }) => new URL(address).pathname);
+    const route = routeOf(site, page('/end'), 'visitor');
+    expect(route.map(({ gate }) => gate)).toEqual([false, false, true, false]);
+    expect(paths(routeWithout(site, page('/end'), page('/a'), 'visitor'))).toEqual(['/', '/b', '/hub', '/end']);
+    expect(routeWithout(site, page('/end'), page('/hub'), 'visitor')).toEqual([]);
+  });
+  it('knows the route of a search crawler', () => {
+    const site = tinySite({ '/': { links: ['/a'] }, '/a': { links: ['/b'], pageNofollow: true }, '/b': {} });
+    expect(routeOf(site, pageOf(site, tiny('/b')), 'visitor')).toHaveLength(3);
+    expect(routeOf(site, pageOf(site, tiny('/b')), 'crawler')).toEqual([]);
   });
   it('ends the way to the index where the page is stopped', () => {
     const { steps } = open('/shut');

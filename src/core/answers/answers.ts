@@ -1,77 +1,16 @@
 /** What the screens say in words and numbers, worked out from a snapshot. */
+import { pageGroups } from '../lists';
+import { noBits, otherBits } from '../selection';
 import { sources } from '../snapshot';
 import type { Snapshot, Source, TextColumn } from '../snapshot';
+import { originOf } from '../url';
 import { verdicts } from '../verdict';
 import type { Verdict } from '../verdict';
-import { hasBit } from '../selection';
-import type { Bits } from '../selection';
-
-/** A piece of an answer: plain words, or a number that selects what it counts. */
-export interface AnswerPiece {
-  text: string;
-  /** `calm` for what is as it should be, `lost` for what is not. */
-  tone?: 'calm' | 'lost';
-  /** The selection of what is counted. */
-  select?: string;
-}
-
-export const count = (n: number) => n.toLocaleString('en');
-const plural = (n: number, one: string, many: string) => (n === 1 ? one : many);
+import { count, countPages, plural } from './pieces';
+import type { AnswerPiece } from './pieces';
 
 const column = (snapshot: Snapshot, name: 'verdict' | 'reach' | 'depth' | 'seen_in') =>
   snapshot.columns[name] as Int32Array;
-
-/** Counts the pages that satisfy a test. */
-export function countPages(snapshot: Snapshot, test: (page: number) => boolean): number {
-  let n = 0;
-  for (let page = 0; page < snapshot.count; page++) if (test(page)) n++;
-  return n;
-}
-
-/** How many clicks count as near. */
-export const NEAR_CLICKS = 3;
-
-/** "N of M indexable pages are within 3 clicks of the start page. …" */
-export function reachAnswer(snapshot: Snapshot): AnswerPiece[] {
-  const verdict = column(snapshot, 'verdict');
-  const depth = column(snapshot, 'depth');
-  const seen = column(snapshot, 'seen_in');
-  const indexableCode = verdicts.indexOf('indexable');
-  const sitemap = 1 << sources.indexOf('sitemap');
-  const indexable = (page: number) => verdict[page] === indexableCode;
-  const all = countPages(snapshot, indexable);
-  if (all === 0)
-    return [
-      { text: 'No page of this crawl may be indexed. ' },
-      { text: 'Look at all verdicts', select: '' },
-      { text: '.' },
-    ];
-  const near = countPages(snapshot, (page) => indexable(page) && depth[page] >= 0 && depth[page] <= NEAR_CLICKS);
-  const deep = countPages(snapshot, (page) => indexable(page) && depth[page] > NEAR_CLICKS);
-  const lost = all - near - deep;
-  const listed = countPages(snapshot, (page) => indexable(page) && depth[page] < 0 && (seen[page] & sitemap) !== 0);
-  const pieces: AnswerPiece[] = [
-    { text: `${count(near)} of ${count(all)}`, tone: 'calm', select: `indexable and depth <= ${NEAR_CLICKS}` },
-    { text: ` indexable ${plural(all, 'page is', 'pages are')} within ${NEAR_CLICKS} clicks of the start page. ` },
-  ];
-  if (deep)
-    pieces.push(
-      { text: count(deep), tone: 'lost', select: `indexable and depth > ${NEAR_CLICKS}` },
-      { text: ` ${plural(deep, 'is', 'are')} deeper` },
-    );
-  if (deep && lost) pieces.push({ text: ' and ' });
-  if (lost) {
-    pieces.push(
-      { text: count(lost), tone: 'lost', select: 'indexable and not reached' },
-      { text: ` ${plural(lost, 'has', 'have')} no route` },
-    );
-    if (listed === lost) pieces.push({ text: `, although the sitemap lists ${plural(lost, 'it', 'them')}` });
-    else if (listed)
-      pieces.push({ text: '; the sitemap lists ' }, { text: count(listed), tone: 'lost', select: 'indexable and not reached and seen in sitemap' }, { text: ' of them' }); // prettier-ignore
-  }
-  pieces.push({ text: deep || lost ? '.' : 'None is deeper, and none is without a route.' });
-  return pieces;
-}
 
 /** "The crawl knows N addresses; M of them may be indexed. …" */
 export function overviewAnswer(snapshot: Snapshot): AnswerPiece[] {
@@ -99,42 +38,6 @@ export function overviewAnswer(snapshot: Snapshot): AnswerPiece[] {
   ];
 }
 
-/** One bar of the depth chart: how many pages of each verdict, and how many of them are selected. */
-export interface DepthBar {
-  /** Clicks from the start; null for pages without a route. */
-  depth: number | null;
-  pages: number;
-  selected: number;
-  /** By verdict, in the order of `verdicts`: all pages, and those that are selected. */
-  byVerdict: number[];
-  selectedByVerdict: number[];
-}
-
-/** Counts the pages by depth and verdict. Depths without pages between others are kept, so that the axis is even. */
-export function depthBars(snapshot: Snapshot, selected: Bits): DepthBar[] {
-  const depth = column(snapshot, 'depth');
-  const verdict = column(snapshot, 'verdict');
-  const bar = (at: number | null): DepthBar => ({
-    depth: at,
-    pages: 0,
-    selected: 0,
-    byVerdict: verdicts.map(() => 0),
-    selectedByVerdict: verdicts.map(() => 0),
-  });
-  const deepest = depth.reduce((most, d) => Math.max(most, d), -1);
-  const bars = Array.from({ length: deepest + 1 }, (_, at) => bar(at));
-  const lost = bar(null);
-  for (let page = 0; page < snapshot.count; page++) {
-    const at = depth[page] < 0 ? lost : bars[depth[page]];
-    at.pages++;
-    at.byVerdict[verdict[page]]++;
-    if (!hasBit(selected, page)) continue;
-    at.selected++;
-    at.selectedByVerdict[verdict[page]]++;
-  }
-  return lost.pages ? [...bars, lost] : bars;
-}
-
 /** How many pages have each verdict; those that do not occur are left out. */
 export function verdictMakeUp(snapshot: Snapshot): { verdict: Verdict; pages: number }[] {
   const counts = verdicts.map(() => 0);
@@ -158,27 +61,50 @@ export function sourceCounts(snapshot: Snapshot): { source: Source; knows: numbe
   });
 }
 
-/** All sections, those with most pages first: pages, indexable ones, median depth and pages without a route. */
+/** All sections, those with most pages first: pages, indexable ones, median depth, share, and pages without a route. */
 export function sectionCounts(snapshot: Snapshot) {
-  const sections = snapshot.columns.section as TextColumn;
+  const all = noBits(snapshot.count);
+  const list = pageGroups(snapshot, otherBits(all), 'section');
+  const number = (name: string, row: number) => list.cells(name).value(row) as number;
+  return Array.from(list.rows, (row) => ({
+    section: list.cells('value').value(row) as string,
+    pages: number('pages', row),
+    indexable: number('indexable', row),
+    medianDepth: list.cells('median_depth').value(row) as number | null,
+    share: number('share', row),
+    lost: number('lost', row),
+  })).sort((a, b) => b.pages - a.pages || (a.section < b.section ? -1 : 1));
+}
+
+/** Each protocol and host that inside addresses have, with its pages and those that may be indexed; most pages first. */
+export function originCounts(snapshot: Snapshot): { origin: string; pages: number; indexable: number }[] {
   const verdict = column(snapshot, 'verdict');
-  const depth = column(snapshot, 'depth');
-  const groups = new Map<number, number[]>();
-  sections.codes.forEach((code, page) => {
-    const group = groups.get(code);
-    if (group) group.push(page);
-    else groups.set(code, [page]);
+  const url = snapshot.columns.url as TextColumn;
+  const counts = new Map<string, { origin: string; pages: number; indexable: number }>();
+  // Pages are numbered in the order of their addresses, so those of one origin follow each other.
+  let entry: { origin: string; pages: number; indexable: number } | undefined;
+  for (let page = 0; page < snapshot.count; page++) {
+    const address = url.values[url.codes[page]];
+    if (!entry || !address.startsWith(`${entry.origin}/`)) {
+      const origin = originOf(address);
+      entry = counts.get(origin) ?? { origin, pages: 0, indexable: 0 };
+      counts.set(origin, entry);
+    }
+    entry.pages++;
+    entry.indexable += Number(verdicts[verdict[page]] === 'indexable');
+  }
+  return [...counts.values()].sort((a, b) => b.pages - a.pages || (a.origin < b.origin ? -1 : 1));
+}
+
+/** What is known and was not fetched, by the reason why; most pages first. */
+export function notCrawled(snapshot: Snapshot): { reason: string; pages: number }[] {
+  const verdict = column(snapshot, 'verdict');
+  const reasons = snapshot.columns.verdict_reason as TextColumn;
+  const counts = new Map<number, number>();
+  verdict.forEach((code, page) => {
+    if (verdicts[code] === 'unvisited') counts.set(reasons.codes[page], (counts.get(reasons.codes[page]) ?? 0) + 1);
   });
-  return [...groups]
-    .map(([code, pages]) => {
-      const depths = pages.flatMap((page) => (depth[page] < 0 ? [] : [depth[page]])).sort((a, b) => a - b);
-      return {
-        section: sections.values[code],
-        pages: pages.length,
-        indexable: pages.filter((page) => verdict[page] === verdicts.indexOf('indexable')).length,
-        medianDepth: depths.length ? depths[depths.length >> 1] : null,
-        lost: pages.length - depths.length,
-      };
-    })
-    .sort((a, b) => b.pages - a.pages || (a.section < b.section ? -1 : 1));
+  return [...counts]
+    .map(([code, pages]) => ({ reason: reasons.values[code], pages }))
+    .sort((a, b) => b.pages - a.pages);
 }

@@ -1,5 +1,8 @@
-import { landmarks, linkElements, linkKinds } from '../links';
-import { routeTo } from '../reach';
+import type { Found } from '../findings';
+import { clickDepths, routeTo } from '../reach';
+import type { Reader } from '../reach';
+import { settle, shareAround } from '../share';
+import type { Carried, PlacementWeights } from '../share';
 import { addressAt, factAt, numberAt, textAt, walkOf } from '../snapshot';
 import type { FactName, FactValue, Snapshot, Source } from '../snapshot';
 import { fetchErrorText } from '../verdict';
@@ -13,36 +16,66 @@ export interface DossierStep {
   state: 'passed' | 'stopped' | 'open';
 }
 
-export interface LinkingPage {
+export interface RouteStep {
   address: string;
   title: string | null;
-  /** Occurrences on that page that lead here. */
-  links: {
-    anchor: string;
-    rel: string;
-    element: string;
-    landmark: string;
-    path: string;
-    line: number;
-    column: number;
-  }[];
+  byRedirect: boolean;
+  /** Whether every way to the page passes here. */
+  gate: boolean;
+}
+
+/** A part of the share of a page, and the page it comes from or goes to. */
+export interface SharePart {
+  address: string;
+  /** The address between, that leads on. */
+  by: string | null;
+  share: number;
 }
 
 export interface Dossier {
   address: string;
   facts: Partial<Record<FactName, FactValue>>;
-  route: { address: string; title: string | null; byRedirect: boolean }[];
+  /** One shortest route of a reader from a start page; empty when there is none. */
+  route: RouteStep[];
   steps: DossierStep[];
-  linking: LinkingPage[];
-  /** How many pages link here; `linking` may hold fewer. */
-  linkingTotal: number;
+  share: { from: SharePart[]; fromPages: number; to: SharePart[]; toPages: number; rest: number };
+  /** The page where the way of a redirect or canonical ends, when it is another. */
+  endsAt: string | null;
+}
+
+/** A page as one crawl found it. */
+export interface PageThen {
+  crawl: number;
+  at: Date;
+  verdict: Verdict;
+  status: number | null;
+  title: string | null;
+  words: number | null;
+  /** Whether its content is that of the crawl before; null when that is not known. */
+  same: boolean | null;
+}
+
+/** What is stored of one page beside the snapshot. */
+export interface PageDetails {
+  /** The head of its answer, a line a field. */
+  headers: string | null;
+  hasSource: boolean;
+  /** The newest crawl first. */
+  history: PageThen[];
+}
+
+/** Everything that a dossier shows. */
+export interface DossierTold extends Dossier, PageDetails {
+  findings: Pick<Found, 'id' | 'name' | 'over' | 'select' | 'remedy' | 'question'>[];
+  /** Where it stands in the list that is shown, from 1, and its neighbours there. */
+  place: { at: number; of: number; before: string | null; after: string | null } | null;
 }
 
 const shown: readonly FactName[] = [
   'title', 'h1', 'status', 'content_type', 'bytes', 'response_ms', 'verdict', 'verdict_reason', 'reach', 'depth', 'crawler_depth',
   'held_back', 'island', 'gate_for', 'share', 'duplicates', 'near_duplicates', 'variants', 'anchors', 'anchor_faults', 'canonical_state',
   'pages_linking', 'links_in', 'pages_linked', 'links_out', 'external_links', 'seen_in', 'canonical', 'robots', 'redirect_to',
-  'language', 'description', 'sitemap_lastmod',
+  'language', 'description', 'sitemap_lastmod', 'words', 'section', 'content_hash', 'missing_fragments', 'fetched_at', 'carried',
 ]; // prettier-ignore
 
 /** The way of a page from discovery to index, step by step, up to where it ends. */
@@ -118,49 +151,63 @@ const sourceWords: Record<Source, string> = {
 };
 const linkedWords = (pages: number | null) => (pages ? `${pages.toLocaleString('en')} ${pages === 1 ? 'page links' : 'pages link'} here` : 'no page links here'); // prettier-ignore
 
-/**
- * Gathers what the dossier of one page shows.
- * @param most how many linking pages are given at the most
- */
-export function dossierOf(snapshot: Snapshot, page: number, most = 200): Dossier {
-  const { incoming, depths, pages } = walkOf(snapshot);
-  const { links, phrases } = snapshot;
-  const click = linkKinds.indexOf('click');
-  const bySource = new Map<number, LinkingPage['links']>();
-  for (let at = incoming.offsets[page]; at < incoming.offsets[page + 1]; at++) {
-    const link = incoming.links[at];
-    const source = incoming.source[link];
-    if (links.kind[link] !== click || source === page) continue;
-    const occurrence = {
-      anchor: phrases[links.anchor[link]],
-      rel: phrases[links.rel[link]],
-      element: linkElements[links.element[link]],
-      landmark: landmarks[links.landmark[link]],
-      path: phrases[links.path[link]],
-      line: links.line[link],
-      column: links.column[link],
-    };
-    const known = bySource.get(source);
-    if (known) known.push(occurrence);
-    else bySource.set(source, [occurrence]);
-  }
-  const depthOf = (source: number) => (depths.depth[source] < 0 ? Infinity : depths.depth[source]);
-  const linking = [...bySource].sort(([a], [b]) => depthOf(a) - depthOf(b) || a - b);
+/** The steps of a route, and which of them are gates. */
+function describeRoute(
+  snapshot: Snapshot,
+  route: readonly number[],
+  depth: Int32Array,
+  gates: ReadonlySet<number>,
+): RouteStep[] {
+  // prettier-ignore
+  return route.map((at, i) => ({
+    address: addressAt(snapshot, at),
+    title: textAt(snapshot, 'title', at),
+    byRedirect: i > 0 && depth[at] === depth[route[i - 1]],
+    gate: gates.has(at),
+  }));
+}
+
+/** The shortest route of a reader to a page, with the gates on it. */
+export function routeOf(snapshot: Snapshot, page: number, reader: Reader): RouteStep[] {
+  const { depths, pages, dominator } = walkOf(snapshot, reader);
   const route = routeTo(depths, pages, page, snapshot.columns.share as Float64Array);
+  const gates = new Set<number>();
+  // Start pages are the way to everything by nature.
+  if (route.length) for (let at = dominator[page]; at >= 0 && depths.depth[at] > 0; at = dominator[at]) gates.add(at);
+  return describeRoute(snapshot, route, depths.depth, gates);
+}
+
+/** The shortest route that would be left to a page if another one were gone; empty when none would. */
+export function routeWithout(snapshot: Snapshot, page: number, without: number, reader: Reader): RouteStep[] {
+  const { graph, pages, starts } = walkOf(snapshot, reader);
+  if (page === without) return [];
+  const depths = clickDepths(graph, starts, Infinity, without);
+  const route = routeTo(depths, pages, page, snapshot.columns.share as Float64Array);
+  return describeRoute(snapshot, route, depths.depth, new Set());
+}
+
+/** Gathers what the dossier of one page shows. */
+export function dossierOf(
+  snapshot: Snapshot,
+  page: number,
+  reader: Reader = 'visitor',
+  weights?: PlacementWeights,
+): Dossier {
+  // prettier-ignore
+  const settled = settle(snapshot);
+  const around = shareAround(snapshot, page, walkOf(snapshot).pages, settled, weights);
+  const named = (parts: readonly Carried[]) =>
+    parts.map(({ page: other, by, share }) => ({
+      address: addressAt(snapshot, other),
+      by: by === null ? null : addressAt(snapshot, by),
+      share,
+    }));
   return {
     address: addressAt(snapshot, page),
     facts: Object.fromEntries(shown.map((name) => [name, factAt(snapshot, name, page)])),
-    route: route.map((at, i) => ({
-      address: addressAt(snapshot, at),
-      title: textAt(snapshot, 'title', at),
-      byRedirect: i > 0 && depths.depth[at] === depths.depth[route[i - 1]],
-    })),
+    route: routeOf(snapshot, page, reader),
     steps: indexSteps(snapshot, page),
-    linking: linking.slice(0, most).map(([source, occurrences]) => ({
-      address: addressAt(snapshot, source),
-      title: textAt(snapshot, 'title', source),
-      links: occurrences,
-    })),
-    linkingTotal: linking.length,
+    share: { ...around, from: named(around.from), to: named(around.to) },
+    endsAt: settled[page] >= 0 && settled[page] !== page ? addressAt(snapshot, settled[page]) : null,
   };
 }

@@ -1,13 +1,9 @@
-export {
-  countPages,
-  count,
-  depthBars,
-  overviewAnswer,
-  reachAnswer,
-  sectionCounts,
-  sourceCounts,
-  verdictMakeUp,
-} from './answers';
-export type { AnswerPiece, DepthBar } from './answers';
-export { dossierOf, indexSteps } from './dossier';
-export type { Dossier, DossierStep, LinkingPage } from './dossier';
+export { notCrawled, originCounts, overviewAnswer, sectionCounts, sourceCounts, verdictMakeUp } from './answers';
+export { dossierOf, indexSteps, routeOf, routeWithout } from './dossier';
+export type { Dossier, DossierStep, DossierTold, PageDetails, PageThen, RouteStep, SharePart } from './dossier';
+export { flowAnswer, shareCurve } from './flow';
+export type { ShareCurve } from './flow';
+export { count, countPages } from './pieces';
+export type { AnswerPiece } from './pieces';
+export { depthBars, noRoute, reachAnswer, readerDifference, topGates } from './reach';
+export type { DepthBar, Gate, Island, NoRoute, ReaderDifference } from './reach';

@@ -1,2 +1,3 @@
-export { editNumbers, groupByEdit, linkBlocks } from './edits';
-export type { Edit } from './edits';
+export { groupByAnchor, groupByEdit } from './edits';
+export { groupEqual } from './group';
+export type { Groups } from './group';

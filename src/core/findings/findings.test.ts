@@ -1,6 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { groupByEdit, linkBlocks } from '../edits';
-import { evaluateLinks, numbersOf, parseLinkSelection, parseSelection } from '../selection';
+import { parseLinkSelection, parseSelection } from '../selection';
 import { settingsSchema } from '../settings';
 import { pageOf } from '../snapshot';
 import { tiny, tinySite } from '../testing/tinySite';
@@ -45,17 +44,6 @@ it('counts pages, occurrences and edits, and puts first what costs most', () => 
   expect(found[0].id).toBe('links_to_broken');
   expect(found.map(({ cost }) => cost)).toEqual(found.map(({ cost }) => cost).sort((a, b) => b - a));
 });
-
-it('makes one edit of links that recur', () => {
-  const parsed = parseLinkSelection('to (broken)');
-  if (!parsed.ok) throw new Error(parsed.fault.message);
-  expect(groupByEdit(site, numbersOf(evaluateLinks(site, parsed.selection)))).toEqual([
-    { target: tiny('/gone'), anchor: 'Timetable', landmark: 'main', path: '', links: 10, pages: 10, example: { page: tiny('/stories/0'), title: '/stories/0', line: 1, column: 1 } }, // prettier-ignore
-  ]);
-});
-
-it('finds the blocks that pages share', () =>
-  expect(linkBlocks(site).map(({ target, pages }) => [target, pages])).toEqual([[tiny('/gone'), 10], [tiny('/'), 10]])); // prettier-ignore
 
 it('finds families of addresses, and how they grow', () =>
   expect(familiesOf(site, 5)).toEqual([

@@ -1,8 +1,8 @@
-import { editNumbers } from '../edits';
+import { groupByEdit } from '../edits';
 import { eachBit, evaluate, evaluateLinks, numbersOf, parseLinkSelection, parseSelection, sourcesOfLinks } from '../selection'; // prettier-ignore
 import type { Bits } from '../selection';
 import { isText } from '../snapshot';
-import type { Snapshot } from '../snapshot';
+import type { FactName, Snapshot } from '../snapshot';
 import { DAMPING } from '../share';
 import { findings } from './catalogue';
 import type { Finding, Question, Thresholds } from './catalogue';
@@ -19,6 +19,8 @@ export interface Found {
   select: string;
   why: string;
   remedy: string;
+  /** The fact whose equal values are mended by one edit, for findings over pages that have one. */
+  oneEdit: FactName | null;
   /** Pages that are at fault, or on which links are. */
   pages: number;
   /** Pages, links, or lines of files. */
@@ -45,8 +47,15 @@ function selected(snapshot: Snapshot, over: 'pages' | 'links', text: string): Bi
   return over === 'pages' ? evaluate(snapshot, parsed.selection) : evaluateLinks(snapshot, parsed.selection);
 }
 
-/** All findings that hold for a snapshot, those that cost most first. */
-export function findingsOf(snapshot: Snapshot, { thresholds, token }: FindingOptions): Found[] {
+/**
+ * All findings that hold for a snapshot, those that cost most first.
+ * @param touch told of each page that a finding is about, which may be more than once
+ */
+export function findingsOf(
+  snapshot: Snapshot,
+  { thresholds, token }: FindingOptions,
+  touch: (id: string, page: number) => void = () => {},
+): Found[] {
   const { count, columns } = snapshot;
   const share = columns.share as Float64Array;
   let whole = 0;
@@ -70,10 +79,11 @@ export function findingsOf(snapshot: Snapshot, { thresholds, token }: FindingOpt
       const pages = new Set<number>();
       for (const link of chosen) {
         pages.add(source[link]);
+        touch(finding.id, source[link]);
         if (share[source[link]] > 0 && linksOut[source[link]] > 0)
           touched += (DAMPING * share[source[link]]) / linksOut[source[link]];
       }
-      return { pages: pages.size, occurrences: chosen.length, edits: editNumbers(snapshot, chosen).edits, share: whole ? touched / whole : 0, files: [] }; // prettier-ignore
+      return { pages: pages.size, occurrences: chosen.length, edits: groupByEdit(snapshot, chosen).count, share: whole ? touched / whole : 0, files: [] }; // prettier-ignore
     }
     const column = finding.oneEdit && columns[finding.oneEdit];
     const codes = column && (isText(column) ? column.codes : column);
@@ -81,6 +91,7 @@ export function findingsOf(snapshot: Snapshot, { thresholds, token }: FindingOpt
     let pages = 0;
     eachBit(bits, (page) => {
       pages++;
+      touch(finding.id, page);
       if (share[page] > 0) touched += share[page];
       edits.add(codes ? codes[page] : page);
     });
@@ -93,7 +104,8 @@ export function findingsOf(snapshot: Snapshot, { thresholds, token }: FindingOpt
       const found = measured(finding);
       const select = finding.over === 'files' ? '' : finding.select(thresholds);
       const cost = (weight * (found.share + (count ? found.pages / count : 0))) / 2;
-      return { id, name, question, over, select, why, remedy, ...found, cost };
+      const oneEdit = (finding.over === 'pages' && finding.oneEdit) || null;
+      return { id, name, question, over, select, why, remedy, oneEdit, ...found, cost };
     })
     .filter(({ occurrences }) => occurrences > 0)
     .sort((a, b) => b.cost - a.cost || b.occurrences - a.occurrences || (a.id < b.id ? -1 : 1));

@@ -3,9 +3,16 @@ export type Cell = string | number | boolean | null;
 /** Spreadsheets take a cell that begins with one of these for a formula; a leading apostrophe keeps it a text. */
 const formula = /^[=+\-@\t\r]/;
 
-function cell(value: Cell): string {
+const harmless = (value: Cell): string => {
   if (value === null) return '';
-  const text = typeof value === 'string' && formula.test(value) ? `'${value}` : String(value);
+  return typeof value === 'string' && formula.test(value) ? `'${value}` : String(value);
+};
+
+/** A cell of tab-separated text, which knows no quotes: breaks and tabs become spaces. */
+export const plainCell = (value: Cell): string => harmless(value).replace(/[\t\r\n]+/g, ' ');
+
+function cell(value: Cell): string {
+  const text = harmless(value);
   return /[",\r\n]/.test(text) ? `"${text.replaceAll('"', '""')}"` : text;
 }
 

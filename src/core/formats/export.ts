@@ -4,7 +4,6 @@ import type { FactName, FactValue, Snapshot } from '../snapshot';
 import { verdicts } from '../verdict';
 import { heldBack, reaches } from '../reach';
 import { sectionCounts } from '../answers';
-import { shareBySection } from '../share';
 import { csvRow } from './csv';
 import type { Cell } from './csv';
 
@@ -107,7 +106,6 @@ export function summarize(snapshot: Snapshot): Summary {
   const crawler = columns.crawler_depth as Int32Array;
   const reached = crawler.reduce((sum, depth) => sum + Number(depth >= 0), 0);
   const [linked, sitemap] = [1 << sources.indexOf('links'), 1 << sources.indexOf('sitemap')];
-  const bySection = shareBySection(snapshot);
   return {
     pages: count,
     verdict: tally(columns.verdict as Int32Array, (value) => verdicts[value]),
@@ -118,7 +116,7 @@ export function summarize(snapshot: Snapshot): Summary {
     held_back: tally(columns.held_back as Int32Array, (value) => heldBack[value]),
     links: links.kind.reduce((sum, kind) => sum + Number(linkKinds[kind] === 'click'), 0),
     sitemap_only: seen.reduce((sum, bits) => sum + Number((bits & sitemap) !== 0 && (bits & linked) === 0), 0),
-    sections: sectionCounts(snapshot).map(({ section, pages, indexable, medianDepth, lost }) => ({ section, pages, indexable, median_depth: medianDepth, lost, share: bySection.get(section) ?? 0 })), // prettier-ignore
+    sections: sectionCounts(snapshot).map(({ medianDepth, ...rest }) => ({ ...rest, median_depth: medianDepth })),
   };
 }
 

@@ -2,3 +2,5 @@ export { csvRow } from './csv';
 export type { Cell } from './csv';
 export { linksCsv, pageColumns, pagesCsv, summarize } from './export';
 export type { Summary } from './export';
+export { listAs, tableFormats } from './table';
+export type { TableFormat } from './table';

@@ -6,3 +6,5 @@ export { describeDirectives, pageRules, readRobotsHeader } from './directives';
 export type { Directive, PageRules } from './directives';
 export { parseLinkHeader } from './linkHeader';
 export { relationOf } from './resources';
+export { sourceLines } from './source';
+export type { Place, SourceLine, SourceWindow } from './source';

@@ -12,13 +12,16 @@ export interface Depths {
 /**
  * Breadth-first search from the start pages in which redirects and meta refreshes cost no click.
  * @param most how many clicks are taken at the most
+ * @param closed a page that no way may pass; −1 for none
  */
-export function clickDepths(graph: PageGraph, starts: readonly number[], most = Infinity): Depths {
+export function clickDepths(graph: PageGraph, starts: readonly number[], most = Infinity, closed = -1): Depths {
   const { count, offsets, targets, hop } = graph;
   const depth = new Int32Array(count).fill(-1);
   const parent = new Int32Array(count).fill(-1);
   const queue = new Uint32Array(count);
   let end = 0;
+  // As if it had been reached before, so that nothing is looked for behind it.
+  if (closed >= 0) depth[closed] = 0;
   for (const start of starts)
     if (depth[start] < 0) {
       depth[start] = 0;
@@ -49,6 +52,7 @@ export function clickDepths(graph: PageGraph, starts: readonly number[], most = 
     }
     levelStart = levelEnd;
   }
+  if (closed >= 0) depth[closed] = -1;
   return { depth, parent, order: queue.slice(0, end) };
 }
 

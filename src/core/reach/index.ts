@@ -6,5 +6,5 @@ export { dominators, gatesOf } from './gates';
 export { CLICK, incomingPages, NO_CLICK, NO_WAY, pageGraph } from './graph';
 export type { Incoming, LinkGraph, PageGraph } from './graph';
 export { islandNumbers, strongGroups } from './groups';
-export { heldBack, heldBackBy, reaches, reachOf } from './reach';
-export type { Reach } from './reach';
+export { depthFact, heldBack, heldBackBy, lostSelection, reaches, reachOf, readers } from './reach';
+export type { Reach, Reader } from './reach';

@@ -1,5 +1,14 @@
 /** Whether pages can be reached (docs/MEANINGS.md, "Reach"). */
 
+/** Who reads a site: a visitor follows any link that can be clicked, a search crawler keeps to nofollow and robots.txt. */
+export const readers = ['visitor', 'crawler'] as const;
+export type Reader = (typeof readers)[number];
+
+/** The fact that holds the depth for a reader. */
+export const depthFact = (reader: Reader) => (reader === 'visitor' ? 'depth' : 'crawler_depth');
+/** The selection of what a reader has no route to. */
+export const lostSelection = (reader: Reader) => (reader === 'visitor' ? 'not reached' : 'crawler_depth is unknown');
+
 export const reaches = ['reached', 'orphan', 'island'] as const;
 export type Reach = (typeof reaches)[number];
 

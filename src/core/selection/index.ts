@@ -1,4 +1,4 @@
-export { countBits, eachBit, hasBit, noBits, numbersOf, setBit } from './bits';
+export { countBits, eachBit, hasBit, noBits, numbersOf, otherBits, setBit } from './bits';
 export type { Bits } from './bits';
 export { linkFacts, placements } from './catalogue';
 export type { LinkFactName } from './catalogue';
@@ -8,4 +8,4 @@ export { evaluateLinks, sourcesOfLinks } from './links';
 export { firstInOrder } from './order';
 export { asksForLinks, completeSelection, parseLinkSelection, parseSelection } from './parse';
 export type { Comparison, Completion, Offer, ParsedSelection, Selection } from './parse';
-export { printSelection } from './print';
+export { narrowed, printSelection, quote } from './print';

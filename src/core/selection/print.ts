@@ -3,8 +3,17 @@ import type { Selection } from './parse';
 /** A number in digits only, as the language writes it. */
 const digits = (value: number) => value.toLocaleString('en', { useGrouping: false, maximumFractionDigits: 20 });
 
-const text = (value: string) => `"${value.replace(/["\\]/g, '\\$&')}"`;
-const written = (value: string | number) => (typeof value === 'number' ? digits(value) : text(value));
+/** A quotation of the language. */
+export const quote = (value: string) => `"${value.replace(/["\\]/g, '\\$&')}"`;
+const written = (value: string | number) => (typeof value === 'number' ? digits(value) : quote(value));
+
+/** Adds a test to a selection, both as text; the selection stays as it was written. */
+export function narrowed(select: string, test: string): string {
+  if (!select.trim()) return test;
+  // Brackets too many do no harm.
+  const bracketed = (text: string) => (/\bor\b/.test(text) ? `(${text})` : text);
+  return `${bracketed(select.trim())} and ${bracketed(test)}`;
+}
 
 /** How tightly a selection binds: what binds looser than its place asks for stands in brackets. */
 const binding = { or: 1, and: 2 } as const;

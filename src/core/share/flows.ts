@@ -2,20 +2,12 @@
 import { linkKinds } from '../links';
 import type { Snapshot } from '../snapshot';
 import type { TextColumn } from '../snapshot';
+import type { Incoming } from '../reach';
+import { verdicts } from '../verdict';
 import type { Share } from './models';
+import { DAMPING } from './pagerank';
 import { evenWeights, pairsOf } from './pairs';
 import type { PlacementWeights } from './pairs';
-
-/** Share of all pages of each section, as multiples of an even split. */
-export function shareBySection({ columns }: Snapshot): Map<string, number> {
-  const { codes, values } = columns.section as TextColumn;
-  const share = columns.share as Float64Array;
-  const sums = new Float64Array(values.length);
-  codes.forEach((code, page) => {
-    if (share[page] > 0) sums[code] += share[page];
-  });
-  return new Map(values.map((section, code) => [section, sums[code]]));
-}
 
 export interface SectionFlow {
   /** Names of the sections, most pages first. */
@@ -77,25 +69,79 @@ export function sectionFlow(
   return flow;
 }
 
+/** What flows between a page and another. */
 export interface Carried {
-  /** The page that is linked to, and where what flows there ends. */
-  target: number;
-  end: number;
+  page: number;
+  /** The address that is linked to, when a redirect or canonical leads from there to where the share ends. */
+  by: number | null;
   /** Multiples of an even split; 0 when no link of the pair is followed. */
   share: number;
 }
 
-/** What the links of a page carry, most first: one entry a pair. */
-export function carriedFrom(
+export interface ShareAround {
+  /** What comes from other pages, most first, and how many do so. */
+  from: Carried[];
+  fromPages: number;
+  /** What goes to other pages, most first. */
+  to: Carried[];
+  toPages: number;
+  /** What all pages get alike: teleport, and share that has nowhere to go. */
+  rest: number;
+}
+
+/** Of more linking pages than this, those that can give most are looked at. */
+const MOST_SOURCES = 1000;
+
+/**
+ * Where the share of one page comes from and goes to, by the model `site`; the column `share` must be of that model.
+ * @param most how many pages are named for each direction
+ */
+export function shareAround(
   snapshot: Snapshot,
-  { perPair, settled }: Share,
   page: number,
+  incoming: Incoming,
+  settled: Int32Array,
   weights: PlacementWeights = evenWeights,
-): Carried[] {
-  const carried: Carried[] = [];
-  pairsOf(snapshot, weights).each(page, (target, weight, followed) => {
-    const end = settled[target] >= 0 ? settled[target] : target;
-    if (end !== page) carried.push({ target, end, share: followed ? perPair[page] * weight : 0 });
+  most = 8,
+): ShareAround {
+  const share = snapshot.columns.share as Float64Array;
+  const linksOut = snapshot.columns.links_out as Int32Array;
+  const verdict = snapshot.columns.verdict as Int32Array;
+  const pairs = pairsOf(snapshot, weights);
+  const endOf = (target: number) => (settled[target] >= 0 ? settled[target] : target);
+  const given = (source: number): Carried[] => {
+    if (share[source] <= 0 || verdicts[verdict[source]] !== 'indexable') return [];
+    const found: Carried[] = [];
+    let total = 0;
+    pairs.each(source, (target, weight, followed) => {
+      const end = endOf(target);
+      if (end === source) return;
+      total += weight;
+      found.push({ page: end, by: end === target ? null : target, share: followed ? weight : 0 });
+    });
+    const unit = total > 0 ? (DAMPING * share[source]) / total : 0;
+    return found.map((one) => ({ ...one, share: one.share * unit }));
+  };
+  // Those that link to an address which leads here give to this page too.
+  const sources = new Set<number>();
+  for (let target = 0; target < settled.length; target++)
+    if (endOf(target) === page)
+      for (let i = incoming.offsets[target]; i < incoming.offsets[target + 1]; i++) sources.add(incoming.sources[i]);
+  sources.delete(page);
+  const likely = [...sources].sort((a, b) => share[b] / (linksOut[b] || 1) - share[a] / (linksOut[a] || 1));
+  const from = likely.slice(0, MOST_SOURCES).flatMap((source) => {
+    const here = given(source).filter((one) => one.page === page);
+    const sum = here.reduce((all, one) => all + one.share, 0);
+    return sum > 0 ? [{ page: source, by: here[0].by, share: sum }] : [];
   });
-  return carried.sort((a, b) => b.share - a.share || a.target - b.target);
+  const richest = (list: Carried[]) => list.sort((a, b) => b.share - a.share || a.page - b.page).slice(0, most);
+  const to = given(page).filter(({ share }) => share > 0);
+  const got = from.reduce((sum, one) => sum + one.share, 0);
+  return {
+    fromPages: from.length,
+    toPages: to.length,
+    rest: Math.max(0, share[page] - got),
+    from: richest(from),
+    to: richest(to),
+  };
 }

@@ -1,5 +1,5 @@
-export { carriedFrom, sectionFlow, shareBySection } from './flows';
-export type { Carried, SectionFlow } from './flows';
+export { sectionFlow, shareAround } from './flows';
+export type { Carried, SectionFlow, ShareAround } from './flows';
 export { leaksOf, plainShare, shareModels, siteShare } from './models';
 export type { Leak, LeakCause, Share, ShareModel } from './models';
 export { DAMPING, pageRank } from './pagerank';

@@ -1,10 +1,10 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { incomingPages } from '../reach';
-import { pageOf } from '../snapshot';
+import { pageOf, walkOf } from '../snapshot';
 import { tiny, tinySite } from '../testing/tinySite';
 import type { TinyPage } from '../testing/tinySite';
-import { carriedFrom, DAMPING, evenWeights, leaksOf, pageRank, plainShare, sectionFlow, settle, siteShare } from '.';
+import { DAMPING, evenWeights, leaksOf, pageRank, plainShare, sectionFlow, settle, shareAround, siteShare } from '.';
 
 /** Power iteration on a full matrix: slow, and plainly right. */
 function slowRank(count: number, out: number[][]): number[] {
@@ -106,9 +106,15 @@ describe('the model site', () => {
   it('says what each link carries: all that flows, but for what is spread evenly', () => {
     const { snapshot, share, at } = shareAt({ '/': { links: ['/a', '/old'] }, '/a': { links: ['/'] }, '/old': { status: 301, html: false, redirectTo: '/b' }, '/b': { links: ['/', '/a'] } }); // prettier-ignore
     const page = (path: string) => pageOf(snapshot, tiny(path));
-    const out = carriedFrom(snapshot, share, page('/'));
-    expect(out.map(({ end }) => end).sort()).toEqual([page('/a'), page('/b')].sort());
-    const into = (path: string) => ['/', '/a', '/b'].flatMap((from) => carriedFrom(snapshot, share, page(from)).filter(({ end }) => end === page(path))).reduce((sum, { share }) => sum + share, 0); // prettier-ignore
+    const around = (path: string) => shareAround(snapshot, page(path), walkOf(snapshot).pages, settle(snapshot));
+    snapshot.columns.share = share.share;
+    expect(
+      around('/')
+        .to.map(({ page }) => page)
+        .sort(),
+    ).toEqual([page('/a'), page('/b')].sort());
+    expect(around('/b').from).toEqual([{ page: page('/'), by: page('/old'), share: expect.closeTo(around('/').to[0].share, 9) as number }]); // prettier-ignore
+    const into = (path: string) => around(path).from.reduce((sum, { share }) => sum + share, 0);
     for (const path of ['/', '/a', '/b']) expect(at(path)).toBeCloseTo(into(path) + 1 - DAMPING, 9);
   });
   it('has no share for addresses that no link touches', () =>

@@ -9,7 +9,7 @@ import { factNames, factOf } from './facts';
 import type { FactName } from './facts';
 import type { SiteFiles, Snapshot } from './snapshot';
 
-export const SNAPSHOT_VERSION = 4;
+export const SNAPSHOT_VERSION = 5;
 export type SnapshotParts = Map<string, Uint8Array>;
 
 /** A stored snapshot has another form than this program reads. */
@@ -22,8 +22,15 @@ export class SnapshotVersionError extends Error {
 /** What is read together: what is known of pages, and the links with their texts, which are most of a snapshot. */
 export type PartGroup = 'facts' | 'links';
 const withLinks = new Set(['phrases', 'outside', 'checks']);
-export const groupOfPart = (name: string): PartGroup =>
-  name.startsWith('links.') || withLinks.has(name) ? 'links' : 'facts';
+/** The report (src/core/report) and the findings of each page are stored beside the snapshot, and read by themselves. */
+export const REPORT_PART = 'report';
+export const FINDINGS_PART = 'report.pages';
+export const groupOfPart = (name: string): PartGroup | null =>
+  name === REPORT_PART || name === FINDINGS_PART
+    ? null
+    : name.startsWith('links.') || withLinks.has(name)
+      ? 'links'
+      : 'facts';
 
 interface Head {
   version: number;

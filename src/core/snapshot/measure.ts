@@ -15,7 +15,7 @@ import { textColumn } from './column';
 import type { NumberColumn } from './column';
 import { sources } from './facts';
 import type { Source } from './facts';
-import { crawlerGraph, incomingLinks, visitorGraph } from './snapshot';
+import { crawlerGraph, crawlerStarts, incomingLinks, visitorGraph } from './snapshot';
 import type { IncomingLinks, LinkColumns, Snapshot } from './snapshot';
 
 const CLICK_KIND = linkKinds.indexOf('click');
@@ -117,13 +117,9 @@ function canonicalsOf(pages: readonly PageRecord[], links: LinkColumns, verdict:
 
 /** Depths of the search crawler, and what keeps it from what a visitor reaches. */
 function crawlerReach(visitor: LinkGraph, snapshot: Snapshot, depth: Int32Array) {
-  const { links, phrases, columns, starts } = snapshot;
-  const blocked = (columns.verdict as Int32Array).map((code) => Number(verdicts[code] === 'blocked'));
-  const pageNofollow = columns.page_nofollow as Int32Array;
   const walk = (nofollow: boolean, robots: boolean) => {
-    const graph = crawlerGraph(visitor, links, { phrases, pageNofollow, blocked, keeps: { nofollow, robots } });
-    const open = robots ? starts.filter((page) => blocked[page] === 0) : starts;
-    return clickDepths(pageGraph(graph), open).depth;
+    const graph = crawlerGraph(snapshot, visitor, { nofollow, robots });
+    return clickDepths(pageGraph(graph), robots ? crawlerStarts(snapshot) : snapshot.starts).depth;
   };
   const crawler = walk(true, true);
   // Most sites keep nothing back; then there is nothing to explain.

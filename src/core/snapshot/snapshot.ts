@@ -4,6 +4,7 @@ import type { Column, TextColumn } from './column';
 import type { FactName, FactValue } from './facts';
 import { CLICK, NO_CLICK, NO_WAY } from '../reach';
 import type { LinkGraph } from '../reach';
+import { verdicts } from '../verdict';
 import { costsNoClick, linkKinds, relSaysNofollow } from '../links';
 
 /** The links of a crawl as columns, one entry a link, in the order of their sources and then of the document. */
@@ -111,19 +112,25 @@ export const visitorGraph = (count: number, { offsets, target, kind }: LinkColum
   cost: kind.map((k) => costOfKind[k]),
 });
 
-export interface CrawlerRules {
-  phrases: readonly string[];
-  /** 1 for pages whose links are not to be followed. */
-  pageNofollow: ArrayLike<number>;
-  /** 1 for pages that robots.txt closes. */
-  blocked: ArrayLike<number>;
-  /** What the crawler keeps to; both, when it is a search crawler. */
-  keeps: { nofollow: boolean; robots: boolean };
+/** What a crawler keeps to; a search crawler keeps to both. */
+export interface Kept {
+  nofollow: boolean;
+  robots: boolean;
 }
 
+/** 1 for the pages that robots.txt closes. */
+export const blockedPages = ({ columns }: Pick<Snapshot, 'columns'>): Int32Array =>
+  (columns.verdict as Int32Array).map((code) => Number(verdicts[code] === 'blocked'));
+
 /** The graph that a search crawler walks: the visitor's without links it does not follow and pages it does not ask for. */
-export function crawlerGraph(visitor: LinkGraph, links: LinkColumns, rules: CrawlerRules): LinkGraph {
-  const { phrases, pageNofollow, blocked, keeps } = rules;
+export function crawlerGraph(
+  snapshot: Snapshot,
+  visitor: LinkGraph,
+  keeps: Kept = { nofollow: true, robots: true },
+): LinkGraph {
+  const { links, phrases, columns } = snapshot;
+  const pageNofollow = columns.page_nofollow as Int32Array;
+  const blocked = blockedPages(snapshot);
   const nofollow = Uint8Array.from(phrases, (text) => Number(relSaysNofollow(text)));
   const cost = visitor.cost.slice();
   for (let page = 0; page < visitor.count; page++)
@@ -133,6 +140,12 @@ export function crawlerGraph(visitor: LinkGraph, links: LinkColumns, rules: Craw
       if ((keeps.nofollow && withheld) || (keeps.robots && closed)) cost[link] = NO_WAY;
     }
   return { ...visitor, cost };
+}
+
+/** Where a search crawler begins: at the start pages that robots.txt leaves open. */
+export function crawlerStarts(snapshot: Snapshot): number[] {
+  const blocked = blockedPages(snapshot);
+  return snapshot.starts.filter((page) => blocked[page] === 0);
 }
 
 /** Links by their targets, the reverse of the offsets of {@link LinkColumns}. */

@@ -3,8 +3,11 @@
   import { goto } from '$app/navigation';
   import { page } from '$app/state';
   import Brand from '$lib/Brand.svelte';
+  import Finder from '$lib/Finder.svelte';
   import Keys from '$lib/Keys.svelte';
   import { crawlPath, questions } from '$lib/routes';
+  import { said } from '$lib/say.svelte';
+  import { switchTheme } from '$lib/theme';
   import { moment, number } from '$lib/words';
 
   let { data, children } = $props();
@@ -17,7 +20,22 @@
     crawl.state === 'done' || crawl.state === 'stopped'
       ? `${crawlPath(data.site.id, crawl.id)}/${current === 'watch' ? 'overview' : current}${page.url.search}`
       : `${crawlPath(data.site.id, crawl.id)}/watch`;
-  const hrefOf = (path: string) => `${base}/${path}`;
+  const reader = $derived(page.url.searchParams.get('reader'));
+  /** A question, read as the one before. */
+  const hrefOf = (path: string) => `${base}/${path}${reader ? `?reader=${reader}` : ''}`;
+  const countOf = (path: string) =>
+    path === 'overview' ? 0 : data.findings.filter(({ question, screen }) => screen === path && questions.some(({ name }) => name === question)).length; // prettier-ignore
+  let again: HTMLFormElement | undefined = $state();
+  let keys: ReturnType<typeof Keys>;
+  const actions = $derived([
+    ...(ended
+      ? [{ text: 'Crawl again', about: 'with the settings of the site', run: () => again?.requestSubmit() }]
+      : []),
+    { text: 'Settings', about: 'scope, limits, who asks', run: () => void goto(`/settings?site=${data.site.id}`) },
+    { text: 'All sites', about: 'and a new one', run: () => void goto('/') },
+    { text: 'Light or dark', about: 'theme', run: switchTheme },
+    { text: 'Keys', about: 'what the keyboard does', run: () => keys.open() },
+  ]);
 
   function walk(step: number) {
     const at = questions.findIndex(({ path }) => path === current);
@@ -25,7 +43,7 @@
   }
 </script>
 
-<Keys onwalk={walk} />
+<Keys bind:this={keys} onwalk={walk} />
 <div class="flex h-screen min-w-[1000px] flex-col overflow-hidden">
   <Brand>
     <a
@@ -54,9 +72,19 @@
       </li>
     </ol>
     <span class="flex-1"></span>
+    {#if ended}
+      <Finder
+        {base}
+        site={data.site}
+        findings={data.findings}
+        crawls={data.crawls.map((crawl) => ({ id: crawl.id, at: crawl.at, href: screenOf(crawl) }))}
+        ready={ended}
+        {actions}
+      />
+    {/if}
     <a href="/settings?site={data.site.id}" class="text-xs hover:underline">Settings</a>
     {#if ended}
-      <form method="post" action="/sites/{data.site.id}?/again">
+      <form bind:this={again} method="post" action="/sites/{data.site.id}?/again">
         <button class="btn btn-secondary btn-sm" title="Crawl {host} again with the settings of the site"
           >Crawl again</button
         >
@@ -75,12 +103,21 @@
               ? 'border-primary bg-base-100'
               : 'border-transparent hover:bg-base-100/60'}"
           >
-            <span class="block font-semibold">{name}</span>
+            <span class="flex items-baseline justify-between font-semibold"
+              >{name}{#if countOf(path)}<span class="tabular quiet text-xs font-normal" title="Findings"
+                  >{countOf(path)}</span
+                >{/if}</span
+            >
             <span class="quiet block text-xs">{question}</span>
           </a>
         {/each}
       </nav>
     {/if}
     {@render children()}
+  </div>
+  <div class="pointer-events-none fixed inset-x-0 bottom-4 z-40 flex justify-center" role="status" aria-live="polite">
+    {#if said()}
+      <p class="panel max-w-xl px-4 py-2 shadow-lg {said()?.wrong ? 'lost' : ''}">{said()?.text}</p>
+    {/if}
   </div>
 </div>

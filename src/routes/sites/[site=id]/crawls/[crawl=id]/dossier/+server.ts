@@ -1,13 +1,51 @@
 import { error, json } from '@sveltejs/kit';
-import { dossierOf } from '$core/answers';
-import { pageOf } from '$core/snapshot';
+import { z } from 'zod';
+import { dossierOf, routeWithout } from '$core/answers';
+import type { DossierTold } from '$core/answers';
+import { readers } from '$core/reach';
+import { addressAt, pageOf } from '$core/snapshot';
+import { findingsOfPage, openReport, orderedRows, pageDetails } from '$server/index';
 import { crawlWithSnapshot } from '../../../../../crawl';
+import { viewOf } from '../../../../../view';
 import type { RequestHandler } from './$types';
 
-/** The dossier of one page: `?page=address`. */
+const query = z.object({
+  page: z.string(),
+  reader: z.enum(readers).default('visitor'),
+  /** A page to go without: only the route that is left is told. */
+  without: z.string().optional(),
+});
+
+/** The dossier of one page, `?page=address&reader=…`, and its neighbours in the list that the query of a view asks for. */
 export const GET: RequestHandler = async ({ params, url }) => {
-  const { snapshot } = await crawlWithSnapshot(params, 'links');
-  const page = pageOf(snapshot, url.searchParams.get('page') ?? '');
+  const asked = query.safeParse(Object.fromEntries(url.searchParams));
+  if (!asked.success) error(400, asked.error.issues[0].message);
+  const { db, row, snapshot } = await crawlWithSnapshot(params, 'links');
+  const { reader, without } = asked.data;
+  const page = pageOf(snapshot, asked.data.page);
   if (page < 0) error(404, 'This crawl does not know the page.');
-  return json(dossierOf(snapshot, page));
+  if (without !== undefined) {
+    const gone = pageOf(snapshot, without);
+    if (gone < 0) error(404, 'This crawl does not know the page to go without.');
+    return json({ route: routeWithout(snapshot, page, gone, reader) });
+  }
+  const { view } = viewOf(url.searchParams);
+  const order = view.list === 'pages' ? orderedRows(snapshot, view) : new Uint32Array(0);
+  const place = order.indexOf(page);
+  const addressOf = (at: number) => (at >= 0 && at < order.length ? addressAt(snapshot, order[at]) : null);
+  const [report, found, details] = await Promise.all([
+    openReport(db, row),
+    findingsOfPage(db, row, page),
+    pageDetails(db, row, asked.data.page),
+  ]);
+  const told: DossierTold = {
+    ...dossierOf(snapshot, page, reader, row.settings.weights),
+    ...details,
+    findings: (report?.findings ?? [])
+      .filter(({ id }) => found.includes(id))
+      .map(({ id, name, over, select, remedy, question }) => ({ id, name, over, select, remedy, question })),
+    place:
+      place < 0 ? null : { at: place + 1, of: order.length, before: addressOf(place - 1), after: addressOf(place + 1) },
+  };
+  return json(told);
 };

@@ -2,9 +2,16 @@
   import { goto } from '$app/navigation';
   import Answer from '$lib/Answer.svelte';
   import DepthChart from '$lib/DepthChart.svelte';
+  import FindingTable from '$lib/FindingTable.svelte';
+  import Picture from '$lib/Picture.svelte';
   import Remark from '$lib/Remark.svelte';
-  import { crawlPath } from '$lib/routes';
+  import { crawlPath, findingHref } from '$lib/routes';
+  import TrapTable from '$lib/TrapTable.svelte';
+  import Trend from '$lib/Trend.svelte';
   import VerdictMark from '$lib/VerdictMark.svelte';
+  import { shareText } from '$lib/dossierFacts';
+  import { quote } from '$core/selection/language';
+  import { verdicts } from '$core/verdict';
   import { number, shortAddress, verdictLabel } from '$lib/words';
 
   let { data } = $props();
@@ -49,12 +56,28 @@
 
     <section class="panel p-3">
       <h2 class="heading">Clicks from the start</h2>
-      <DepthChart
-        bars={data.bars}
-        height={150}
-        picked={() => false}
-        onpick={(depth) => goto(href(depth === null ? 'not reached' : `depth = ${depth}`))}
-      />
+      <Picture
+        name="depth"
+        table={() => [
+          ['depth', 'pages', ...verdicts],
+          ...data.bars.map(({ depth, pages, byVerdict }) => [depth ?? 'no route', pages, ...byVerdict]),
+        ]}
+      >
+        <DepthChart
+          bars={data.bars}
+          height={128}
+          picked={() => false}
+          onpick={(depth) => goto(href(depth === null ? 'not reached' : `depth = ${depth}`))}
+        />
+      </Picture>
+    </section>
+
+    <section class="panel col-span-2 p-3" id="findings">
+      <h2 class="heading">What costs most</h2>
+      <FindingTable findings={data.top} href={(finding) => findingHref(base, finding)} why />
+      {#if data.moreFindings}<p class="quiet mt-1">
+          and {number(data.moreFindings)} that cost less: the palette (Ctrl K) finds them by name
+        </p>{/if}
     </section>
 
     <section class="panel p-3">
@@ -66,20 +89,22 @@
             <th class="text-right font-normal">Pages</th>
             <th class="text-right font-normal">Indexable</th>
             <th class="text-right font-normal">Median depth</th>
+            <th class="text-right font-normal">Share</th>
             <th class="text-right font-normal">No route</th>
           </tr>
         </thead>
         <tbody>
-          {#each data.sections as { section, pages: n, indexable, medianDepth, lost } (section)}
+          {#each data.sections as { section, pages: n, indexable, medianDepth, share, lost } (section)}
             <tr class="border-t border-base-300/60">
               <td class="max-w-0 w-2/5 truncate py-1 font-mono text-[0.8125rem]">
-                <a href={href(`section = "${section.replaceAll(/["\\]/g, '\\$&')}"`)} class="hover:underline"
-                  >/{section}</a
-                >
+                <a href={href(`section = ${quote(section)}`)} class="hover:underline">/{section}</a>
               </td>
               <td class="tabular text-right">{number(n)}</td>
               <td class="tabular text-right">{number(indexable)}</td>
               <td class="tabular text-right">{number(medianDepth)}</td>
+              <td class="tabular text-right" title="Share of an average page: {shareText(n ? share / n : null)}"
+                >{shareText(share)}</td
+              >
               <td class="tabular text-right {lost ? 'lost' : 'quiet'}">{number(lost)}</td>
             </tr>
           {/each}
@@ -89,39 +114,38 @@
     </section>
 
     <div class="space-y-4">
+      {#if data.trend.length > 1}
+        <section class="panel p-3">
+          <h2 class="heading">Over crawls</h2>
+          <Picture
+            name="trend"
+            table={() => [
+              ['crawl', 'known', 'indexable', 'no route', 'findings'],
+              ...data.trend.map(({ id, known, indexable, noRoute, findings }) => [
+                id,
+                known,
+                indexable,
+                noRoute,
+                findings,
+              ]),
+            ]}
+          >
+            <Trend
+              crawls={data.trend}
+              here={data.crawl.id}
+              hrefOf={(id) => `${crawlPath(data.site.id, id)}/overview`}
+            />
+          </Picture>
+        </section>
+      {/if}
       {#if data.traps.length}
         <section class="panel p-3">
           <h2 class="heading">Addresses that grow without end</h2>
-          <table class="mt-1 w-full">
-            <thead class="quiet text-xs">
-              <tr>
-                <th class="text-left font-normal">Family</th>
-                <th class="text-right font-normal">Fetched</th>
-                <th class="text-right font-normal">Cut off</th>
-              </tr>
-            </thead>
-            <tbody>
-              {#each data.traps as { pattern, reason, fetched, cut, examples } (pattern)}
-                <tr class="border-t border-base-300/60">
-                  <td class="max-w-0 w-3/4 py-1">
-                    <span class="block truncate font-mono text-[0.8125rem]" title={pattern}
-                      >{shortAddress(pattern, data.site.start)}</span
-                    >
-                    <span class="quiet block"
-                      >A trap: {reason}. For example
-                      <a
-                        class="font-mono text-xs break-all text-primary hover:underline"
-                        href="{base}/reach?page={encodeURIComponent(examples[0])}"
-                        >{shortAddress(examples[0], data.site.start)}</a
-                      ></span
-                    >
-                  </td>
-                  <td class="tabular text-right align-top">{number(fetched)}</td>
-                  <td class="tabular text-right align-top">{number(cut)}</td>
-                </tr>
-              {/each}
-            </tbody>
-          </table>
+          <TrapTable
+            traps={data.traps}
+            start={data.site.start}
+            hrefOf={(address) => `${base}/reach?page=${encodeURIComponent(address)}`}
+          />
         </section>
       {/if}
       <section class="panel p-3">
@@ -152,7 +176,44 @@
         </table>
       </section>
 
+      {#if data.left.length}
+        <section class="panel p-3">
+          <h2 class="heading">Known, and not crawled</h2>
+          <table class="mt-1 w-full">
+            <tbody>
+              {#each data.left as { reason, pages: n } (reason)}
+                <tr class="border-t border-base-300/60 first:border-0">
+                  <td class="py-1">{reason}</td>
+                  <td class="tabular text-right"
+                    ><a class="hover:underline" href={href(`unvisited and verdict_reason = ${quote(reason)}`)}
+                      >{number(n)}</a
+                    ></td
+                  >
+                </tr>
+              {/each}
+            </tbody>
+          </table>
+        </section>
+      {/if}
+
       <section class="panel p-3">
+        <h2 class="heading">Protocols and hosts</h2>
+        <table class="mt-1 w-full">
+          <tbody>
+            {#each data.origins as { origin, pages: n, indexable } (origin)}
+              <tr class="border-t border-base-300/60 first:border-0">
+                <td class="max-w-0 w-3/5 truncate py-1 font-mono text-[0.8125rem]"
+                  ><a class="hover:underline" href={href(`url starts ${quote(`${origin}/`)}`)}>{origin}</a></td
+                >
+                <td class="tabular text-right">{number(n)}</td>
+                <td class="tabular quiet text-right">{number(indexable)} indexable</td>
+              </tr>
+            {/each}
+          </tbody>
+        </table>
+      </section>
+
+      <section class="panel p-3" id="files">
         <h2 class="heading">Files that were read</h2>
         <table class="mt-1 w-full">
           <tbody>
@@ -181,6 +242,20 @@
             {/each}
           </tbody>
         </table>
+        {#if data.faults.length}
+          <h3 class="heading mt-3">Faults in them</h3>
+          <ul class="text-xs">
+            {#each data.faults.slice(0, 40) as { name, file, line, evidence }, i (i)}
+              <li class="border-t border-base-300/60 py-1 first:border-0">
+                <span class="lost">{name}</span>{line ? `, line ${line}` : ''}
+                <span class="quiet block truncate font-mono" title={evidence}
+                  >{shortAddress(file, data.site.start)}: {evidence}</span
+                >
+              </li>
+            {/each}
+          </ul>
+          {#if data.faults.length > 40}<p class="quiet">and {number(data.faults.length - 40)} more</p>{/if}
+        {/if}
       </section>
     </div>
   </div>

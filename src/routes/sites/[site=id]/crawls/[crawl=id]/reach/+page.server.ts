@@ -1,23 +1,26 @@
-import { depthBars, reachAnswer } from '$core/answers';
 import { redirect } from '@sveltejs/kit';
+import { depthBars, noRoute, reachAnswer, readerDifference, topGates } from '$core/answers';
+import { listedOf } from '$core/lists';
 import { addressAt } from '$core/snapshot';
 import { crawlPath } from '$lib/routes';
-import { listWindow, orderedPages, recrawl, selectPages } from '$server/index';
+import { orderedRows, recrawl, selectPages, trapsOf } from '$server/index';
 import { crawlWithSnapshot, needOf } from '../../../../../crawl';
+import { listScreen } from '../../../../../screen';
 import type { Actions, PageServerLoad } from './$types';
 
-const FIRST_ROWS = 100;
-
-export const load: PageServerLoad = async ({ params, url }) => {
-  const select = url.searchParams.get('select') ?? '';
-  const sort = url.searchParams.get('sort') ?? '';
-  const { snapshot } = await crawlWithSnapshot(params, needOf(select));
-  const { pages, fault } = selectPages(snapshot, select);
+export const load: PageServerLoad = async (event) => {
+  const { db, row, snapshot, state, list } = await listScreen(event);
+  // A selection of links picks no bars.
+  const { pages } = selectPages(snapshot, listedOf(state.list) === 'pages' ? state.select : '');
+  const { reader, picture } = state;
   return {
-    answer: reachAnswer(snapshot),
-    bars: depthBars(snapshot, pages),
-    fault,
-    list: listWindow(snapshot, select, sort, 0, FIRST_ROWS),
+    list,
+    answer: reachAnswer(snapshot, reader),
+    difference: readerDifference(snapshot),
+    bars: picture === '' ? depthBars(snapshot, pages, reader) : null,
+    noRoute: picture === 'lost' ? noRoute(snapshot) : null,
+    gates: picture === 'gates' ? topGates(snapshot) : null,
+    traps: picture === 'traps' ? await trapsOf(db, row.id) : null,
   };
 };
 
@@ -26,7 +29,8 @@ export const actions: Actions = {
   again: async ({ params, request }) => {
     const select = String((await request.formData()).get('select') ?? '');
     const { db, row, snapshot } = await crawlWithSnapshot(params, needOf(select));
-    const addresses = Array.from(orderedPages(snapshot, select, ''), (page) => addressAt(snapshot, page));
+    const pages = orderedRows(snapshot, { list: 'pages', select, sort: '', by: 'section' });
+    const addresses = Array.from(pages, (page) => addressAt(snapshot, page));
     redirect(303, `${crawlPath(row.siteId, await recrawl(db, row, addresses))}/watch`);
   },
 };

@@ -1,21 +1,21 @@
 import { error, json } from '@sveltejs/kit';
 import { z } from 'zod';
-import { listWindow } from '$server/index';
-import { crawlWithSnapshot, needOf } from '../../../../../crawl';
+import { listOf, listWindow } from '$server/index';
+import { crawlWithSnapshot } from '../../../../../crawl';
+import { viewOf } from '../../../../../view';
 import type { RequestHandler } from './$types';
 
-const query = z.object({
-  select: z.string().default(''),
-  sort: z.string().default(''),
+const window = z.object({
   from: z.coerce.number().int().min(0).default(0),
-  size: z.coerce.number().int().min(1).max(500).default(100),
+  size: z.coerce.number().int().min(0).max(500).default(100),
 });
 
-/** A window of the list of pages: `?select=…&sort=fact[:desc]&from=N&size=N`. */
+/** A window of a list: the query of a view and `&from=N&size=N`; with size 0 how many rows it has, and what is wrong. */
 export const GET: RequestHandler = async ({ params, url }) => {
-  const asked = query.safeParse(Object.fromEntries(url.searchParams));
+  const asked = window.safeParse(Object.fromEntries(url.searchParams));
   if (!asked.success) error(400, asked.error.issues[0].message);
-  const { select, sort, from, size } = asked.data;
-  const { snapshot } = await crawlWithSnapshot(params, needOf(select));
-  return json(listWindow(snapshot, select, sort, from, size));
+  const { view, columns, need } = viewOf(url.searchParams);
+  const { snapshot } = await crawlWithSnapshot(params, need);
+  const { from, size } = asked.data;
+  return json({ ...listWindow(snapshot, view, columns, from, size), fault: listOf(snapshot, view).fault });
 };

@@ -1,0 +1,72 @@
+/** What the screen Flow says: who holds the share of a site, and where it goes lost. */
+import type { Report } from '../report';
+import type { Snapshot } from '../snapshot';
+import { verdicts } from '../verdict';
+import { count, plural } from './pieces';
+import type { AnswerPiece } from './pieces';
+
+/** How share is spread: pages from the richest to the poorest. */
+export interface ShareCurve {
+  /** Indexable pages that have a share. */
+  pages: number;
+  /** Pages that hold half of what they hold together. */
+  half: number;
+  /** Up to 120 points: a rank from 1, the share there, and the part of all share held up to it. */
+  points: { rank: number; share: number; part: number }[];
+}
+
+const POINTS = 120;
+
+/** The curve of share over indexable pages. */
+export function shareCurve({ columns }: Snapshot): ShareCurve {
+  const verdict = columns.verdict as Int32Array;
+  const indexable = verdicts.indexOf('indexable');
+  const sorted = (columns.share as Float64Array).filter((own, page) => own >= 0 && verdict[page] === indexable).sort().reverse(); // prettier-ignore
+  const whole = sorted.reduce((sum, own) => sum + own, 0);
+  const points: ShareCurve['points'] = [];
+  // Ranks are spread evenly on the scale of the picture, whose steps are powers.
+  const marks = new Set(Array.from({ length: POINTS }, (_, i) => Math.round(sorted.length ** (i / (POINTS - 1)))));
+  let held = 0;
+  let half = 0;
+  sorted.forEach((own, i) => {
+    held += own;
+    if (half === 0 && held * 2 >= whole) half = i + 1;
+    if (marks.has(i + 1)) points.push({ rank: i + 1, share: own, part: whole ? held / whole : 0 });
+  });
+  return { pages: sorted.length, half, points };
+}
+
+const percent = (part: number) =>
+  `${(100 * part).toLocaleString('en', { maximumFractionDigits: part < 0.1 ? 1 : 0 })}%`;
+
+/** "Half of the share is held by N of M indexable pages. X% of it leaks. K pages starve." */
+export function flowAnswer(
+  snapshot: Snapshot,
+  { findings, leaks }: Report,
+  curve = shareCurve(snapshot),
+): AnswerPiece[] {
+  if (curve.pages === 0)
+    return [{ text: 'No indexable page has links to it or from it, so there is no share to follow.' }];
+  const edge = curve.points.findLast(({ rank }) => rank <= curve.half)!.share;
+  const leaking = leaks.reduce((sum, { part }) => sum + part, 0);
+  const starving = findings.find(({ id }) => id === 'starving');
+  const pieces: AnswerPiece[] = [
+    { text: 'Half of the share is held by ' },
+    { text: `${count(curve.half)} of ${count(curve.pages)}`, tone: 'calm', select: `indexable and share >= ${edge.toFixed(6)}` }, // prettier-ignore
+    { text: ` indexable ${plural(curve.pages, 'page', 'pages')}. ` },
+  ];
+  if (leaks.length)
+    pieces.push(
+      { text: percent(leaking), tone: 'lost', select: 'not indexable and share > 0' },
+      { text: ' of all share ends where nothing can be indexed' },
+    );
+  else pieces.push({ text: 'None of it leaks' });
+  if (starving)
+    pieces.push(
+      { text: leaks.length ? ', and ' : ', but ' },
+      { text: count(starving.pages), tone: 'lost', select: starving.select },
+      { text: ` indexable ${plural(starving.pages, 'page starves', 'pages starve')}.` },
+    );
+  else pieces.push({ text: '.' });
+  return pieces;
+}

@@ -1,0 +1,231 @@
+/** What the screen Reach says: how far pages are, which have no route, and what differs between the two readers. */
+import { depthFact, heldBack, lostSelection, reaches } from '../reach';
+import type { Reader } from '../reach';
+import { hasBit } from '../selection';
+import type { Bits } from '../selection';
+import { addressAt, sources, textAt } from '../snapshot';
+import type { Snapshot, Source, TextColumn } from '../snapshot';
+import { verdicts } from '../verdict';
+import { count, countPages, plural } from './pieces';
+import type { AnswerPiece } from './pieces';
+
+const numbers = (snapshot: Snapshot, name: 'verdict' | 'reach' | 'seen_in' | 'held_back' | 'island' | 'gate_for' | ReturnType<typeof depthFact>) => snapshot.columns[name] as Int32Array; // prettier-ignore
+
+/** How many clicks count as near. */
+export const NEAR_CLICKS = 3;
+
+/** "N of M indexable pages are within 3 clicks of the start page. …" */
+export function reachAnswer(snapshot: Snapshot, reader: Reader = 'visitor'): AnswerPiece[] {
+  const verdict = numbers(snapshot, 'verdict');
+  const fact = depthFact(reader);
+  const lostTest = lostSelection(reader);
+  const depth = numbers(snapshot, fact);
+  const seen = numbers(snapshot, 'seen_in');
+  const indexableCode = verdicts.indexOf('indexable');
+  const sitemap = 1 << sources.indexOf('sitemap');
+  const indexable = (page: number) => verdict[page] === indexableCode;
+  const all = countPages(snapshot, indexable);
+  if (all === 0)
+    return [
+      { text: 'No page of this crawl may be indexed. ' },
+      { text: 'Look at all verdicts', select: '' },
+      { text: '.' },
+    ];
+  const near = countPages(snapshot, (page) => indexable(page) && depth[page] >= 0 && depth[page] <= NEAR_CLICKS);
+  const deep = countPages(snapshot, (page) => indexable(page) && depth[page] > NEAR_CLICKS);
+  const lost = all - near - deep;
+  const listed = countPages(snapshot, (page) => indexable(page) && depth[page] < 0 && (seen[page] & sitemap) !== 0);
+  const pieces: AnswerPiece[] = [
+    { text: `${count(near)} of ${count(all)}`, tone: 'calm', select: `indexable and ${fact} <= ${NEAR_CLICKS}` },
+    { text: ` indexable ${plural(all, 'page is', 'pages are')} within ${NEAR_CLICKS} clicks of the start page${reader === 'crawler' ? ' for a search crawler' : ''}. ` }, // prettier-ignore
+  ];
+  if (deep)
+    pieces.push(
+      { text: count(deep), tone: 'lost', select: `indexable and ${fact} > ${NEAR_CLICKS}` },
+      { text: ` ${plural(deep, 'is', 'are')} deeper` },
+    );
+  if (deep && lost) pieces.push({ text: ' and ' });
+  if (lost) {
+    pieces.push(
+      { text: count(lost), tone: 'lost', select: `indexable and ${lostTest}` },
+      { text: ` ${plural(lost, 'has', 'have')} no route` },
+    );
+    if (listed === lost) pieces.push({ text: `, although the sitemap lists ${plural(lost, 'it', 'them')}` });
+    else if (listed)
+      pieces.push({ text: '; the sitemap lists ' }, { text: count(listed), tone: 'lost', select: `indexable and ${lostTest} and seen in sitemap` }, { text: ' of them' }); // prettier-ignore
+  }
+  pieces.push({ text: deep || lost ? '.' : 'None is deeper, and none is without a route.' });
+  return pieces;
+}
+
+/** One bar of the depth chart: how many pages of each verdict, and how many of them are selected. */
+export interface DepthBar {
+  /** Clicks from the start; null for pages without a route. */
+  depth: number | null;
+  pages: number;
+  selected: number;
+  /** By verdict, in the order of `verdicts`: all pages, and those that are selected. */
+  byVerdict: number[];
+  selectedByVerdict: number[];
+}
+
+/** Counts the pages by depth and verdict. Depths without pages between others are kept, so that the axis is even. */
+export function depthBars(snapshot: Snapshot, selected: Bits, reader: Reader = 'visitor'): DepthBar[] {
+  const depth = numbers(snapshot, depthFact(reader));
+  const verdict = numbers(snapshot, 'verdict');
+  const bar = (at: number | null): DepthBar => ({
+    depth: at,
+    pages: 0,
+    selected: 0,
+    byVerdict: verdicts.map(() => 0),
+    selectedByVerdict: verdicts.map(() => 0),
+  });
+  const deepest = depth.reduce((most, d) => Math.max(most, d), -1);
+  const bars = Array.from({ length: deepest + 1 }, (_, at) => bar(at));
+  const lost = bar(null);
+  for (let page = 0; page < snapshot.count; page++) {
+    const at = depth[page] < 0 ? lost : bars[depth[page]];
+    at.pages++;
+    at.byVerdict[verdict[page]]++;
+    if (!hasBit(selected, page)) continue;
+    at.selected++;
+    at.selectedByVerdict[verdict[page]]++;
+  }
+  return lost.pages ? [...bars, lost] : bars;
+}
+
+export interface Island {
+  number: number;
+  pages: number;
+  indexable: number;
+  /** The first of its pages. */
+  example: string;
+  /** The sources that know any of it. */
+  seenIn: Source[];
+}
+
+export interface NoRoute {
+  /** Orphans and pages of islands, by the sources that know them. A page that several know counts for each. */
+  bySource: { source: Source; orphans: number; islandPages: number; indexable: number }[];
+  orphans: number;
+  islandPages: number;
+  /** The largest first. */
+  islands: Island[];
+  moreIslands: number;
+}
+
+const MOST_ISLANDS = 100;
+
+/** What has no route to it for a visitor, and how it is known of. */
+export function noRoute(snapshot: Snapshot): NoRoute {
+  const reach = numbers(snapshot, 'reach');
+  const seen = numbers(snapshot, 'seen_in');
+  const island = numbers(snapshot, 'island');
+  const verdict = numbers(snapshot, 'verdict');
+  const [orphanCode, islandCode] = [reaches.indexOf('orphan'), reaches.indexOf('island')];
+  const bySource = sources.map((source) => ({ source, orphans: 0, islandPages: 0, indexable: 0 }));
+  const islands = new Map<number, { pages: number; indexable: number; first: number; seen: number }>();
+  let [orphans, islandPages] = [0, 0];
+  for (let page = 0; page < snapshot.count; page++) {
+    if (reach[page] !== orphanCode && reach[page] !== islandCode) continue;
+    const indexable = Number(verdicts[verdict[page]] === 'indexable');
+    const isOrphan = reach[page] === orphanCode;
+    if (isOrphan) orphans++;
+    else islandPages++;
+    bySource.forEach((entry, bit) => {
+      if (!(seen[page] & (1 << bit))) return;
+      if (isOrphan) entry.orphans++;
+      else entry.islandPages++;
+      entry.indexable += indexable;
+    });
+    if (island[page] < 0) continue;
+    const known = islands.get(island[page]) ?? { pages: 0, indexable: 0, first: page, seen: 0 };
+    known.pages++;
+    known.indexable += indexable;
+    known.seen |= seen[page];
+    islands.set(island[page], known);
+  }
+  const sorted = [...islands].sort(([, a], [, b]) => b.pages - a.pages || a.first - b.first);
+  return {
+    bySource: bySource.filter(({ orphans, islandPages }) => orphans + islandPages > 0),
+    orphans,
+    islandPages,
+    islands: sorted.slice(0, MOST_ISLANDS).map(([number, { pages, indexable, first, seen }]) => ({
+      number,
+      pages,
+      indexable,
+      example: addressAt(snapshot, first),
+      seenIn: sources.filter((_, bit) => seen & (1 << bit)),
+    })),
+    moreIslands: Math.max(0, sorted.length - MOST_ISLANDS),
+  };
+}
+
+export interface Gate {
+  address: string;
+  title: string | null;
+  /** Pages that lose every route without it. */
+  gateFor: number;
+  depth: number;
+}
+
+/** The pages that are the only way to most others; the start pages are a gate by nature, and are left out. */
+export function topGates(snapshot: Snapshot, most = 60): Gate[] {
+  const gateFor = numbers(snapshot, 'gate_for');
+  const depth = numbers(snapshot, 'depth');
+  const pages = Array.from(gateFor.keys()).filter((page) => gateFor[page] > 0 && depth[page] > 0);
+  return pages
+    .sort((a, b) => gateFor[b] - gateFor[a] || a - b)
+    .slice(0, most)
+    .map((page) => ({
+      address: addressAt(snapshot, page),
+      title: textAt(snapshot, 'title', page),
+      gateFor: gateFor[page],
+      depth: depth[page],
+    }));
+}
+
+export interface ReaderDifference {
+  /** Pages that a visitor reaches and a search crawler does not. */
+  pages: number;
+  indexable: number;
+  byCause: { cause: (typeof heldBack)[number]; pages: number; indexable: number }[];
+  bySection: { section: string; pages: number }[];
+  /** Pages that both reach, and that are further for the crawler. */
+  deeper: number;
+}
+
+const MOST_SECTIONS = 12;
+
+/** What a search crawler does not reach and a visitor does, and what holds it back. */
+export function readerDifference(snapshot: Snapshot): ReaderDifference {
+  const held = numbers(snapshot, 'held_back');
+  const verdict = numbers(snapshot, 'verdict');
+  const depth = numbers(snapshot, 'depth');
+  const crawlerDepth = numbers(snapshot, 'crawler_depth');
+  const section = snapshot.columns.section as TextColumn;
+  const byCause = heldBack.map((cause) => ({ cause, pages: 0, indexable: 0 }));
+  const bySection = new Map<string, number>();
+  let [pages, indexable, deeper] = [0, 0, 0];
+  for (let page = 0; page < snapshot.count; page++) {
+    if (depth[page] >= 0 && crawlerDepth[page] > depth[page]) deeper++;
+    if (held[page] < 0) continue;
+    const mayBeIndexed = Number(verdicts[verdict[page]] === 'indexable');
+    pages++;
+    indexable += mayBeIndexed;
+    byCause[held[page]].pages++;
+    byCause[held[page]].indexable += mayBeIndexed;
+    const name = section.values[section.codes[page]];
+    bySection.set(name, (bySection.get(name) ?? 0) + 1);
+  }
+  return {
+    pages,
+    indexable,
+    deeper,
+    byCause: byCause.filter(({ pages }) => pages > 0),
+    bySection: [...bySection]
+      .map(([name, n]) => ({ section: name, pages: n }))
+      .sort((a, b) => b.pages - a.pages || (a.section < b.section ? -1 : 1))
+      .slice(0, MOST_SECTIONS),
+  };
+}

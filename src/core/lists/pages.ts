@@ -1,0 +1,73 @@
+import { numbersOf, quote } from '../selection';
+import type { Bits } from '../selection';
+import { addressAt, factAt, factNames, isText } from '../snapshot';
+import type { FactName, Snapshot } from '../snapshot';
+import { verdicts } from '../verdict';
+import { listColumns } from './columns';
+import { cellsBy, numberCells } from './list';
+import type { Cells, List } from './list';
+
+/** The pages of a selection. A row is the number of a page. */
+export function pageList(snapshot: Snapshot, selected: Bits): List {
+  const cells = (name: FactName): Cells => {
+    const column = snapshot.columns[name];
+    // The code 0 of a text stands for unknown.
+    const key = isText(column) ? (page: number) => column.codes[page] - 1 : (page: number) => column[page];
+    return { key, value: (page) => factAt(snapshot, name, page) };
+  };
+  return {
+    columns: listColumns.pages,
+    rows: numbersOf(selected),
+    cells: cellsBy(Object.fromEntries(factNames.map((name) => [name, () => cells(name)]))),
+    selectOf: () => '',
+  };
+}
+
+/** The pages of a selection, grouped by one of their facts: most pages first. A row is the number of a group. */
+export function pageGroups(snapshot: Snapshot, selected: Bits, by: FactName): List {
+  const column = snapshot.columns[by];
+  const codes = isText(column) ? column.codes : column;
+  const members = new Map<number, number[]>();
+  for (const page of numbersOf(selected)) {
+    const group = members.get(codes[page]);
+    if (group) group.push(page);
+    else members.set(codes[page], [page]);
+  }
+  const groups = [...members.values()].sort((a, b) => b.length - a.length || a[0] - b[0]);
+  const depth = snapshot.columns.depth as Int32Array;
+  const verdict = snapshot.columns.verdict as Int32Array;
+  const share = snapshot.columns.share as Float64Array;
+  const indexable = verdicts.indexOf('indexable');
+  const numbers = (of: (pages: number[]) => number) => () => numberCells(groups.map(of));
+  const value = (row: number) => factAt(snapshot, by, groups[row][0]);
+  return {
+    columns: listColumns.groups,
+    rows: Uint32Array.from(groups.keys()),
+    cells: cellsBy({
+      value: () => ({ key: (row) => codes[groups[row][0]], value }),
+      pages: numbers((pages) => pages.length),
+      indexable: numbers((pages) => pages.reduce((n, page) => n + Number(verdict[page] === indexable), 0)),
+      median_depth: numbers((pages) => medianDepth(pages, depth)),
+      share: numbers((pages) => pages.reduce((sum, page) => sum + Math.max(0, share[page]), 0)),
+      lost: numbers((pages) => pages.reduce((n, page) => n + Number(depth[page] < 0), 0)),
+      url: () => ({ key: (row) => groups[row][0], value: (row) => addressAt(snapshot, groups[row][0]) }),
+    }),
+    selectOf: (row) => clauseOf(by, value(row)),
+  };
+}
+
+/** The median depth of those that have a route; −1 when none has. */
+export function medianDepth(pages: readonly number[], depth: Int32Array): number {
+  const depths = pages.filter((page) => depth[page] >= 0).map((page) => depth[page]);
+  return depths.length ? depths.sort((a, b) => a - b)[depths.length >> 1] : -1;
+}
+
+/** The test that holds the pages with one value of a fact. */
+function clauseOf(fact: FactName, value: ReturnType<typeof factAt>): string {
+  if (value === null) return `${fact} is unknown`;
+  if (typeof value === 'boolean') return value ? fact : `not ${fact}`;
+  if (typeof value === 'number')
+    return Number.isInteger(value) ? `${fact} = ${value}` : `${fact} = ${value.toFixed(12)}`;
+  if (typeof value === 'string') return `${fact} = ${quote(value)}`;
+  return value.length ? value.map((one) => `${fact} has ${one}`).join(' and ') : `not (${fact} is unknown)`;
+}

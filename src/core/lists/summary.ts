@@ -1,0 +1,108 @@
+/** The distribution of a column in a few bins, each of which is a test that holds its rows. */
+import { linkFacts } from '../selection/catalogue';
+import type { FactValue } from '../snapshot';
+import { facts } from '../snapshot/facts';
+import type { ListColumn, ListName } from './columns';
+import type { List } from './list';
+import { quote } from '../selection/print';
+
+export interface Bin {
+  /** What its rows have in common: `4–7`, `noindex`, `unknown`. */
+  label: string;
+  rows: number;
+  /** The test that holds them; null when the selection language has none. */
+  select: string | null;
+}
+
+const MOST_BINS = 10;
+/** Texts with more different values than this, or as many as there are rows, have no summary. */
+const MOST_TEXTS = 400;
+const RATIO_BOUNDS = [0, 0.1, 0.25, 0.5, 1, 2, 4, 8, 16, 64];
+
+/** Whether a selection can ask for a column of a list. */
+export const isFilter = (list: ListName, column: string) =>
+  list === 'pages' ? Object.hasOwn(facts, column) : list !== 'groups' && Object.hasOwn(linkFacts, column);
+
+/** Bounds of bins for whole numbers up to `most`: one each for few, powers of two for many. */
+function boundsFor(most: number): number[] {
+  if (most < MOST_BINS) return Array.from({ length: most + 1 }, (_, i) => i);
+  const bounds = [0];
+  const step = Math.max(2, 2 ** Math.ceil(Math.log2(most + 1) / (MOST_BINS - 1)));
+  for (let bound = 1; bound <= most; bound *= step) bounds.push(bound);
+  return bounds;
+}
+
+const short = (n: number) => (n >= 1e6 ? `${n / 1e6}M` : n >= 1e4 ? `${Math.round(n / 1e3)}k` : n.toLocaleString('en'));
+
+function numberBins(list: List, { name, type }: ListColumn): Bin[] {
+  const { key } = list.cells(name);
+  let most = 0;
+  for (const row of list.rows) most = Math.max(most, key(row));
+  const ratio = type === 'ratio';
+  const bounds = ratio ? RATIO_BOUNDS : boundsFor(most);
+  const counts = bounds.map(() => 0);
+  let unknown = 0;
+  for (const row of list.rows) {
+    const own = key(row);
+    if (own < 0) {
+      unknown++;
+      continue;
+    }
+    let bin = bounds.length - 1;
+    while (own < bounds[bin]) bin--;
+    counts[bin]++;
+  }
+  const bins = bounds.map((low, i): Bin => {
+    const next = bounds[i + 1];
+    const single = !ratio && next === low + 1;
+    if (single || (!ratio && next === undefined && low === most)) return { label: short(low), rows: counts[i], select: `${name} = ${low}` }; // prettier-ignore
+    if (next === undefined) return { label: `${short(low)}+`, rows: counts[i], select: `${name} >= ${low}` };
+    return {
+      label: ratio ? `${low}–${next}` : `${short(low)}–${short(next - 1)}`,
+      rows: counts[i],
+      select: `${name} >= ${low} and ${name} < ${next}`,
+    };
+  });
+  while (bins.length && bins[bins.length - 1].rows === 0) bins.pop();
+  if (unknown) bins.push({ label: 'unknown', rows: unknown, select: `${name} is unknown` });
+  return bins;
+}
+
+function valueBins(list: List, { name, type, values }: ListColumn): Bin[] {
+  const { key, value } = list.cells(name);
+  const byKey = new Map<number, { rows: number; value: FactValue }>();
+  for (const row of list.rows) {
+    const own = key(row);
+    const known = byKey.get(own);
+    if (known) known.rows++;
+    else {
+      byKey.set(own, { rows: 1, value: value(row) });
+      if (type === 'text' && byKey.size > MOST_TEXTS) return [];
+    }
+  }
+  const all = [...byKey.values()];
+  if (type === 'text' && byKey.size === list.rows.length) return [];
+  if (type === 'set')
+    return (values ?? [])
+      .map((one) => ({
+        label: one,
+        rows: all.reduce((n, { rows, value }) => n + ((value as string[]).includes(one) ? rows : 0), 0),
+        select: `${name} has ${one}`,
+      }))
+      .filter(({ rows }) => rows > 0);
+  const bins = all
+    .sort((a, b) => b.rows - a.rows)
+    .map(({ rows, value }): Bin => {
+      if (value === null) return { label: 'unknown', rows, select: `${name} is unknown` };
+      if (type === 'flag') return { label: value ? 'yes' : 'no', rows, select: value ? name : `not ${name}` };
+      const text = String(value);
+      return { label: text.replaceAll('_', ' '), rows, select: `${name} = ${type === 'choice' ? text : quote(text)}` };
+    });
+  return bins.length > MOST_BINS ? [...bins.slice(0, MOST_BINS - 1), { label: `${bins.length - MOST_BINS + 1} others`, rows: bins.slice(MOST_BINS - 1).reduce((n, { rows }) => n + rows, 0), select: null }] : bins; // prettier-ignore
+}
+
+/** The distribution of a column over the rows of a list; empty where no selection can ask for it, and for texts of many values. */
+export function summaryOf(listName: ListName, list: List, column: ListColumn): Bin[] {
+  if (!isFilter(listName, column.name)) return [];
+  return column.type === 'number' || column.type === 'ratio' ? numberBins(list, column) : valueBins(list, column);
+}

@@ -1,0 +1,2 @@
+export { findingsAt, reportOf } from './report';
+export type { PageFindings, Report } from './report';

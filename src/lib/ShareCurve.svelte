@@ -1,0 +1,87 @@
+<!-- How share is spread over pages, from the richest to the poorest: what each has, and what they hold together. -->
+<script lang="ts">
+  import { onMount } from 'svelte';
+  import type { ECharts } from 'echarts';
+  import type { ShareCurve } from '$core/answers';
+  import { shareText } from './dossierFacts';
+  import { number } from './words';
+
+  interface Props {
+    curve: ShareCurve;
+    /** Called with the rank that is picked and the share there. */
+    onpick: (rank: number, share: number) => void;
+    height?: number;
+  }
+  let { curve, onpick, height = 150 }: Props = $props();
+
+  let box: HTMLDivElement;
+  let chart: ECharts | undefined = $state.raw();
+  let theme = $state('');
+  const ink = (variable: string) => getComputedStyle(document.documentElement).getPropertyValue(variable).trim();
+
+  function draw() {
+    if (!chart) return;
+    const text = { color: ink('--quiet'), fontFamily: 'Source Sans 3 Variable', fontSize: 12 };
+    const line = { lineStyle: { color: ink('--color-base-300') } };
+    const { points } = curve;
+    chart.setOption({
+      animation: false,
+      grid: { left: 56, right: 48, top: 22, bottom: 24 },
+      xAxis: { type: 'log', min: 1, max: Math.max(2, curve.pages), axisLabel: { ...text, formatter: number }, splitLine: { show: false }, axisLine: { lineStyle: { color: ink('--quiet') } }, minorTick: { show: false } }, // prettier-ignore
+      yAxis: [
+        { type: 'log', name: 'share', nameTextStyle: text, axisLabel: { ...text, formatter: (v: number) => `${v}×` }, splitLine: line, nameGap: 8 }, // prettier-ignore
+        { type: 'value', min: 0, max: 1, interval: 0.5, name: 'held together', nameTextStyle: { ...text, align: 'right' }, nameGap: 8, axisLabel: { ...text, formatter: (v: number) => `${100 * v}%` }, splitLine: { show: false } }, // prettier-ignore
+      ],
+      tooltip: {
+        trigger: 'axis',
+        confine: true,
+        backgroundColor: ink('--color-base-100'),
+        borderColor: ink('--color-base-300'),
+        textStyle: { color: ink('--color-base-content'), fontFamily: 'Source Sans 3 Variable', fontSize: 13 },
+        formatter: (params: unknown) => {
+          const { rank, share, part } = points[(params as { dataIndex: number }[])[0].dataIndex];
+          return `<b>Page ${number(rank)} of ${number(curve.pages)}</b> has ${shareText(share)}<br>The richest ${number(rank)} hold ${(100 * part).toFixed(1)}%<br>Click to select them`;
+        },
+      },
+      series: [
+        { type: 'line', symbol: 'none', lineStyle: { width: 2, color: ink('--color-primary') }, areaStyle: { color: ink('--color-primary'), opacity: 0.12 }, data: points.map(({ rank, share }) => [rank, Math.max(share, 1e-4)]) }, // prettier-ignore
+        { type: 'line', symbol: 'none', yAxisIndex: 1, lineStyle: { width: 1.5, type: 'dashed', color: ink('--lost') }, data: points.map(({ rank, part }) => [rank, part]) }, // prettier-ignore
+      ],
+    });
+  }
+  onMount(() => {
+    let gone = false;
+    const resize = new ResizeObserver(() => chart?.resize());
+    const themes = new MutationObserver(() => (theme = document.documentElement.dataset.theme ?? ''));
+    themes.observe(document.documentElement, { attributeFilter: ['data-theme'] });
+    void import('./echarts').then(({ init }) => {
+      if (gone) return;
+      chart = init(box, null, { renderer: 'svg' });
+      resize.observe(box);
+      chart.getZr().on('click', ({ offsetX, offsetY }) => {
+        if (!chart?.containPixel('grid', [offsetX, offsetY])) return;
+        const rank = Number(chart.convertFromPixel({ xAxisIndex: 0 }, offsetX));
+        const point = curve.points.findLast((one) => one.rank <= rank);
+        if (point) onpick(point.rank, point.share);
+      });
+    });
+    return () => {
+      gone = true;
+      resize.disconnect();
+      themes.disconnect();
+      chart?.dispose();
+    };
+  });
+  $effect(() => {
+    void theme;
+    draw();
+  });
+</script>
+
+<div
+  bind:this={box}
+  style:height="{height}px"
+  class="cursor-pointer"
+  role="img"
+  aria-label="Half of the share is held by {number(curve.half)} of {number(curve.pages)} pages"
+></div>

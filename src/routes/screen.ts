@@ -1,0 +1,33 @@
+import type { Cookies } from '@sveltejs/kit';
+import { listedOf } from '$core/lists';
+import { isFactName } from '$core/snapshot';
+import type { FactName } from '$core/snapshot';
+import { screenState } from '$lib/address';
+import { cookieOf, neededColumns, shownColumns } from '$lib/columns';
+import { listOf, listWindow } from '$server/index';
+import { crawlWithSnapshot, needOf } from './crawl';
+
+const FIRST_ROWS = 60;
+
+/** What a screen with a list is made of: the crawl, its snapshot, and the list with its first rows. */
+export async function listScreen(event: { params: { site: string; crawl: string }; url: URL; cookies: Cookies }) {
+  const state = screenState(event.url);
+  const found = await crawlWithSnapshot(
+    event.params,
+    listedOf(state.list) === 'links' ? 'links' : needOf(state.select),
+  );
+  const by: FactName = isFactName(state.by) ? state.by : 'section';
+  const view = { list: state.list, select: state.select, sort: state.sort, by };
+  const columns = shownColumns(state.list, event.cookies.get(cookieOf(state.list)));
+  return {
+    ...found,
+    state,
+    list: {
+      columns,
+      fault: listOf(found.snapshot, view).fault,
+      first: listWindow(found.snapshot, view, neededColumns(state.list, columns), 0, FIRST_ROWS),
+    },
+  };
+}
+
+export type ListData = Awaited<ReturnType<typeof listScreen>>['list'];

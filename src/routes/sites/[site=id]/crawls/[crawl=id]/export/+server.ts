@@ -1,0 +1,65 @@
+import { error } from '@sveltejs/kit';
+import { listAs, tableFormats } from '$core/formats';
+import type { TableFormat } from '$core/formats';
+import { listOf, orderedRows } from '$server/index';
+import { crawlWithSnapshot } from '../../../../../crawl';
+import { viewOf } from '../../../../../view';
+import type { RequestHandler } from './$types';
+
+const types: Record<TableFormat, string> = {
+  csv: 'text/csv',
+  tsv: 'text/tab-separated-values',
+  json: 'application/json',
+};
+const PIECE = 65_536;
+
+function streamed(pieces: Iterator<string>): ReadableStream<Uint8Array> {
+  const encoder = new TextEncoder();
+  return new ReadableStream({
+    pull(controller) {
+      let piece = '';
+      let done: boolean | undefined = false;
+      while (!done && piece.length < PIECE) {
+        const next = pieces.next();
+        done = next.done;
+        piece += next.value ?? '';
+      }
+      controller.enqueue(encoder.encode(piece));
+      if (done) controller.close();
+    },
+  });
+}
+
+async function answer(
+  params: { site: string; crawl: string },
+  query: URLSearchParams,
+  picked: ReadonlySet<number> | null,
+) {
+  const format = (query.get('format') ?? 'csv') as TableFormat;
+  if (!tableFormats.includes(format)) error(400, `A list is written as ${tableFormats.join(', ')}.`);
+  const { view, columns, need } = viewOf(query);
+  const { row, snapshot } = await crawlWithSnapshot(params, need);
+  const rows = orderedRows(snapshot, view);
+  const pieces = listAs(
+    format,
+    listOf(snapshot, view).list,
+    picked ? rows.filter((id) => picked.has(id)) : rows,
+    columns,
+  );
+  const name = `${view.list}-${new URL(row.settings.start).hostname}-${row.id}.${format}`;
+  return new Response(streamed(pieces), {
+    headers: {
+      'content-type': `${types[format]}; charset=utf-8`,
+      'content-disposition': `attachment; filename="${name}"`,
+    },
+  });
+}
+
+/** A list as a file, as it is seen: the query of a view and `&format=csv|tsv|json`. */
+export const GET: RequestHandler = ({ params, url }) => answer(params, url.searchParams, null);
+
+/** As GET, for the rows only whose numbers the body names, separated by commas. */
+export const POST: RequestHandler = async ({ params, url, request }) => {
+  const picked = new Set((await request.text()).split(',').filter(Boolean).map(Number));
+  return answer(params, url.searchParams, picked);
+};

@@ -1,0 +1,18 @@
+import { flowAnswer, shareCurve } from '$core/answers';
+import { openReport } from '$server/index';
+import { listScreen } from '../../../../../screen';
+import type { PageServerLoad } from './$types';
+
+export const load: PageServerLoad = async (event) => {
+  const { db, row, snapshot, list } = await listScreen(event);
+  const report = (await openReport(db, row))!;
+  const curve = shareCurve(snapshot);
+  return {
+    list,
+    answer: flowAnswer(snapshot, report, curve),
+    curve,
+    leaks: report.leaks,
+    flow: report.flow,
+    findings: report.findings.filter(({ question }) => question === 'Flow'),
+  };
+};

@@ -1,0 +1,93 @@
+<script lang="ts">
+  import { goto } from '$app/navigation';
+  import { page } from '$app/state';
+  import type { Found } from '$core/findings';
+  import { quote } from '$core/selection/language';
+  import { screenState, withState } from '$lib/address';
+  import type { ScreenState } from '$lib/address';
+  import Answer from '$lib/Answer.svelte';
+  import FindingTable from '$lib/FindingTable.svelte';
+  import LeakBars from '$lib/LeakBars.svelte';
+  import Picture from '$lib/Picture.svelte';
+  import PictureTabs from '$lib/PictureTabs.svelte';
+  import Remark from '$lib/Remark.svelte';
+  import { crawlPath } from '$lib/routes';
+  import SectionMatrix from '$lib/SectionMatrix.svelte';
+  import ShareCurve from '$lib/ShareCurve.svelte';
+  import Workspace from '$lib/Workspace.svelte';
+
+  let { data } = $props();
+  const view = $derived(screenState(page.url));
+  const base = $derived(crawlPath(data.site.id, data.crawl.id));
+  const host = $derived(new URL(data.site.start).host);
+  const show = (changes: Partial<ScreenState>) =>
+    goto(withState(page.url, changes), { keepFocus: true, noScroll: true });
+  const pictures = [
+    { picture: '', label: 'Share' },
+    { picture: 'findings', label: 'At fault' },
+    { picture: 'leaks', label: 'Leaks' },
+    { picture: 'links', label: 'Section × section' },
+    { picture: 'carried', label: 'Share between sections' },
+  ];
+  /** What a finding selects: links by the edit that mends them. */
+  const stateOf = ({ over, select }: Found): Partial<ScreenState> => ({ list: over === 'links' ? 'edits' : 'pages', select, page: '' }); // prettier-ignore
+  const sectionsOf = (from: string, to: string) =>
+    from === '…' || to === '…'
+      ? ''
+      : `kind = click and from (section = ${quote(from)}) and to (section = ${quote(to)})`;
+  const matrix = $derived(view.picture === 'carried' ? data.flow.carried : data.flow.links);
+</script>
+
+<svelte:head><title>Flow · {host} · Edge Map</title></svelte:head>
+<Workspace {base} site={data.site} data={data.list}>
+  <Answer pieces={data.answer} href={(select) => withState(page.url, { list: 'pages', select })} />
+  <Remark {base} crawl={data.crawl} />
+  <section class="panel mt-2 shrink-0 px-2 pt-1.5 pb-1" aria-label="Picture">
+    <div class="flex flex-wrap items-center gap-x-3 gap-y-1 pr-1 text-xs">
+      <PictureTabs {pictures} picture={view.picture} onpick={(picture) => show({ picture })} />
+      {#if view.picture === ''}
+        <span class="quiet">Indexable pages, from the one with most share to the one with least</span>
+      {/if}
+    </div>
+    {#if view.picture === ''}
+      <Picture
+        name="share"
+        table={() => [
+          ['rank', 'share', 'part'],
+          ...data.curve.points.map(({ rank, share, part }) => [rank, share, part]),
+        ]}
+      >
+        <ShareCurve
+          curve={data.curve}
+          onpick={(_, share) => show({ list: 'pages', select: `indexable and share >= ${share.toFixed(6)}` })}
+        />
+      </Picture>
+    {:else if view.picture === 'findings'}
+      <div class="max-h-56 overflow-y-auto px-2 py-1">
+        <FindingTable
+          findings={data.findings}
+          isHere={({ select }) => select === view.select}
+          href={(finding) => withState(page.url, stateOf(finding))}
+        />
+      </div>
+    {:else if view.picture === 'leaks'}
+      <Picture
+        name="leaks"
+        table={() => [['cause', 'part', 'pages'], ...data.leaks.map(({ cause, part, pages }) => [cause, part, pages])]}
+      >
+        <LeakBars leaks={data.leaks} select={view.select} onpick={(select) => show({ list: 'edits', select })} />
+      </Picture>
+    {:else}
+      <Picture
+        name="sections-{view.picture}"
+        table={() => [['from', ...data.flow.sections], ...data.flow.sections.map((from, i) => [from, ...matrix[i]])]}
+      >
+        <SectionMatrix
+          flow={data.flow}
+          of={view.picture === 'carried' ? 'share' : 'links'}
+          onpick={(from, to) => sectionsOf(from, to) && show({ list: 'edits', select: sectionsOf(from, to) })}
+        />
+      </Picture>
+    {/if}
+  </section>
+</Workspace>

@@ -1,0 +1,9 @@
+import { error } from '@sveltejs/kit';
+import { pageOf } from '$core/snapshot';
+import { crawlWithSnapshot } from '../../../../../crawl';
+import type { PageServerLoad } from './$types';
+
+export const load: PageServerLoad = async ({ params, url }) => {
+  const { snapshot } = await crawlWithSnapshot(params, 'facts');
+  if (pageOf(snapshot, url.searchParams.get('page') ?? '') < 0) error(404, 'This crawl does not know the page.');
+};

@@ -1,0 +1,28 @@
+<script lang="ts">
+  import { goto } from '$app/navigation';
+  import { page } from '$app/state';
+  import { screenState, withState } from '$lib/address';
+  import type { ScreenState } from '$lib/address';
+  import Dossier from '$lib/Dossier.svelte';
+  import { crawlPath } from '$lib/routes';
+  import { shortAddress } from '$lib/words';
+
+  let { data } = $props();
+  const view = $derived(screenState(page.url));
+  const base = $derived(crawlPath(data.site.id, data.crawl.id));
+  /** Lists are looked at on the screens that have one. */
+  const hrefOf = (changes: Partial<ScreenState>) =>
+    withState(page.url, changes, 'list' in changes ? `${base}/flow` : page.url.pathname);
+</script>
+
+<svelte:head><title>{shortAddress(view.page, data.site.start)} · Edge Map</title></svelte:head>
+<main class="flex min-w-0 flex-1">
+  <Dossier
+    {base}
+    site={data.site}
+    state={view}
+    wide
+    onstate={(changes) => goto(withState(page.url, changes))}
+    {hrefOf}
+  />
+</main>

@@ -1,0 +1,26 @@
+import { error } from '@sveltejs/kit';
+import { z } from 'zod';
+import { listedOf, listNames } from '$core/lists';
+import { isFactName } from '$core/snapshot';
+import type { FactName, PartGroup } from '$core/snapshot';
+import type { ListView } from '$server/index';
+import { needOf } from './crawl';
+
+const view = z.object({
+  list: z.enum(listNames, 'There is no such list.').default('pages'),
+  select: z.string().default(''),
+  sort: z.string().default(''),
+  by: z.custom<FactName>((name) => isFactName(String(name)), 'There is no such fact.').default('section'),
+  columns: z
+    .string()
+    .default('url')
+    .transform((names) => names.split(',').filter(Boolean)),
+});
+
+/** The list that the query of a request asks for: `?list=…&select=…&sort=column[:desc]&by=fact&columns=a,b`. */
+export function viewOf(query: URLSearchParams): { view: ListView; columns: string[]; need: PartGroup } {
+  const asked = view.safeParse(Object.fromEntries(query));
+  if (!asked.success) error(400, asked.error.issues[0].message);
+  const { columns, ...rest } = asked.data;
+  return { view: rest, columns, need: listedOf(rest.list) === 'links' ? 'links' : needOf(rest.select) };
+}
