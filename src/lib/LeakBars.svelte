@@ -32,7 +32,6 @@
           role="button"
           tabindex="0"
           aria-pressed={here}
-          aria-label="{label(cause)}: {(100 * part).toFixed(1)}% of all share, {number(pages)} pages"
           class="cursor-pointer"
           transform="translate(0 {i * ROW + 3})"
           onclick={() => onpick(selectionOf(cause))}

@@ -34,7 +34,7 @@
 </script>
 
 <div class="group relative">
-  <div class="absolute -top-6.5 right-0 z-10 text-xs opacity-60 focus-within:opacity-100 group-hover:opacity-100">
+  <div class="absolute -top-6.5 right-0 z-10 text-xs">
     <Menu label="Save">
       {#snippet children(close)}
         {#each ['png', 'svg', 'csv'] as const as format (format)}

@@ -60,7 +60,7 @@
         <g
           role="button"
           tabindex={value > 0 ? 0 : -1}
-          aria-label="{name(from)} to {name(to)}: {of === 'links' ? number(value) : value.toFixed(2)}"
+          aria-label="{name(from)} to {name(to)}: {shownValue(value)}"
           class={value > 0 && from !== '…' && to !== '…' ? 'cursor-pointer' : ''}
           onclick={() => value > 0 && onpick(from, to)}
           onkeydown={({ key }) => (key === 'Enter' || key === ' ') && value > 0 && onpick(from, to)}

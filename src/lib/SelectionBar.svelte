@@ -140,6 +140,11 @@
     event.stopPropagation();
   }
 
+  const tally = $derived.by(() => {
+    if (shownFault) return '—';
+    if (!changed) return `${number(total)} ${noun}`;
+    return counted?.text === typed.trim() ? `${number(counted.total)} ${over}, press Enter` : '…';
+  });
   const recent = $derived(offers.length && !typed.trim() ? recentSelections(site, over).slice(0, 6) : []);
 </script>
 
@@ -224,10 +229,7 @@
     {/if}
   </div>
   <span class="tabular text-right font-semibold whitespace-nowrap" aria-live="polite">
-    {#if shownFault}—{:else if changed}{counted?.text === typed.trim()
-        ? `${number(counted.total)} ${over}, press Enter`
-        : '…'}{:else}{number(total)}
-      {noun}{/if}
+    {tally}
   </span>
 </form>
 {#if shownFault && !unfinished}

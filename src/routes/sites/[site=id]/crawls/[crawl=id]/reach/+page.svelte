@@ -53,7 +53,7 @@
   {#if data.difference.pages > 0}
     <p class="quiet mt-0.5">
       A search crawler does not reach <a
-        class="lost hover:underline"
+        class="lost underline decoration-1 underline-offset-2"
         href={withState(page.url, { picture: 'readers', ...pagesOf('reached and crawler_depth is unknown') })}
         >{number(data.difference.pages)}</a
       >

@@ -1,0 +1,329 @@
+/** A day's work in the workspace, on the demo website: each of these is something a user does. */
+import { createRequire } from 'node:module';
+import { readFileSync } from 'node:fs';
+import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest';
+import type { Browser, Page } from 'puppeteer-core';
+import { serveDemo } from '../demo/server';
+import { clickText, openBrowser, openPage, shows } from './support/browser';
+import { certificate } from './support/certificate';
+import { crawling } from './support/crawling';
+import { testDatabase } from './support/database';
+import type { TestDatabase } from './support/database';
+import { startApp } from './support/program';
+
+const SITE = 'https://www.larkfield.example';
+let database: TestDatabase;
+let demo: Awaited<ReturnType<typeof serveDemo>>;
+let app: Awaited<ReturnType<typeof startApp>>;
+let browser: Browser;
+let page: Page;
+let faults: string[];
+/** Where the crawl is. */
+let base: string;
+
+beforeAll(async () => {
+  database = await testDatabase();
+  demo = await serveDemo(0, certificate());
+  const hosts = ['www.larkfield.example', 'larkfield.example'];
+  const overrides = hosts.map((host) => ({ host, toHost: '127.0.0.1', toPort: demo.port }));
+  const { begin, finish } = crawling(() => database.db);
+  const crawl = await begin(`${SITE}/`, { depth: 8, acceptCertificates: true, overrides });
+  await finish(crawl);
+  app = await startApp(database.url);
+  base = `${app.address}sites/1/crawls/${crawl}`;
+  browser = await openBrowser();
+  await browser
+    .defaultBrowserContext()
+    .overridePermissions(new URL(app.address).origin, [
+      'clipboard-read',
+      'clipboard-write',
+      'clipboard-sanitized-write',
+    ]);
+});
+afterAll(async () => {
+  await browser?.close();
+  await app?.stop();
+  await demo?.close();
+  await database?.drop();
+});
+beforeEach(async () => {
+  ({ page, faults } = await openPage(browser));
+  return async () => {
+    await page.close();
+    expect(faults).toEqual([]);
+  };
+});
+
+/** Opens a screen and waits until it takes clicks and keys. */
+async function open(path: string, query: Record<string, string> = {}) {
+  await page.goto(`${base}/${path}?${new URLSearchParams(query)}`);
+  await page.waitForNetworkIdle({ idleTime: 150 });
+}
+const selection = () => page.$eval('#selection', (field) => (field as HTMLInputElement).value);
+const rowsSelected = async () =>
+  parseInt((await page.$eval('form [aria-live=polite]', (element) => (element as HTMLElement).innerText)).replace(/,/g, '')); // prettier-ignore
+const cellsOf = (row: number) =>
+  page.$$eval(`#row-${row} [role=gridcell]`, (cells) => cells.map((cell) => (cell as HTMLElement).innerText.trim()));
+
+describe('from a finding to the line', () => {
+  it('finds the broken link and reads its line', async () => {
+    await open('overview');
+    await clickText(page, 'nav a', 'Flow');
+    await clickText(page, 'button', 'At fault');
+    await clickText(page, 'table a', 'Links to broken pages');
+    await page.waitForFunction(() => location.search.includes('list=edits'));
+    await page.waitForSelector('#row-0 [role=gridcell][title$="/archive/letters-1931"]');
+    expect((await cellsOf(0)).join(' ')).toMatch(/the archive main 8 8/);
+    await page.click('#row-0');
+    await page.waitForFunction(() => location.search.includes('list=links'));
+    expect(await selection()).toContain('anchor = "the archive"');
+    await page.waitForSelector('#row-0 [title*="/stories/"]');
+    await page.click('#row-0');
+    const marked = await page.waitForSelector('aside mark');
+    expect(await marked!.evaluate((mark) => mark.textContent)).toBe('<a href="/archive/letters-1931">the archive</a>');
+    await shows(page, 'The link stands on line');
+  });
+
+  it('groups a fault of a template into one edit', async () => {
+    await open('flow', { list: 'links', select: 'faults has image_no_alt' });
+    const links = await rowsSelected();
+    expect(links).toBeGreaterThan(100);
+    await page.select('section[aria-label=Selection] select', 'edits');
+    await page.waitForFunction(() => location.search.includes('list=edits'));
+    await shows(page, '1 edit');
+    const cells = await cellsOf(0);
+    expect(cells).toContain('footer');
+    expect(cells).toContain(links.toLocaleString('en'));
+  });
+
+  it('reads of a page which findings are about it, and what links to it with which words', async () => {
+    await open('reach', { page: `${SITE}/visit/prices` });
+    await shows(page, 'From discovery to index');
+    await shows(page, 'Where its share comes from');
+    await clickText(page, '[role=tab]', 'Links in');
+    await shows(page, '“Tickets and prices”');
+    await clickText(page, 'aside a', 'line');
+    await page.waitForSelector('aside mark');
+    expect(new URL(page.url()).searchParams.get('part')).toBe('source');
+    await page.goBack();
+    await clickText(page, '[role=tab]', 'Facts');
+    await shows(page, 'content-type: text/html');
+    await clickText(page, 'aside a', 'Whole');
+    await page.waitForFunction(() => location.pathname.endsWith('/page'));
+    await shows(page, 'From discovery to index');
+  });
+});
+
+describe('two readers', () => {
+  it('sees a page lose its route when the reader is switched', async () => {
+    const address = `${SITE}/visit/lend-a-hand`;
+    await open('reach', { page: address });
+    await shows(page, 'Route');
+    const depth = () => page.$eval('aside dl dd', (value) => (value as HTMLElement).innerText);
+    expect(await depth()).toBe('2');
+    await clickText(page, 'button', 'Search crawler');
+    await shows(page, 'A visitor gets here, a search crawler does not: it is kept back by nofollow.');
+    expect(await depth()).toBe('none');
+    await clickText(page, 'button', 'Readers');
+    await shows(page, 'What keeps a search crawler back');
+    await clickText(page, 'tr:has(td) a', '');
+    await page.waitForFunction(() => location.search.includes('held_back'));
+    expect(await rowsSelected()).toBeGreaterThan(0);
+  });
+
+  it('goes without a page of the route, and knows its gates', async () => {
+    await open('reach', { page: `${SITE}/shop/mug-bell` });
+    await shows(page, 'gate');
+    await open('reach', { picture: 'gates' });
+    await clickText(page, 'li button', '');
+    await page.waitForFunction(() => location.search.includes('only+through'));
+    expect(await rowsSelected()).toBeGreaterThan(10);
+  });
+});
+
+describe('lists', () => {
+  it('copies the rows of a selection as a table that a spreadsheet takes', async () => {
+    await open('reach', { select: 'orphan and indexable' });
+    const rows = await rowsSelected();
+    await page.focus('[role=grid]');
+    await page.keyboard.down('Control');
+    await page.keyboard.press('a');
+    await page.keyboard.press('c');
+    await page.keyboard.up('Control');
+    await shows(page, 'on the clipboard');
+    const [head, ...lines] = (await page.evaluate(() => navigator.clipboard.readText())).trim().split('\r\n');
+    expect(head.split('\t').slice(0, 3)).toEqual(['Address', 'Depth', 'Pages linking']);
+    expect(lines).toHaveLength(rows);
+    expect(lines.every((line) => line.startsWith('http') && line.split('\t').length === head.split('\t').length)).toBe(true); // prettier-ignore
+    // Fewer are picked with x, and more with Shift.
+    await page.keyboard.press('Escape');
+    await page.keyboard.press('x');
+    await shows(page, '1 picked');
+    await page.keyboard.down('Shift');
+    await page.keyboard.press('ArrowDown');
+    await page.keyboard.up('Shift');
+    await shows(page, '2 picked');
+    await clickText(page, 'button', 'Copy');
+    await page.waitForFunction(async () => (await navigator.clipboard.readText()).trim().split('\r\n').length === 3);
+  });
+
+  it('keeps the columns that a person chooses', async () => {
+    await open('reach');
+    await clickText(page, 'button', 'Columns');
+    await clickText(page, 'label', 'Words');
+    await page.waitForSelector('[role=columnheader] button[title=Words]');
+    await page.reload();
+    await page.waitForSelector('[role=columnheader] button[title=Words]');
+    await clickText(page, '[role=columnheader] button', 'Words');
+    await page.waitForFunction(() => location.search.includes('sort=words'));
+    await page.evaluate(() => (document.cookie = 'edgemap.columns.pages=; path=/; max-age=0'));
+  });
+
+  it('narrows the selection by a bar in the head of a column', async () => {
+    await open('reach');
+    const all = await rowsSelected();
+    const bar = await page.waitForSelector('[aria-label^="Verdict noindex:"]');
+    await bar!.click();
+    await page.waitForFunction(() => location.search.includes('noindex'));
+    expect(await selection()).toBe('verdict = noindex');
+    await page.waitForFunction((before: number) => parseInt(document.querySelector('form [aria-live=polite]')!.textContent!) < before, {}, all); // prettier-ignore
+  });
+
+  it('groups pages, and opens a group', async () => {
+    await open('reach');
+    await page.select('section[aria-label=Selection] select', 'section');
+    await page.waitForSelector('[role=columnheader] button[title="Median depth"]');
+    await shows(page, 'collections');
+    await page.click('#row-0');
+    await page.waitForFunction(() => /section/.test(new URLSearchParams(location.search).get('select') ?? ''));
+    expect(await selection()).toMatch(/^section = "/);
+  });
+
+  it('lists the hosts that are linked to outside, and the anchors of the site', async () => {
+    await open('flow');
+    await clickText(page, 'button', 'Outside hosts');
+    await shows(page, 'harbour-trust.example');
+    await clickText(page, 'button', 'Anchors');
+    await page.waitForFunction(() => location.search.includes('list=anchors'));
+    await page.waitForSelector('#row-0');
+    expect(await rowsSelected()).toBeGreaterThan(0);
+  });
+});
+
+describe('the selection', () => {
+  it('is completed, counted while it is written, kept by name and found again', async () => {
+    await open('reach');
+    await page.keyboard.press('s');
+    await page.keyboard.type('indexable and sec');
+    await page.waitForSelector('#offers [role=option]');
+    await page.keyboard.press('ArrowDown');
+    await page.keyboard.press('Enter');
+    expect(await selection()).toBe('indexable and section ');
+    await page.keyboard.type('= "');
+    await page.waitForFunction(() => [...document.querySelectorAll('#offers [role=option]')].some((offer) => offer.textContent!.includes('"stories"'))); // prettier-ignore
+    await page.keyboard.type('stories"');
+    await shows(page, 'press Enter');
+    await page.keyboard.press('Enter');
+    await page.waitForFunction(() => location.search.includes('stories'));
+    await clickText(page, 'button', 'Kept');
+    await page.type('[placeholder="Name for this selection"]', 'Stories to mend');
+    await page.keyboard.press('Enter');
+    await shows(page, '“Stories to mend” is kept.');
+    await open('overview');
+    await page.keyboard.down('Control');
+    await page.keyboard.press('k');
+    await page.keyboard.up('Control');
+    await page.keyboard.type('to mend');
+    await shows(page, 'kept selection of pages');
+    await page.waitForFunction(() => document.querySelector('[role=option][aria-selected=true]')?.textContent!.includes('mend')); // prettier-ignore
+    await page.keyboard.press('Enter');
+    await page.waitForFunction(() => location.pathname.endsWith('/reach') && location.search.includes('stories'));
+  });
+
+  it('comes back to the same state from the address alone', async () => {
+    const query = { list: 'edits', select: 'kind = click and to (verdict = redirect)', picture: 'leaks', sort: 'links:desc', page: `${SITE}/visit/prices`, part: 'in', reader: 'crawler' }; // prettier-ignore
+    await open('flow', query);
+    const state = () =>
+      page.evaluate(() => [
+        (document.querySelector('#selection') as HTMLInputElement).value,
+        document.querySelector('[aria-sort=descending]')?.textContent?.trim(),
+        [...document.querySelectorAll('[aria-pressed=true], [aria-selected=true][role=tab]')].map((button) => button.textContent!.trim()), // prettier-ignore
+        document.querySelector('#row-0')?.textContent,
+      ]);
+    const before = await state();
+    expect(before[2]).toEqual(expect.arrayContaining(['Leaks', 'Links', 'Links in']));
+    const address = page.url();
+    await page.goto('about:blank');
+    await page.goto(address);
+    await page.waitForNetworkIdle({ idleTime: 150 });
+    expect(await state()).toEqual(before);
+  });
+
+  it('finds a page by a word of its title from any screen', async () => {
+    await open('overview');
+    await page.keyboard.press('/');
+    await page.keyboard.type('Night bus No. 140');
+    await page.waitForFunction(() => document.querySelector('#found-0')?.textContent!.includes('1949-night-bus'));
+    await page.keyboard.press('Enter');
+    await shows(page, 'From discovery to index');
+  });
+});
+
+it('saves a chart as a picture and as numbers', async () => {
+  await open('reach');
+  await page.waitForSelector('[_echarts_instance_] svg');
+  const saved = await page.evaluate(async () => {
+    const names: string[] = [];
+    const kept: Blob[] = [];
+    const make = URL.createObjectURL.bind(URL);
+    URL.createObjectURL = (blob: Blob) => (kept.push(blob), make(blob));
+    HTMLAnchorElement.prototype.click = function () {
+      if (this.download) names.push(this.download);
+    };
+    const press = (text: string) => [...document.querySelectorAll('button')].find((b) => b.textContent!.trim().startsWith(text))!.click(); // prettier-ignore
+    const tick = () => new Promise((resolve) => setTimeout(resolve, 300));
+    for (const choice of ['Picture as SVG', 'Picture as PNG', 'Numbers as CSV']) {
+      press('Save');
+      await tick();
+      press(choice);
+      await tick();
+    }
+    return { names, types: kept.map(({ type }) => type), csv: await kept[kept.length - 1].text() };
+  });
+  expect(saved.names).toEqual(['depth-visitor.svg', 'depth-visitor.png', 'depth-visitor.csv']);
+  expect(saved.types).toContain('image/png');
+  expect(saved.csv).toMatch(/^depth,pages,selected,/);
+});
+
+describe('everybody can use it', () => {
+  const axe = readFileSync(createRequire(import.meta.url).resolve('axe-core/axe.min.js'), 'utf8');
+  const screens: [string, string, Record<string, string>][] = [
+    ['Overview', 'overview', {}],
+    ['Reach', 'reach', { page: `${SITE}/visit/prices` }],
+    ['what has no route', 'reach', { picture: 'lost', reader: 'crawler' }],
+    ['the gates', 'reach', { picture: 'gates', select: 'depht' }],
+    ['the readers', 'reach', { picture: 'readers', page: `${SITE}/visit/prices`, part: 'in' }],
+    ['Flow', 'flow', {}],
+    ['the findings of Flow', 'flow', { picture: 'findings', list: 'edits', select: 'kind = click' }],
+    [
+      'the leaks',
+      'flow',
+      { picture: 'leaks', list: 'anchors', page: `${SITE}/visit/prices`, part: 'source', at: '20:5' },
+    ],
+    ['sections', 'flow', { picture: 'links', list: 'hosts' }],
+    ['a page of its own', 'page', { page: `${SITE}/visit/prices`, part: 'facts' }],
+  ];
+  it.each(screens)('%s, light and dark', async (_, path, query) => {
+    for (const theme of ['paper', 'night']) {
+      await page.evaluateOnNewDocument((name) => localStorage.setItem('edgemap.theme', name), theme);
+      await open(path, query);
+      await page.evaluate(axe);
+      const found = await page.evaluate(async () => {
+        const { axe } = window as unknown as { axe: { run: (options: object) => Promise<{ violations: { id: string; impact: string; nodes: { html: string }[] }[] }> } }; // prettier-ignore
+        const { violations } = await axe.run({ resultTypes: ['violations'] });
+        return violations.filter(({ impact }) => impact === 'serious' || impact === 'critical').map(({ id, nodes }) => `${id}: ${nodes.slice(0, 3).map(({ html }) => html.slice(0, 160)).join(' | ')}`); // prettier-ignore
+      });
+      expect([theme, ...found]).toEqual([theme]);
+    }
+  });
+});
