@@ -25,5 +25,7 @@ export async function crawlWithSnapshot({ site, crawl }: Params, need: PartGroup
   if (!row || row.siteId !== Number(site)) error(404, 'There is no such crawl.');
   const snapshot = row.state === 'done' || row.state === 'stopped' ? await openSnapshot(db, row, need) : null;
   if (!snapshot) redirect(307, `${crawlPath(row.siteId, row.id)}/watch`);
+  // Whoever looks at pages asks for their links next.
+  if (need === 'facts') void openSnapshot(db, row, 'links').catch(() => {});
   return { db, row, snapshot };
 }

@@ -1,7 +1,7 @@
 import { and, asc, eq, getTableColumns, gt, inArray, sql } from 'drizzle-orm';
 import { countPackedLinks } from '$core/links';
 import { scopeOf } from '$core/scope';
-import { findingsAt, reportOf } from '$core/report';
+import { findingsAt, reportSteps } from '$core/report';
 import type { PageFindings, Report } from '$core/report';
 import { settingsSchema } from '$core/settings';
 import type { Scope } from '$core/scope';
@@ -156,22 +156,25 @@ async function buildFromRows(db: Database, row: CrawlRow): Promise<Snapshot> {
     files: await readFiles(db, row.id),
     reading: settings,
   });
+  return drained(steps);
+}
+
+/** Goes through steps with pauses, in which the lease of the crawl is renewed. */
+async function drained<T>(steps: Generator<undefined, T>): Promise<T> {
   for (;;) {
     const step = steps.next();
     if (step.done) return step.value;
-    await pause();
+    await new Promise((resolve) => setImmediate(resolve));
   }
 }
 
-/** The lease of the crawl is renewed meanwhile. */
-const pause = () => new Promise((resolve) => setImmediate(resolve));
-
 /** Builds the snapshot of a crawl from its rows and stores it in place of an earlier one. */
-export async function makeSnapshot(db: Database, row: CrawlRow): Promise<Snapshot> {
+export const makeSnapshot = async (db: Database, row: CrawlRow): Promise<Snapshot> => (await rebuilt(db, row)).snapshot;
+
+async function rebuilt(db: Database, row: CrawlRow): Promise<{ snapshot: Snapshot; bytes: number }> {
   const snapshot = await buildFromRows(db, row);
   const parts = encodeSnapshot(snapshot);
-  await pause();
-  const { report, pages } = reportOf(snapshot, settingsSchema.parse(row.settings));
+  const { report, pages } = await drained(reportSteps(snapshot, settingsSchema.parse(row.settings)));
   parts.set(FINDINGS_PART, pages);
   parts.set(REPORT_PART, new TextEncoder().encode(JSON.stringify(report)));
   await db.transaction(async (tx) => {
@@ -182,29 +185,7 @@ export async function makeSnapshot(db: Database, row: CrawlRow): Promise<Snapsho
         await tx.insert(snapshotChunk).values({ crawlId: row.id, part, seq, data });
       }
   });
-  return snapshot;
-}
-
-/** Reads the parts of a group, put together from their chunks. */
-async function readParts(db: Database, crawlId: number, group: PartGroup, stored: readonly string[]) {
-  const names = stored.filter((name) => groupOfPart(name) === group);
-  const pieces = new Map<string, Buffer[]>(names.map((name) => [name, []]));
-  const chunks = await db
-    .select()
-    .from(snapshotChunk)
-    .where(and(eq(snapshotChunk.crawlId, crawlId), inArray(snapshotChunk.part, names)))
-    .orderBy(asc(snapshotChunk.part), asc(snapshotChunk.seq));
-  for (const { part, data } of chunks) pieces.get(part)!.push(data);
-  return [...pieces].map(([name, found]) => [name, Buffer.concat(found)] as const);
-}
-
-/** The names of the parts in which the snapshot of a crawl is stored; none when it has none. */
-async function partsOfSnapshot(db: Database, crawlId: number): Promise<string[]> {
-  const rows = await db
-    .selectDistinct({ part: snapshotChunk.part })
-    .from(snapshotChunk)
-    .where(eq(snapshotChunk.crawlId, crawlId));
-  return rows.map(({ part }) => part);
+  return { snapshot, bytes: [...parts.values()].reduce((sum, { length }) => sum + length, 0) };
 }
 
 /** One part of a stored snapshot in its binary form, for a browser that works on it; null when there is none. */
@@ -215,6 +196,21 @@ export async function snapshotPart(db: Database, crawlId: number, part: string):
     .where(and(eq(snapshotChunk.crawlId, crawlId), eq(snapshotChunk.part, part)))
     .orderBy(asc(snapshotChunk.seq));
   return chunks.length ? Buffer.concat(chunks.map(({ data }) => data)) : null;
+}
+
+/** Reads the parts of a group one after the other: all of them at once would take their memory twice. */
+async function* readParts(db: Database, crawlId: number, group: PartGroup, stored: readonly string[]) {
+  for (const name of stored)
+    if (groupOfPart(name) === group) yield [name, (await snapshotPart(db, crawlId, name)) ?? Buffer.alloc(0)] as const;
+}
+
+/** The names of the parts in which the snapshot of a crawl is stored; none when it has none. */
+async function partsOfSnapshot(db: Database, crawlId: number): Promise<string[]> {
+  const rows = await db
+    .selectDistinct({ part: snapshotChunk.part })
+    .from(snapshotChunk)
+    .where(eq(snapshotChunk.crawlId, crawlId));
+  return rows.map(({ part }) => part);
 }
 
 /** Reports, by crawl and its end; small beside snapshots. */
@@ -275,7 +271,7 @@ function openEntry(db: Database, crawlId: number, key: string): Open {
   let stored: string[] = [];
   let links: Promise<void> | null = null;
   const add = async (group: PartGroup) => {
-    for (const [name, bytes] of await readParts(db, crawlId, group, stored)) {
+    for await (const [name, bytes] of readParts(db, crawlId, group, stored)) {
       parts.set(name, bytes);
       entry.bytes += bytes.length;
     }
@@ -290,14 +286,13 @@ function openEntry(db: Database, crawlId: number, key: string): Open {
     } catch (error) {
       if (!(error instanceof SnapshotVersionError) || error.version > SNAPSHOT_VERSION) throw error;
     }
-    // Written by an earlier program: what it was built from is still there.
+    // Written by an earlier program: what it was built from is still there, and what is built is all there.
     const [row] = await db.select().from(crawl).where(eq(crawl.id, crawlId));
-    await makeSnapshot(db, row);
-    parts.clear();
-    entry.bytes = 0;
-    stored = await partsOfSnapshot(db, crawlId);
-    await add('facts');
-    return decodeSnapshot(parts, stored);
+    links = Promise.resolve();
+    const { snapshot, bytes } = await rebuilt(db, row);
+    entry.bytes = bytes;
+    evict(key);
+    return snapshot;
   };
   const entry: Open = {
     bytes: 0,

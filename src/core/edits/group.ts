@@ -16,19 +16,34 @@ export function groupEqual(
   hash: (entry: number) => number,
   equal: (a: number, b: number) => boolean,
 ): Groups {
-  const size = 1 << Math.max(4, Math.ceil(Math.log2(entries.length * 2 + 1)));
-  // Open addressing: a group's number + 1, or 0 where there is none.
-  const table = new Uint32Array(size);
+  // Open addressing: a group's number + 1, or 0 where there is none. It grows with the groups, which are few.
+  let table = new Uint32Array(1 << 10);
   const of = new Uint32Array(entries.length);
   const first: number[] = [];
-  for (let i = 0; i < entries.length; i++) {
-    const entry = entries[i];
+  const placeOf = (entry: number) => {
     let mixed = hash(entry);
     mixed = Math.imul(mixed ^ (mixed >>> 16), 0x45d9f3b);
-    let at = (mixed ^ (mixed >>> 16)) & (size - 1);
-    while (table[at] !== 0 && !equal(first[table[at] - 1], entry)) at = (at + 1) & (size - 1);
-    if (table[at] === 0) table[at] = first.push(entry);
-    of[i] = table[at] - 1;
+    return (mixed ^ (mixed >>> 16)) & (table.length - 1);
+  };
+  const grow = () => {
+    table = new Uint32Array(table.length * 4);
+    for (let group = 0; group < first.length; group++) {
+      let at = placeOf(first[group]);
+      while (table[at] !== 0) at = (at + 1) & (table.length - 1);
+      table[at] = group + 1;
+    }
+  };
+  for (let i = 0; i < entries.length; i++) {
+    const entry = entries[i];
+    let at = placeOf(entry);
+    while (table[at] !== 0 && !equal(first[table[at] - 1], entry)) at = (at + 1) & (table.length - 1);
+    if (table[at] !== 0) {
+      of[i] = table[at] - 1;
+      continue;
+    }
+    of[i] = first.length;
+    table[at] = first.push(entry);
+    if (first.length * 2 > table.length) grow();
   }
   return { count: first.length, of, first };
 }

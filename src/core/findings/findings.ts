@@ -47,15 +47,24 @@ function selected(snapshot: Snapshot, over: 'pages' | 'links', text: string): Bi
   return over === 'pages' ? evaluate(snapshot, parsed.selection) : evaluateLinks(snapshot, parsed.selection);
 }
 
+/** All findings that hold for a snapshot, those that cost most first. */
+export function findingsOf(snapshot: Snapshot, options: FindingOptions): Found[] {
+  const steps = findingSteps(snapshot, options, () => {});
+  for (;;) {
+    const step = steps.next();
+    if (step.done) return step.value;
+  }
+}
+
 /**
- * All findings that hold for a snapshot, those that cost most first.
+ * As {@link findingsOf}, with a pause after each finding for whoever does something else meanwhile.
  * @param touch told of each page that a finding is about, which may be more than once
  */
-export function findingsOf(
+export function* findingSteps(
   snapshot: Snapshot,
   { thresholds, token }: FindingOptions,
-  touch: (id: string, page: number) => void = () => {},
-): Found[] {
+  touch: (id: string, page: number) => void,
+): Generator<undefined, Found[]> {
   const { count, columns } = snapshot;
   const share = columns.share as Float64Array;
   let whole = 0;
@@ -98,15 +107,16 @@ export function findingsOf(
     return { pages, occurrences: pages, edits: edits.size, share: whole ? touched / whole : 0, files: [] };
   };
 
-  return findings
-    .map((finding): Found => {
-      const { id, name, question, over, why, remedy, weight } = finding;
-      const found = measured(finding);
-      const select = finding.over === 'files' ? '' : finding.select(thresholds);
-      const cost = (weight * (found.share + (count ? found.pages / count : 0))) / 2;
-      const oneEdit = (finding.over === 'pages' && finding.oneEdit) || null;
-      return { id, name, question, over, select, why, remedy, oneEdit, ...found, cost };
-    })
-    .filter(({ occurrences }) => occurrences > 0)
-    .sort((a, b) => b.cost - a.cost || b.occurrences - a.occurrences || (a.id < b.id ? -1 : 1));
+  const all: Found[] = [];
+  for (const finding of findings) {
+    const { id, name, question, over, why, remedy, weight } = finding;
+    const found = measured(finding);
+    yield;
+    if (found.occurrences === 0) continue;
+    const select = finding.over === 'files' ? '' : finding.select(thresholds);
+    const cost = (weight * (found.share + (count ? found.pages / count : 0))) / 2;
+    const oneEdit = (finding.over === 'pages' && finding.oneEdit) || null;
+    all.push({ id, name, question, over, select, why, remedy, oneEdit, ...found, cost });
+  }
+  return all.sort((a, b) => b.cost - a.cost || b.occurrences - a.occurrences || (a.id < b.id ? -1 : 1));
 }

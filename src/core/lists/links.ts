@@ -117,13 +117,14 @@ function tally(snapshot: Snapshot, chosen: Uint32Array, { count, of }: Pick<Grou
   const links = new Uint32Array(count);
   const pages = new Uint32Array(count);
   const last = new Int32Array(count).fill(-1);
-  chosen.forEach((link, i) => {
+  for (let i = 0; i < chosen.length; i++) {
     const group = of[i];
+    const page = source[chosen[i]];
     links[group]++;
     // Links come in the order of their pages.
-    if (last[group] !== source[link]) pages[group]++;
-    last[group] = source[link];
-  });
+    if (last[group] !== page) pages[group]++;
+    last[group] = page;
+  }
   return { links, pages };
 }
 

@@ -38,20 +38,21 @@ export function orderRows(list: List, column: string, descending: boolean): Uint
     });
     return order.map((at) => rows[at]);
   }
-  return radixSorted(
-    rows,
-    Uint32Array.from(rows, (row) => {
-      const own = key(row);
-      return own < 0 ? 0xffffffff : descending ? 0xfffffffe - own : own;
-    }),
-  );
+  const keys = new Uint32Array(rows.length);
+  for (let i = 0; i < rows.length; i++) {
+    const own = key(rows[i]);
+    keys[i] = own < 0 ? 0xffffffff : descending ? 0xfffffffe - own : own;
+  }
+  return radixSorted(rows, keys);
 }
 
 const RADIX = 1 << 16;
 
 /** Sorts by 32-bit keys in two passes, the low halves first; what is equal keeps its order. */
 function radixSorted(rows: Uint32Array, keys: Uint32Array): Uint32Array {
-  let [from, to] = [Uint32Array.from(rows.keys()), new Uint32Array(rows.length)];
+  let from = new Uint32Array(rows.length);
+  let to = new Uint32Array(rows.length);
+  for (let i = 0; i < from.length; i++) from[i] = i;
   for (const shift of [0, 16]) {
     const next = new Uint32Array(RADIX + 1);
     for (let i = 0; i < keys.length; i++) next[((keys[i] >>> shift) & 0xffff) + 1]++;
@@ -59,7 +60,8 @@ function radixSorted(rows: Uint32Array, keys: Uint32Array): Uint32Array {
     for (let i = 0; i < from.length; i++) to[next[(keys[from[i]] >>> shift) & 0xffff]++] = from[i];
     [from, to] = [to, from];
   }
-  return from.map((at) => rows[at]);
+  for (let i = 0; i < from.length; i++) to[i] = rows[from[i]];
+  return to;
 }
 
 /** The place of each text in their order; a reader of many rows asks for it once. */

@@ -1,2 +1,2 @@
-export { findingsAt, reportOf } from './report';
+export { findingsAt, reportSteps } from './report';
 export type { PageFindings, Report } from './report';

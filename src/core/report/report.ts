@@ -1,9 +1,9 @@
 /** What the screens show of a whole crawl and is too much work to find out whenever one is opened. */
 import { countPages } from '../answers/pieces';
-import { findings as catalogue, findingsOf } from '../findings';
+import { findings as catalogue, findingSteps } from '../findings';
 import type { Found } from '../findings';
 import type { CrawlSettings } from '../settings';
-import { leaksOf, sectionFlow, siteShare } from '../share';
+import { knownShare, leaksOf, sectionFlow } from '../share';
 import type { Leak, SectionFlow } from '../share';
 import type { Snapshot } from '../snapshot';
 import { verdicts } from '../verdict';
@@ -28,21 +28,21 @@ const place = new Map(catalogue.map(({ id }, i) => [id, i]));
 export const findingsAt = (found: PageFindings, page: number): string[] =>
   catalogue.filter((_, i) => found[page * bytesEach + (i >> 3)] & (1 << (i & 7))).map(({ id }) => id);
 
-/** Draws up the report of a crawl. */
-export function reportOf(
+/** Draws up the report of a crawl, with pauses for whoever does something else meanwhile. */
+export function* reportSteps(
   snapshot: Snapshot,
   { thresholds, token, weights }: CrawlSettings,
-): { report: Report; pages: PageFindings } {
-  // prettier-ignore
-  const share = siteShare(snapshot, weights);
+): Generator<undefined, { report: Report; pages: PageFindings }> {
   const pages = new Uint8Array(snapshot.count * bytesEach);
-  const findings = findingsOf(snapshot, { thresholds, token }, (id, page) => {
+  const findings = yield* findingSteps(snapshot, { thresholds, token }, (id, page) => {
     const bit = place.get(id)!;
     pages[page * bytesEach + (bit >> 3)] |= 1 << (bit & 7);
   });
   const verdict = snapshot.columns.verdict as Int32Array;
   const depth = snapshot.columns.depth as Int32Array;
   const indexable = (page: number) => verdicts[verdict[page]] === 'indexable';
+  const share = knownShare(snapshot, weights);
+  yield;
   const report: Report = {
     counts: {
       known: snapshot.count,

@@ -1,6 +1,6 @@
 export { sectionFlow, shareAround } from './flows';
 export type { Carried, SectionFlow, ShareAround } from './flows';
-export { leaksOf, plainShare, shareModels, siteShare } from './models';
+export { knownShare, leaksOf, plainShare, shareModels, siteShare } from './models';
 export type { Leak, LeakCause, Share, ShareModel } from './models';
 export { DAMPING, pageRank } from './pagerank';
 export type { ShareGraph } from './pagerank';

@@ -1,5 +1,4 @@
 /** The two models of share (docs/MEANINGS.md, "Share"): `site`, which knows what pages pass on, and textbook `plain`. */
-import { incomingPages } from '../reach';
 import type { Snapshot } from '../snapshot';
 import { verdicts } from '../verdict';
 import type { Verdict } from '../verdict';
@@ -24,56 +23,85 @@ export interface Share {
   settled: Int32Array;
 }
 
-/** Gathers edges between pages and works their share out over those that are nodes. */
-function solve(
-  count: number,
-  isNode: Uint8Array,
-  edges: { from: Uint32Array; to: Uint32Array; weight: Float64Array | null },
-  total: Float64Array,
-) {
+/** Goes through the edges between pages, in the order of where they begin. */
+type EachEdge = (visit: (from: number, to: number, weight: number) => void) => void;
+
+interface Edges {
+  isNode: Uint8Array;
+  /** Weight of all pairs of a page, and of those that pass nothing on. */
+  total: Float64Array;
+  withheld: Float64Array;
+  /** How many edges lead to each page. */
+  into: Uint32Array;
+  each: EachEdge;
+  weighted: boolean;
+}
+
+/** Works the share of pages that are nodes out. Edges are gone through once more, so that no list of them is held. */
+function solve(count: number, { isNode, total, withheld, into, each, weighted }: Edges) {
   const nodeOf = new Int32Array(count).fill(-1);
   const pageAt: number[] = [];
   for (let page = 0; page < count; page++) if (isNode[page]) nodeOf[page] = pageAt.push(page) - 1;
   const nodes = pageAt.length;
-  const { from, to, weight } = edges;
   const offsets = new Uint32Array(nodes + 1);
-  for (let i = 0; i < from.length; i++) offsets[nodeOf[from[i]] + 1]++;
-  for (let node = 0; node < nodes; node++) offsets[node + 1] += offsets[node];
-  const incoming = incomingPages({ count: nodes, offsets, targets: Uint32Array.from(to, (page) => nodeOf[page]) });
-  const perEdge = new Float64Array(nodes);
-  const kept = new Float64Array(nodes).fill(1);
-  for (let i = 0; i < from.length; i++) kept[nodeOf[from[i]]] -= (weight ? weight[i] : 1) / total[from[i]];
-  for (let node = 0; node < nodes; node++) {
-    if (total[pageAt[node]] > 0) perEdge[node] = 1 / total[pageAt[node]];
-    // What rounding leaves is nothing.
-    if (kept[node] < 1e-12) kept[node] = 0;
-  }
-  const rank = pageRank({ count: nodes, incoming, perEdge, kept, weights: weight ? weightsByTarget() : undefined });
+  for (let node = 0; node < nodes; node++) offsets[node + 1] = offsets[node] + into[pageAt[node]];
+  const next = offsets.slice(0, nodes);
+  const sources = new Uint32Array(offsets[nodes]);
+  const weights = weighted ? new Float64Array(sources.length) : undefined;
+  each((from, to, weight) => {
+    const at = next[nodeOf[to]]++;
+    sources[at] = nodeOf[from];
+    if (weights) weights[at] = weight;
+  });
+  const perEdge = Float64Array.from(pageAt, (page) => (total[page] > 0 ? 1 / total[page] : 0));
+  const kept = Float64Array.from(pageAt, (page) => (total[page] > 0 ? withheld[page] / total[page] : 1));
+  const rank = pageRank({ count: nodes, incoming: { offsets, sources }, perEdge, kept, weights });
   return { nodes, share: Float64Array.from(nodeOf, (node) => (node < 0 ? -1 : rank[node] * nodes)) };
-
-  /** The weights in the order of `incoming.sources`, which is that of the edges for each target. */
-  function weightsByTarget(): Float64Array {
-    const next = incoming.offsets.slice(0, nodes);
-    const sorted = new Float64Array(to.length);
-    for (let i = 0; i < to.length; i++) sorted[next[nodeOf[to[i]]]++] = weight![i];
-    return sorted;
-  }
 }
 
-/** Edges as they are found, page by page. */
-function edgeList(most: number, weighted: boolean) {
-  const from = new Uint32Array(most);
-  const to = new Uint32Array(most);
-  const weight = weighted ? new Float64Array(most) : null;
-  let end = 0;
+/** The pairs that carry share by the model `site`, and what they add up to. */
+function siteEdges(snapshot: Snapshot, settled: Int32Array, weights: PlacementWeights): Edges {
+  const { count, columns } = snapshot;
+  const verdict = columns.verdict as Int32Array;
+  const passes = verdicts.map((name) => name === 'indexable');
+  const folded = (page: number) => settled[page] >= 0 && settled[page] !== page;
+  const pairs = pairsOf(snapshot, weights);
+  const isNode = new Uint8Array(count);
+  const total = new Float64Array(count);
+  const withheld = new Float64Array(count);
+  const into = new Uint32Array(count);
+  for (let page = 0; page < count; page++) {
+    if (folded(page)) continue;
+    pairs.each(page, (target, weight, followed) => {
+      const end = folded(target) ? settled[target] : target;
+      if (end === page) return;
+      isNode[page] = isNode[end] = 1;
+      if (!passes[verdict[page]] || weight === 0) return;
+      total[page] += weight;
+      if (followed) into[end]++;
+      else withheld[page] += weight;
+    });
+  }
+  const each: EachEdge = (visit) => {
+    for (let page = 0; page < count; page++) {
+      if (total[page] === 0) continue;
+      pairs.each(page, (target, weight, followed) => {
+        const end = folded(target) ? settled[target] : target;
+        if (followed && weight > 0 && end !== page) visit(page, end, weight);
+      });
+    }
+  };
+  return { isNode, total, withheld, into, each, weighted: Object.values(weights).some((weight) => weight !== 1) };
+}
+
+/** What share of the model `site` does, beside how much each page has. */
+function withFlows(share: Float64Array, nodes: number, settled: Int32Array, { total, withheld }: Edges): Share {
   return {
-    add: (source: number, target: number, units: number) => {
-      from[end] = source;
-      to[end] = target;
-      if (weight) weight[end] = units;
-      end++;
-    },
-    edges: () => ({ from: from.subarray(0, end), to: to.subarray(0, end), weight: weight && weight.subarray(0, end) }),
+    share,
+    nodes,
+    perPair: perPairOf(share, total),
+    withheld: withheld.map((part, page) => (total[page] > 0 ? part / total[page] : 0)),
+    settled,
   };
 }
 
@@ -84,33 +112,19 @@ function edgeList(most: number, weighted: boolean) {
  * share that has nowhere to go. Pages that may not be indexed keep what they get.
  */
 export function siteShare(snapshot: Snapshot, weights: PlacementWeights = evenWeights): Share {
-  const { count, columns } = snapshot;
-  const verdict = columns.verdict as Int32Array;
-  const passes = verdicts.map((name) => name === 'indexable');
   const settled = settle(snapshot);
-  const folded = (page: number) => settled[page] >= 0 && settled[page] !== page;
-  const pairs = pairsOf(snapshot, weights);
-  const weighted = Object.values(weights).some((weight) => weight !== 1);
-  const list = edgeList(snapshot.links.target.length, weighted);
-  const isNode = new Uint8Array(count);
-  const total = new Float64Array(count);
-  const withheld = new Float64Array(count);
-  for (let page = 0; page < count; page++) {
-    if (folded(page)) continue;
-    pairs.each(page, (target, weight, followed) => {
-      const end = folded(target) ? settled[target] : target;
-      if (end === page) return;
-      isNode[page] = isNode[end] = 1;
-      if (!passes[verdict[page]] || weight === 0) return;
-      total[page] += weight;
-      if (followed) list.add(page, end, weight);
-      else withheld[page] += weight;
-    });
-  }
-  const { share, nodes } = solve(count, isNode, list.edges(), total);
-  for (let page = 0; page < count; page++) if (folded(page)) share[page] = 0;
-  for (let page = 0; page < count; page++) if (total[page] > 0) withheld[page] /= total[page];
-  return { share, nodes, perPair: perPairOf(share, total), withheld, settled };
+  const edges = siteEdges(snapshot, settled, weights);
+  const { share, nodes } = solve(snapshot.count, edges);
+  for (let page = 0; page < snapshot.count; page++) if (settled[page] >= 0 && settled[page] !== page) share[page] = 0;
+  return withFlows(share, nodes, settled, edges);
+}
+
+/** As {@link siteShare}, of a snapshot whose column `share` is known: nothing is worked out again that it tells. */
+export function knownShare(snapshot: Snapshot, weights: PlacementWeights = evenWeights): Share {
+  const settled = settle(snapshot);
+  const edges = siteEdges(snapshot, settled, weights);
+  const nodes = edges.isNode.reduce((sum, one) => sum + one, 0);
+  return withFlows(snapshot.columns.share as Float64Array, nodes, settled, edges);
 }
 
 /**
@@ -124,17 +138,21 @@ export function plainShare(snapshot: Snapshot): Share {
   const linksOut = columns.links_out as Int32Array;
   const isNode = Uint8Array.from(status, (code, page) => Number(code === 200 && linksOut[page] >= 0));
   const pairs = pairsOf(snapshot, evenWeights);
-  const list = edgeList(snapshot.links.target.length, false);
   const total = new Float64Array(count);
-  for (let page = 0; page < count; page++) {
-    if (!isNode[page]) continue;
-    pairs.each(page, (target) => {
-      if (!isNode[target]) return;
-      total[page]++;
-      list.add(page, target, 1);
-    });
-  }
-  const { share, nodes } = solve(count, isNode, list.edges(), total);
+  const into = new Uint32Array(count);
+  const each: EachEdge = (visit) => {
+    for (let page = 0; page < count; page++)
+      if (isNode[page])
+        pairs.each(page, (target) => {
+          if (isNode[target]) visit(page, target, 1);
+        });
+  };
+  each((from, to) => {
+    total[from]++;
+    into[to]++;
+  });
+  const edges: Edges = { isNode, total, withheld: new Float64Array(count), into, each, weighted: false };
+  const { share, nodes } = solve(count, edges);
   const settled = Int32Array.from({ length: count }, (_, page) => page);
   return { share, nodes, perPair: perPairOf(share, total), withheld: new Float64Array(count), settled };
 }

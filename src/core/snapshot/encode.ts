@@ -141,23 +141,34 @@ export function decodeSnapshot(parts: SnapshotParts, stored: Iterable<string> = 
       expect(`fact.${name}${end}`);
   for (const name of [...wide, ...narrow, 'faults']) expect(`links.${name}`);
   for (const name of ['listings', 'files', ...withLinks]) expect(name);
-  // Copied, because a typed array must begin at a multiple of its width. (A Buffer's slice would not copy.)
-  const aligned = (name: string) => new Uint8Array(part(name)).buffer;
-  const u32 = (name: string) => new Uint32Array(aligned(name));
+  // As it lies in memory, or copied where a typed array could not begin: at no multiple of its width.
+  const aligned = (name: string): [ArrayBuffer, number, number] => {
+    const bytes = part(name);
+    const { buffer, byteOffset, length } = bytes.byteOffset % 8 === 0 ? bytes : new Uint8Array(bytes);
+    return [buffer as ArrayBuffer, byteOffset, length];
+  };
+  const u32 = (name: string) => {
+    const [buffer, from, length] = aligned(name);
+    return new Uint32Array(buffer, from, length / 4);
+  };
   const read = (name: FactName): Column => {
     const { type } = factOf(name);
     if (type === 'text')
       return {
         codes: u32(`fact.${name}.codes`),
         values: decodeTexts(part(`fact.${name}.values`)),
-        common: new Uint8Array(aligned(`fact.${name}.common`)),
+        common: new Uint8Array(...aligned(`fact.${name}.common`)),
       };
-    return type === 'ratio' ? new Float64Array(aligned(`fact.${name}`)) : new Int32Array(aligned(`fact.${name}`));
+    const [buffer, from, length] = aligned(`fact.${name}`);
+    return type === 'ratio' ? new Float64Array(buffer, from, length / 8) : new Int32Array(buffer, from, length / 4);
   };
   const column = {} as Record<string, () => unknown>;
   for (const name of wide) column[name] = () => u32(`links.${name}`);
-  for (const name of narrow) column[name] = () => new Uint8Array(aligned(`links.${name}`));
-  column.faults = () => new Uint16Array(aligned('links.faults'));
+  for (const name of narrow) column[name] = () => new Uint8Array(...aligned(`links.${name}`));
+  column.faults = () => {
+    const [buffer, from, length] = aligned('links.faults');
+    return new Uint16Array(buffer, from, length / 2);
+  };
   const rest = lazily(['outside', 'checks', 'phrases', 'listings', 'files'], (name): unknown => {
     if (name === 'checks') {
       const checks = json('checks') as (Check | null)[];

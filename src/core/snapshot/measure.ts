@@ -5,7 +5,6 @@ import { fragmentName } from '../html';
 import { anchorFaults, faultBit, isResource, linkKinds } from '../links';
 import type { LinkKind } from '../links';
 import { clickDepths, countLinks, dominators, gatesOf, heldBackBy, incomingPages, islandNumbers, pageGraph, reachOf } from '../reach'; // prettier-ignore
-import type { LinkGraph } from '../reach';
 import { patternTest } from '../scope';
 import { siteShare } from '../share';
 import { addressParts } from '../url';
@@ -115,8 +114,21 @@ function canonicalsOf(pages: readonly PageRecord[], links: LinkColumns, verdict:
   return { states: Int32Array.from(states), different: Int32Array.from(different) };
 }
 
+/** How far a visitor gets, and by which pages. Its graphs are large, and are given back when it is done. */
+function* visitorReach(count: number, links: LinkColumns, starts: number[]) {
+  const visitor = visitorGraph(count, links);
+  const walk = pageGraph(visitor);
+  const depths = clickDepths(walk, starts);
+  const counts = countLinks(visitor);
+  yield;
+  const islands = islandNumbers(visitor, depths.depth);
+  const gates = gatesOf(dominators(walk, incomingPages(walk), depths, starts), depths.depth);
+  return { depth: depths.depth, counts, islands, gates };
+}
+
 /** Depths of the search crawler, and what keeps it from what a visitor reaches. */
-function crawlerReach(visitor: LinkGraph, snapshot: Snapshot, depth: Int32Array) {
+function crawlerReach(snapshot: Snapshot, depth: Int32Array) {
+  const visitor = visitorGraph(snapshot.count, snapshot.links);
   const walk = (nofollow: boolean, robots: boolean) => {
     const graph = crawlerGraph(snapshot, visitor, { nofollow, robots });
     return clickDepths(pageGraph(graph), robots ? crawlerStarts(snapshot) : snapshot.starts).depth;
@@ -182,18 +194,10 @@ export function* measure(
   const { chains, verdict, reasons } = judgements(pages, numberOf);
   const canonicals = canonicalsOf(pages, links, verdict, numberOf);
   yield;
-  const visitor = visitorGraph(count, links);
-  const walk = pageGraph(visitor);
-  const depths = clickDepths(walk, starts);
-  const { depth } = depths;
-  const counts = countLinks(visitor);
+  const { depth, counts, islands, gates } = yield* visitorReach(count, links, starts);
   yield;
-  const islands = islandNumbers(visitor, depth);
   const islandSizes = new Map<number, number>();
   for (const island of islands) islandSizes.set(island, (islandSizes.get(island) ?? 0) + 1);
-
-  const gates = gatesOf(dominators(walk, incomingPages(walk), depths, starts), depth);
-  yield;
 
   const listings = input.listings.flatMap(({ number, sitemap, line, lastmod }) => {
     const page = pageNumbers.get(number);
@@ -285,7 +289,7 @@ export function* measure(
   };
   yield;
   const { columns } = snapshot;
-  const reached = crawlerReach(visitor, snapshot, depth);
+  const reached = crawlerReach(snapshot, depth);
   columns.crawler_depth = reached.crawler;
   columns.held_back = reached.held;
   yield;
