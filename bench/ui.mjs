@@ -26,7 +26,7 @@ network.on('Network.loadingFinished', ({ requestId, encodedDataLength }) => {
   if (scripts.has(requestId)) scriptBytes += encodedDataLength;
 });
 
-const say = (what, value, goal) => console.log(`${what.padEnd(58)} ${value.padStart(9)}   ${goal}`);
+const say = (what, value, goal) => process.stdout.write(`${what.padEnd(58)} ${value.padStart(9)}   ${goal}\n`);
 const ms = (value) => `${Math.round(value)} ms`;
 /** Waits within the page, frame by frame, until something holds and is painted. */
 const until = (test, ...given) =>

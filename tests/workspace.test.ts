@@ -135,7 +135,7 @@ describe('two readers', () => {
     await open('reach', { page: `${SITE}/shop/mug-bell` });
     await shows(page, 'gate');
     await open('reach', { picture: 'gates' });
-    await clickText(page, 'li button', '');
+    await page.click('[aria-label=Gates] g');
     await page.waitForFunction(() => location.search.includes('only+through'));
     expect(await rowsSelected()).toBeGreaterThan(10);
   });

@@ -80,10 +80,10 @@
     if (!response.ok) throw new Error(String(response.status));
     return response.text();
   }
-  async function copy(what: 'cells' | 'addresses') {
+  async function copy(what: 'cells' | 'addresses' | 'csv') {
     try {
       const only = what === 'addresses' ? viewQuery(view, ['url', 'target', 'host', 'value'].slice(0, view.list === 'pages' ? 1 : 4)) : shown; // prettier-ignore
-      const text = await rowsAs('tsv', only);
+      const text = await rowsAs(what === 'csv' ? 'csv' : 'tsv', only);
       await navigator.clipboard.writeText(what === 'addresses' ? text.split('\r\n').slice(1).join('\n') : text);
       say(`${number(picked || total)} ${picked === 1 ? 'row is' : 'rows are'} on the clipboard.`);
     } catch {
@@ -195,6 +195,7 @@
           <button type="button" class={item} onclick={() => (void copy('addresses'), close())}
             >Copy the addresses</button
           >
+          <button type="button" class={item} onclick={() => (void copy('csv'), close())}>Copy as CSV</button>
           <a class={item} href="{base}/export?{shown}&format=csv" download onclick={close}>Save as CSV</a>
           <a class={item} href="{base}/export?{shown}&format=json" download onclick={close}>Save as JSON</a>
           {#if over === 'pages' && !data.fault && total > 0}

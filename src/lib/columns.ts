@@ -39,9 +39,17 @@ function parse(list: ListName, text: string): ShownColumn[] {
   });
 }
 
+function decoded(cookie: string): string {
+  try {
+    return decodeURIComponent(cookie);
+  } catch {
+    return '';
+  }
+}
+
 /** The columns that a cookie names, or those a list begins with; pinned ones come first. */
 export function shownColumns(list: ListName, cookie: string | undefined): ShownColumn[] {
-  const chosen = parse(list, decodeURIComponent(cookie ?? ''));
+  const chosen = parse(list, decoded(cookie ?? ''));
   const shown = chosen.length ? chosen : parse(list, defaults[list]);
   return [...shown.filter(({ pinned }) => pinned), ...shown.filter(({ pinned }) => !pinned)];
 }

@@ -1,6 +1,6 @@
 import { numbersOf, quote } from '../selection';
 import type { Bits } from '../selection';
-import { addressAt, factAt, factNames, isText } from '../snapshot';
+import { addressAt, factAt, factNames, factOf, isText } from '../snapshot';
 import type { FactName, Snapshot } from '../snapshot';
 import { verdicts } from '../verdict';
 import { listColumns } from './columns';
@@ -69,5 +69,8 @@ function clauseOf(fact: FactName, value: ReturnType<typeof factAt>): string {
   if (typeof value === 'number')
     return Number.isInteger(value) ? `${fact} = ${value}` : `${fact} = ${value.toFixed(12)}`;
   if (typeof value === 'string') return `${fact} = ${quote(value)}`;
-  return value.length ? value.map((one) => `${fact} has ${one}`).join(' and ') : `not (${fact} is unknown)`;
+  // Exactly these: others are ruled out.
+  return (factOf(fact).values ?? [])
+    .map((one) => (value.includes(one) ? `${fact} has ${one}` : `not ${fact} has ${one}`))
+    .join(' and ');
 }

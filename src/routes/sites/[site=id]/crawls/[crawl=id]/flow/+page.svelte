@@ -71,12 +71,7 @@
         />
       </div>
     {:else if view.picture === 'leaks'}
-      <Picture
-        name="leaks"
-        table={() => [['cause', 'part', 'pages'], ...data.leaks.map(({ cause, part, pages }) => [cause, part, pages])]}
-      >
-        <LeakBars leaks={data.leaks} select={view.select} onpick={(select) => show({ list: 'edits', select })} />
-      </Picture>
+      <LeakBars leaks={data.leaks} select={view.select} onpick={(select) => show({ list: 'edits', select })} />
     {:else}
       <Picture
         name="sections-{view.picture}"

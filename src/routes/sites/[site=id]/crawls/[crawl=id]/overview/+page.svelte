@@ -3,6 +3,7 @@
   import Answer from '$lib/Answer.svelte';
   import DepthChart from '$lib/DepthChart.svelte';
   import FindingTable from '$lib/FindingTable.svelte';
+  import MakeUp from '$lib/MakeUp.svelte';
   import Picture from '$lib/Picture.svelte';
   import Remark from '$lib/Remark.svelte';
   import { crawlPath, findingHref } from '$lib/routes';
@@ -29,15 +30,12 @@
   <div class="mt-4 grid grid-cols-2 gap-4">
     <section class="panel p-3">
       <h2 class="heading">What may be indexed</h2>
-      <div class="mt-2 flex h-5 gap-px overflow-hidden rounded" aria-hidden="true">
-        {#each data.verdicts as { verdict, pages: n } (verdict)}
-          <span
-            style:flex="{n} 0 1px"
-            style:background="var(--v-{verdict})"
-            title="{verdictLabel[verdict]}: {number(n)}"
-          ></span>
-        {/each}
-      </div>
+      <Picture
+        name="verdicts"
+        table={() => [['verdict', 'pages'], ...data.verdicts.map(({ verdict, pages }) => [verdict, pages])]}
+      >
+        <div class="mt-2"><MakeUp verdicts={data.verdicts} /></div>
+      </Picture>
       <ul class="mt-2 grid grid-cols-2 gap-x-6">
         {#each data.verdicts as { verdict, pages: n } (verdict)}
           <li class="flex items-center gap-2 border-b border-base-300/60">

@@ -1,8 +1,7 @@
 <script lang="ts">
   import { goto } from '$app/navigation';
   import { page } from '$app/state';
-  import { lostSelection } from '$core/reach/reach';
-  import { quote } from '$core/selection/language';
+  import { depthFact, lostSelection } from '$core/reach/reach';
   import { verdicts } from '$core/verdict';
   import { screenState, withState } from '$lib/address';
   import type { ScreenState } from '$lib/address';
@@ -29,6 +28,8 @@
   const met = $derived(verdicts.filter((_, v) => data.bars?.some(({ byVerdict }) => byVerdict[v] > 0)).reverse());
   const host = $derived(new URL(data.site.start).host);
   const lost = $derived(lostSelection(view.reader));
+  let past = $state(3);
+  const pagesPast = $derived((data.bars ?? []).reduce((sum, { depth, pages }) => sum + (depth !== null && depth > past ? pages : 0), 0)); // prettier-ignore
 
   const pagesOf = (select: string): Partial<ScreenState> => ({ list: 'pages', select });
   const href = (select: string) => withState(page.url, pagesOf(select));
@@ -75,6 +76,17 @@
             <VerdictMark verdict="indexable" lost size={11} />No route
           </a>
         {/if}
+        <form
+          class="quiet ml-auto flex items-center gap-1 pr-14"
+          onsubmit={(event) => {
+            event.preventDefault();
+            void show(pagesOf(`${depthFact(view.reader)} > ${past}`));
+          }}
+        >
+          <label for="past">past</label>
+          <input id="past" type="number" min="0" max="999" bind:value={past} class="input input-xs tabular w-13" />
+          <button class="text-primary hover:underline">clicks: {number(pagesPast)}</button>
+        </form>
       {/if}
     </div>
     {#if data.bars}
@@ -103,8 +115,7 @@
         gates={data.gates}
         start={data.site.start}
         select={view.select}
-        onpick={(address) => show(pagesOf(`only through (url = ${quote(address)})`))}
-        hrefOf={(address) => withState(page.url, { page: address })}
+        onpick={(select, address) => show({ ...pagesOf(select), page: address })}
       />
     {:else if data.traps}
       <TrapTable

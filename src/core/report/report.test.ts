@@ -1,0 +1,43 @@
+import { expect, it } from 'vitest';
+import { settingsSchema } from '../settings';
+import { siteShare } from '../share';
+import { pageOf } from '../snapshot';
+import { tiny, TINY_START, tinySite } from '../testing/tinySite';
+import { findingsAt, reportSteps } from '.';
+
+const snapshot = tinySite(
+  {
+    '/': { links: ['/a', '/gone', '/b'] },
+    '/a': { links: ['/', '/gone'], worded: [['/b', 'click here']] },
+    '/b': { links: ['/'], noindex: true },
+    '/gone': { status: 404, html: false, title: null },
+    '/lost': {},
+  },
+  ['/lost'],
+);
+const settings = settingsSchema.parse({ start: TINY_START });
+const steps = reportSteps(snapshot, settings);
+let step = steps.next();
+while (!step.done) step = steps.next();
+const { report, pages } = step.value;
+
+it('counts what a trend over crawls shows', () =>
+  expect(report.counts).toMatchObject({ known: 5, indexable: 3, noRoute: 1, findings: report.findings.length }));
+
+it('knows of each page the findings that are about it', () => {
+  const at = (path: string) => findingsAt(pages, pageOf(snapshot, tiny(path)));
+  expect(at('/lost')).toEqual(expect.arrayContaining(['indexable_orphan', 'listed_no_route']));
+  expect(at('/a')).toEqual(expect.arrayContaining(['links_to_broken', 'anchor_generic', 'links_to_noindex']));
+  expect(at('/gone')).toEqual([]);
+  for (const { id, pages: touched, over } of report.findings)
+    if (over !== 'files') {
+      const named = Array.from({ length: snapshot.count }, (_, page) => page).filter((page) => findingsAt(pages, page).includes(id)); // prettier-ignore
+      expect([id, named.length]).toEqual([id, touched]);
+    }
+});
+
+it('follows share as it was worked out', () => {
+  const { share, nodes } = siteShare(snapshot);
+  const part = share[pageOf(snapshot, tiny('/gone'))] / nodes;
+  expect(report.leaks.find(({ cause }) => cause === 'broken')?.part).toBeCloseTo(part, 12);
+});
