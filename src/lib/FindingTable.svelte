@@ -33,7 +33,7 @@
   </thead>
   <tbody>
     {#each findings as finding (finding.id)}
-      <tr class="border-t border-base-300/60 {isHere(finding) ? 'bg-primary/10' : ''}">
+      <tr class="border-t border-base-300/60 align-baseline {isHere(finding) ? 'bg-primary/10' : ''}">
         <td class="py-1 pr-2">
           <a href={href(finding)} class="hover:underline" title="{finding.why} {finding.remedy}" data-sveltekit-noscroll
             >{finding.name}</a
@@ -42,10 +42,10 @@
         {#if why}<td class="quiet max-w-0 w-1/2 truncate pr-2 text-xs" title="{finding.why} {finding.remedy}"
             >{finding.why}</td
           >{/if}
-        <td class="tabular text-right align-top">{number(finding.pages)}</td>
-        <td class="tabular text-right align-top">{number(finding.occurrences)}</td>
-        <td class="tabular text-right align-top font-semibold">{number(finding.edits)}</td>
-        <td class="tabular text-right align-top">{percent(finding.share)}</td>
+        <td class="tabular text-right">{number(finding.pages)}</td>
+        <td class="tabular text-right">{number(finding.occurrences)}</td>
+        <td class="tabular text-right font-semibold">{number(finding.edits)}</td>
+        <td class="tabular text-right">{percent(finding.share)}</td>
       </tr>
     {:else}
       <tr><td class="quiet py-1" colspan="6">Nothing was found.</td></tr>

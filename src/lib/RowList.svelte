@@ -221,7 +221,7 @@
           onkeydown={undefined}
         >
           {#if row}
-            <div role="gridcell" class="cell pinned left-0 flex items-center justify-center">
+            <div role="gridcell" class="cell pick pinned left-0 flex items-center justify-center">
               <input
                 type="checkbox"
                 class="checkbox checkbox-xs"
@@ -245,7 +245,7 @@
                 style:left={column.pinned ? `${pinnedAt[i]}px` : undefined}
                 title={Array.isArray(value) ? value.join(', ') : typeof value === 'string' ? value : undefined}
               >
-                <Cell {column} {value} cells={row.cells} {start} />
+                <div class="held"><Cell {column} {value} cells={row.cells} {start} /></div>
               </div>
             {/each}
           {:else}
@@ -284,31 +284,45 @@
     z-index: 1;
     background: inherit;
   }
-  /* A cell that arrows have led to shows all it holds. */
+  .row.active {
+    z-index: 2;
+  }
+  .held {
+    min-width: 0;
+  }
+  /* A cell that arrows have led to shows all it holds, above its neighbours. */
   .whole {
     overflow: visible;
-    z-index: 5;
+    z-index: 2;
+    align-self: start;
+  }
+  .whole:not(.pinned) {
     position: relative;
   }
-  .whole > :global(*) {
-    display: block;
+  .whole .held {
+    position: absolute;
+    top: 0.15rem;
+    left: 0.15rem;
     width: max-content;
     min-width: 100%;
     max-width: 40rem;
-    white-space: normal;
-    word-break: break-word;
+    overflow-wrap: anywhere;
+    text-align: left;
     padding: 0.1rem 0.35rem;
     background: var(--color-base-100);
     outline: 1px solid var(--color-primary);
   }
-  .whole :global(.truncate) {
-    overflow: visible;
-    text-overflow: clip;
+  .whole .held :global(*) {
+    display: inline;
     white-space: normal;
-    max-width: none;
-    flex-shrink: 1;
   }
-  [role='grid']:focus-visible .active {
+  .whole .held :global(.block) {
+    display: block;
+  }
+  .pick {
+    align-self: stretch;
+  }
+  [role='grid']:focus-visible .active .pick {
     box-shadow: inset 3px 0 0 var(--color-primary);
   }
 </style>

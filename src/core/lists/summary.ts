@@ -37,9 +37,16 @@ const short = (n: number) => (n >= 1e6 ? `${n / 1e6}M` : n >= 1e4 ? `${Math.roun
 function numberBins(list: List, { name, type }: ListColumn): Bin[] {
   const { key } = list.cells(name);
   let most = 0;
-  for (const row of list.rows) most = Math.max(most, key(row));
+  const different = new Set<number>();
+  for (const row of list.rows) {
+    const own = key(row);
+    most = Math.max(most, own);
+    if (different.size <= MOST_BINS && own >= 0) different.add(own);
+  }
   const ratio = type === 'ratio';
-  const bounds = ratio ? RATIO_BOUNDS : boundsFor(most);
+  // Few numbers, such as statuses, are a bin each.
+  const each = !ratio && different.size <= MOST_BINS;
+  const bounds = ratio ? RATIO_BOUNDS : each ? [...different].sort((a, b) => a - b) : boundsFor(most);
   const counts = bounds.map(() => 0);
   let unknown = 0;
   for (const row of list.rows) {
@@ -54,7 +61,7 @@ function numberBins(list: List, { name, type }: ListColumn): Bin[] {
   }
   const bins = bounds.map((low, i): Bin => {
     const next = bounds[i + 1];
-    const single = !ratio && next === low + 1;
+    const single = each || (!ratio && next === low + 1);
     if (single || (!ratio && next === undefined && low === most)) return { label: short(low), rows: counts[i], select: `${name} = ${low}` }; // prettier-ignore
     if (next === undefined) return { label: `${short(low)}+`, rows: counts[i], select: `${name} >= ${low}` };
     return {

@@ -49,7 +49,9 @@
         <span class="quiet">Indexable pages, from the one with most share to the one with least</span>
       {/if}
     </div>
-    {#if view.picture === ''}
+    {#if view.picture === '' && data.curve.pages === 0}
+      <p class="quiet p-4">There is nothing to draw: share is about links between pages that may be indexed.</p>
+    {:else if view.picture === ''}
       <Picture
         name="share"
         table={() => [

@@ -78,39 +78,87 @@
         </p>{/if}
     </section>
 
-    <section class="panel p-3">
-      <h2 class="heading">Sections</h2>
-      <table class="mt-1 w-full">
-        <thead class="quiet text-xs">
-          <tr>
-            <th class="text-left font-normal">First folder</th>
-            <th class="text-right font-normal">Pages</th>
-            <th class="text-right font-normal">Indexable</th>
-            <th class="text-right font-normal">Median depth</th>
-            <th class="text-right font-normal">Share</th>
-            <th class="text-right font-normal">No route</th>
-          </tr>
-        </thead>
-        <tbody>
-          {#each data.sections as { section, pages: n, indexable, medianDepth, share, lost } (section)}
-            <tr class="border-t border-base-300/60">
-              <td class="max-w-0 w-2/5 truncate py-1 font-mono text-[0.8125rem]">
-                <a href={href(`section = ${quote(section)}`)} class="hover:underline">/{section}</a>
-              </td>
-              <td class="tabular text-right">{number(n)}</td>
-              <td class="tabular text-right">{number(indexable)}</td>
-              <td class="tabular text-right">{number(medianDepth)}</td>
-              <td class="tabular text-right" title="Share of an average page: {shareText(n ? share / n : null)}"
-                >{shareText(share)}</td
-              >
-              <td class="tabular text-right {lost ? 'lost' : 'quiet'}">{number(lost)}</td>
+    <div class="space-y-4">
+      <section class="panel p-3">
+        <h2 class="heading">Sections</h2>
+        <table class="mt-1 w-full">
+          <thead class="quiet text-xs">
+            <tr>
+              <th class="text-left font-normal">First folder</th>
+              <th class="text-right font-normal">Pages</th>
+              <th class="text-right font-normal">Indexable</th>
+              <th class="text-right font-normal">Median depth</th>
+              <th class="text-right font-normal">Share</th>
+              <th class="text-right font-normal">No route</th>
             </tr>
-          {/each}
-        </tbody>
-      </table>
-      {#if data.moreSections}<p class="quiet mt-1">and {number(data.moreSections)} smaller ones</p>{/if}
-    </section>
-
+          </thead>
+          <tbody>
+            {#each data.sections as { section, pages: n, indexable, medianDepth, share, lost } (section)}
+              <tr class="border-t border-base-300/60">
+                <td class="max-w-0 w-2/5 truncate py-1 font-mono text-[0.8125rem]">
+                  <a href={href(`section = ${quote(section)}`)} class="hover:underline">/{section}</a>
+                </td>
+                <td class="tabular text-right">{number(n)}</td>
+                <td class="tabular text-right">{number(indexable)}</td>
+                <td class="tabular text-right">{number(medianDepth)}</td>
+                <td class="tabular text-right" title="Share of an average page: {shareText(n ? share / n : null)}"
+                  >{shareText(share)}</td
+                >
+                <td class="tabular text-right {lost ? 'lost' : 'quiet'}">{number(lost)}</td>
+              </tr>
+            {/each}
+          </tbody>
+        </table>
+        {#if data.moreSections}<p class="quiet mt-1">
+            and {number(data.moreSections)} smaller {data.moreSections === 1 ? 'one' : 'ones'}
+          </p>{/if}
+      </section>
+      <section class="panel p-3">
+        <h2 class="heading">Protocols and hosts</h2>
+        <table class="mt-1 w-full">
+          <tbody>
+            {#each data.origins as { origin, pages: n, indexable } (origin)}
+              <tr class="border-t border-base-300/60 first:border-0">
+                <td class="max-w-0 w-3/5 truncate py-1 font-mono text-[0.8125rem]"
+                  ><a class="hover:underline" href={href(`url starts ${quote(`${origin}/`)}`)}>{origin}</a></td
+                >
+                <td class="tabular text-right">{number(n)}</td>
+                <td class="tabular quiet text-right">{number(indexable)} indexable</td>
+              </tr>
+            {/each}
+          </tbody>
+        </table>
+      </section>
+      {#if data.left.length}
+        <section class="panel p-3">
+          <h2 class="heading">Known, and not crawled</h2>
+          <table class="mt-1 w-full">
+            <tbody>
+              {#each data.left as { reason, pages: n } (reason)}
+                <tr class="border-t border-base-300/60 first:border-0">
+                  <td class="py-1">{reason}</td>
+                  <td class="tabular text-right"
+                    ><a class="hover:underline" href={href(`unvisited and verdict_reason = ${quote(reason)}`)}
+                      >{number(n)}</a
+                    ></td
+                  >
+                </tr>
+              {/each}
+            </tbody>
+          </table>
+        </section>
+      {/if}
+      {#if data.traps.length}
+        <section class="panel p-3">
+          <h2 class="heading">Addresses that grow without end</h2>
+          <TrapTable
+            traps={data.traps}
+            start={data.site.start}
+            hrefOf={(address) => `${base}/reach?page=${encodeURIComponent(address)}`}
+          />
+        </section>
+      {/if}
+    </div>
     <div class="space-y-4">
       {#if data.trend.length > 1}
         <section class="panel p-3">
@@ -136,16 +184,7 @@
           </Picture>
         </section>
       {/if}
-      {#if data.traps.length}
-        <section class="panel p-3">
-          <h2 class="heading">Addresses that grow without end</h2>
-          <TrapTable
-            traps={data.traps}
-            start={data.site.start}
-            hrefOf={(address) => `${base}/reach?page=${encodeURIComponent(address)}`}
-          />
-        </section>
-      {/if}
+
       <section class="panel p-3">
         <h2 class="heading">Which source knows which URL</h2>
         <table class="mt-1 w-full">
@@ -168,43 +207,6 @@
                       >{number(lost)}</a
                     >{:else}<span class="quiet">0</span>{/if}
                 </td>
-              </tr>
-            {/each}
-          </tbody>
-        </table>
-      </section>
-
-      {#if data.left.length}
-        <section class="panel p-3">
-          <h2 class="heading">Known, and not crawled</h2>
-          <table class="mt-1 w-full">
-            <tbody>
-              {#each data.left as { reason, pages: n } (reason)}
-                <tr class="border-t border-base-300/60 first:border-0">
-                  <td class="py-1">{reason}</td>
-                  <td class="tabular text-right"
-                    ><a class="hover:underline" href={href(`unvisited and verdict_reason = ${quote(reason)}`)}
-                      >{number(n)}</a
-                    ></td
-                  >
-                </tr>
-              {/each}
-            </tbody>
-          </table>
-        </section>
-      {/if}
-
-      <section class="panel p-3">
-        <h2 class="heading">Protocols and hosts</h2>
-        <table class="mt-1 w-full">
-          <tbody>
-            {#each data.origins as { origin, pages: n, indexable } (origin)}
-              <tr class="border-t border-base-300/60 first:border-0">
-                <td class="max-w-0 w-3/5 truncate py-1 font-mono text-[0.8125rem]"
-                  ><a class="hover:underline" href={href(`url starts ${quote(`${origin}/`)}`)}>{origin}</a></td
-                >
-                <td class="tabular text-right">{number(n)}</td>
-                <td class="tabular quiet text-right">{number(indexable)} indexable</td>
               </tr>
             {/each}
           </tbody>
