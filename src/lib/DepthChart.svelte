@@ -4,6 +4,7 @@
   import type { BarSeriesOption, ECharts } from 'echarts';
   import type { DepthBar } from '$core/answers';
   import { verdicts } from '$core/verdict';
+  import { axisText, ink, mountChart, tooltipLook } from './chart';
   import { number, verdictLabel } from './words';
 
   interface Props {
@@ -32,8 +33,6 @@
   const step = $derived(Math.max(1, Math.ceil((bars.length * 34) / Math.max(1, width - LEFT - RIGHT))));
   const isWritten = (i: number) => (i % step === 0 && bars.length - 1 - i >= crowded) || bars[i]?.depth === null;
   const narrowed = $derived(bars.some(({ pages, selected }) => selected < pages));
-
-  const ink = (variable: string) => getComputedStyle(document.documentElement).getPropertyValue(variable).trim();
 
   function series(): BarSeriesOption[] {
     const bar = (name: string, color: string, data: number[], faint: boolean): BarSeriesOption => ({
@@ -108,7 +107,7 @@
 
   function draw() {
     if (!chart) return;
-    const text = { color: ink('--quiet'), fontFamily: 'Source Sans 3 Variable', fontSize: 12 };
+    const text = axisText();
     chart.setOption(
       {
         animation: false,
@@ -116,12 +115,8 @@
         xAxis: { type: 'category', data: bars.map((b) => name(b.depth)), axisLabel: { ...text, interval: isWritten, margin: 7 }, axisTick: { show: false }, axisLine: { lineStyle: { color: ink('--quiet') } } }, // prettier-ignore
         yAxis: { type: 'value', minInterval: 1, splitNumber: 3, axisLabel: { ...text, formatter: number }, splitLine: { lineStyle: { color: ink('--color-base-300') } } }, // prettier-ignore
         tooltip: {
-          trigger: 'axis',
+          ...tooltipLook(),
           axisPointer: { type: 'shadow' },
-          confine: true,
-          backgroundColor: ink('--color-base-100'),
-          borderColor: ink('--color-base-300'),
-          textStyle: { color: ink('--color-base-content'), fontFamily: 'Source Sans 3 Variable', fontSize: 13 },
           formatter: (params: unknown) => tooltip((params as { dataIndex: number }[])[0].dataIndex),
         },
         series: series(),
@@ -130,34 +125,17 @@
     );
   }
 
-  onMount(() => {
-    let gone = false;
-    const resize = new ResizeObserver(() => {
-      width = box.clientWidth;
-      chart?.resize();
-    });
-    const themes = new MutationObserver(() => (theme = document.documentElement.dataset.theme ?? ''));
-    themes.observe(document.documentElement, { attributeFilter: ['data-theme'] });
-    void import('./echarts').then(({ init }) => {
-      if (gone) return;
-      chart = init(box, null, { renderer: 'svg' });
-      resize.observe(box);
-      width = box.clientWidth;
+  onMount(() =>
+    mountChart(box, {
+      ready: (made) => (chart = made),
+      resized: (pixels) => (width = pixels),
+      themed: (name) => (theme = name),
       // Anywhere above a label counts, so that the smallest bar can be hit.
-      chart.getZr().on('click', (event) => {
-        if (!chart?.containPixel('grid', [event.offsetX, event.offsetY])) return;
-        const at = Number(chart.convertFromPixel({ xAxisIndex: 0 }, event.offsetX));
-        const { ctrlKey, metaKey, shiftKey } = event.event as unknown as MouseEvent;
+      clicked: (at, { ctrlKey, metaKey, shiftKey }) => {
         if (bars[at]) onpick(bars[at].depth, ctrlKey || metaKey || shiftKey);
-      });
-    });
-    return () => {
-      gone = true;
-      resize.disconnect();
-      themes.disconnect();
-      chart?.dispose();
-    };
-  });
+      },
+    }),
+  );
 
   $effect(() => {
     void theme;

@@ -3,6 +3,7 @@
   import { onMount } from 'svelte';
   import type { ECharts } from 'echarts';
   import type { ShareCurve } from '$core/answers';
+  import { axisText, ink, mountChart, tooltipLook } from './chart';
   import { shareText } from './dossierFacts';
   import { number } from './words';
 
@@ -17,11 +18,10 @@
   let box: HTMLDivElement;
   let chart: ECharts | undefined = $state.raw();
   let theme = $state('');
-  const ink = (variable: string) => getComputedStyle(document.documentElement).getPropertyValue(variable).trim();
 
   function draw() {
     if (!chart) return;
-    const text = { color: ink('--quiet'), fontFamily: 'Source Sans 3 Variable', fontSize: 12 };
+    const text = axisText();
     const line = { lineStyle: { color: ink('--color-base-300') } };
     const { points } = curve;
     chart.setOption({
@@ -33,11 +33,7 @@
         { type: 'value', min: 0, max: 1, interval: 0.5, name: 'held together', nameTextStyle: { ...text, align: 'right' }, nameGap: 8, axisLabel: { ...text, formatter: (v: number) => `${100 * v}%` }, splitLine: { show: false } }, // prettier-ignore
       ],
       tooltip: {
-        trigger: 'axis',
-        confine: true,
-        backgroundColor: ink('--color-base-100'),
-        borderColor: ink('--color-base-300'),
-        textStyle: { color: ink('--color-base-content'), fontFamily: 'Source Sans 3 Variable', fontSize: 13 },
+        ...tooltipLook(),
         formatter: (params: unknown) => {
           const { rank, share, part } = points[(params as { dataIndex: number }[])[0].dataIndex];
           return `<b>Page ${number(rank)} of ${number(curve.pages)}</b> has ${shareText(share)}<br>The richest ${number(rank)} hold ${(100 * part).toFixed(1)}%<br>Click to select them`;
@@ -49,29 +45,16 @@
       ],
     });
   }
-  onMount(() => {
-    let gone = false;
-    const resize = new ResizeObserver(() => chart?.resize());
-    const themes = new MutationObserver(() => (theme = document.documentElement.dataset.theme ?? ''));
-    themes.observe(document.documentElement, { attributeFilter: ['data-theme'] });
-    void import('./echarts').then(({ init }) => {
-      if (gone) return;
-      chart = init(box, null, { renderer: 'svg' });
-      resize.observe(box);
-      chart.getZr().on('click', ({ offsetX, offsetY }) => {
-        if (!chart?.containPixel('grid', [offsetX, offsetY])) return;
-        const rank = Number(chart.convertFromPixel({ xAxisIndex: 0 }, offsetX));
+  onMount(() =>
+    mountChart(box, {
+      ready: (made) => (chart = made),
+      themed: (name) => (theme = name),
+      clicked: (rank) => {
         const point = curve.points.findLast((one) => one.rank <= rank);
         if (point) onpick(point.rank, point.share);
-      });
-    });
-    return () => {
-      gone = true;
-      resize.disconnect();
-      themes.disconnect();
-      chart?.dispose();
-    };
-  });
+      },
+    }),
+  );
   $effect(() => {
     void theme;
     draw();

@@ -2,11 +2,16 @@ import { redirect } from '@sveltejs/kit';
 import { depthBars, noRoute, reachAnswer, readerDifference, topGates } from '$core/answers';
 import { listedOf } from '$core/lists';
 import { addressAt } from '$core/snapshot';
+import { familiesOf } from '$core/traps';
 import { crawlPath } from '$lib/routes';
 import { orderedRows, recrawl, selectPages, trapsOf } from '$server/index';
 import { crawlWithSnapshot, needOf } from '../../../../../crawl';
 import { listScreen } from '../../../../../screen';
 import type { Actions, PageServerLoad } from './$types';
+
+/** Families with fewer members are no news. */
+const LARGE_FAMILY = 20;
+const MOST_FAMILIES = 12;
 
 export const load: PageServerLoad = async (event) => {
   const { db, row, snapshot, state, list } = await listScreen(event);
@@ -21,6 +26,7 @@ export const load: PageServerLoad = async (event) => {
     noRoute: picture === 'lost' ? noRoute(snapshot) : null,
     gates: picture === 'gates' ? topGates(snapshot) : null,
     traps: picture === 'traps' ? await trapsOf(db, row.id) : null,
+    families: picture === 'traps' ? familiesOf(snapshot, LARGE_FAMILY).slice(0, MOST_FAMILIES) : [],
   };
 };
 

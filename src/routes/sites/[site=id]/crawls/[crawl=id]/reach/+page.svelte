@@ -9,6 +9,7 @@
   import DepthChart from '$lib/DepthChart.svelte';
   import { depthsOf, pickDepth } from '$lib/depthSelection';
   import DifferencePicture from '$lib/DifferencePicture.svelte';
+  import FamilyTable from '$lib/FamilyTable.svelte';
   import GatesPicture from '$lib/GatesPicture.svelte';
   import LostPicture from '$lib/LostPicture.svelte';
   import Picture from '$lib/Picture.svelte';
@@ -118,11 +119,18 @@
         onpick={(select, address) => show({ ...pagesOf(select), page: address })}
       />
     {:else if data.traps}
-      <TrapTable
-        traps={data.traps}
-        start={data.site.start}
-        hrefOf={(address) => withState(page.url, { page: address })}
-      />
+      <div class="max-h-64 overflow-y-auto px-2">
+        <TrapTable
+          traps={data.traps}
+          start={data.site.start}
+          hrefOf={(address) => withState(page.url, { page: address })}
+        />
+        <FamilyTable
+          families={data.families}
+          start={data.site.start}
+          hrefOf={(address) => withState(page.url, { page: address })}
+        />
+      </div>
     {:else}
       <DifferencePicture difference={data.difference} {href} />
     {/if}
