@@ -48,7 +48,7 @@ export async function crawlCommand(db: Database, { settings, out, view }: CrawlC
     return 1;
   }
   const [snapshot] = built;
-  if (out) await writeFiles(out, snapshot, row, view);
+  if (out) await writeFiles(db, out, snapshot, row, view);
   const { verdict, depth } = snapshot.columns as Record<'verdict' | 'depth', Int32Array>;
   const indexable = countPages(snapshot, (page) => verdicts[verdict[page]] === 'indexable');
   const lost = countPages(snapshot, (page) => depth[page] < 0);
