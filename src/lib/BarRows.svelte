@@ -21,14 +21,14 @@
   let { bars, label, names, behind, onpick }: Props = $props();
 
   const ROW = 24;
-  /** Pixels a character takes at the most. */
-  const CHAR = 7.9;
+  /** Pixels that a character takes. */
+  const CHAR = { sans: 6.7, mono: 7.9 };
   let width = $state(800);
   const most = $derived(Math.max(1e-9, ...bars.map(({ value }) => value)));
   const long = (value: number) => Math.max(2, (Math.max(0, width - names - behind) * value) / most);
   /** Addresses differ at their end: the beginning gives way. */
-  const cut = (text: string) => {
-    const room = Math.floor((names - 14) / CHAR);
+  const cut = (text: string, mono = false) => {
+    const room = Math.floor((names - 14) / (mono ? CHAR.mono : CHAR.sans));
     return text.length > room ? `…${text.slice(1 - room)}` : text;
   };
 </script>
@@ -56,7 +56,7 @@
           text-anchor="end"
           font-size="13"
           font-family={mono ? 'Source Code Pro Variable, monospace' : undefined}
-          fill="var(--color-base-content)">{cut(name)}<title>{name}</title></text
+          fill="var(--color-base-content)">{cut(name, mono)}<title>{name}</title></text
         >
         <rect
           x={names}

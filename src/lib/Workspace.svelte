@@ -166,6 +166,8 @@
         </label>
       {/if}
       <div class="flex h-6 min-w-0 flex-1 flex-wrap gap-x-1 gap-y-2 overflow-hidden">
+        <!-- Where there is no room even for the first, it goes to a line that is not seen. -->
+        <span class="h-6" aria-hidden="true"></span>
         {#if picked}
           <span class="font-semibold whitespace-nowrap">{number(picked)} picked</span>
           <button type="button" class="text-primary hover:underline" onclick={() => copy('cells')}>Copy</button>
@@ -175,7 +177,7 @@
           {#each common as { label, select } (label)}
             <button
               type="button"
-              class="max-w-full truncate rounded-full border px-2 leading-5 whitespace-nowrap {select === view.select
+              class="rounded-full border px-2 leading-5 whitespace-nowrap {select === view.select
                 ? 'border-primary bg-primary text-primary-content'
                 : 'border-base-300 hover:border-primary'}"
               aria-pressed={select === view.select}
