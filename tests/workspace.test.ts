@@ -269,6 +269,78 @@ describe('the selection', () => {
   });
 });
 
+describe('the keyboard', () => {
+  it('walks through the questions, the readers, and the pages of a selection', async () => {
+    await open('reach', { select: 'section = "visit"' });
+    await page.keyboard.press('l');
+    await page.keyboard.press('Enter');
+    await page.waitForFunction(() => document.querySelector('aside h2'));
+    await shows(page, '1 of ');
+    const first = new URL(page.url()).searchParams.get('page');
+    await page.keyboard.press('n');
+    await page.waitForFunction((before: string | null) => new URLSearchParams(location.search).get('page') !== before, {}, first); // prettier-ignore
+    await shows(page, '2 of ');
+    await page.keyboard.press('p');
+    await page.waitForFunction((before: string | null) => new URLSearchParams(location.search).get('page') === before, {}, first); // prettier-ignore
+    await page.keyboard.press('r');
+    await page.waitForFunction(() => location.search.includes('reader=crawler'));
+    await page.keyboard.press(']');
+    await page.waitForFunction(() => location.pathname.endsWith('/flow') && location.search.includes('reader=crawler'));
+    await page.keyboard.press('[');
+    await page.waitForFunction(() => location.pathname.endsWith('/reach'));
+    await page.keyboard.press('?');
+    await shows(page, 'read as the other reader');
+  });
+  it('goes back and forward through states', async () => {
+    await open('reach');
+    await clickText(page, 'button', 'Broken');
+    await page.waitForFunction(() => location.search.includes('broken'));
+    await clickText(page, 'button', 'Gates');
+    await page.waitForFunction(() => location.search.includes('gates'));
+    await page.goBack();
+    await page.waitForFunction(() => !location.search.includes('gates') && location.search.includes('broken'));
+    await page.goBack();
+    await page.waitForFunction(() => location.search === '');
+    expect(await selection()).toBe('');
+    await page.goForward();
+    await page.waitForFunction(() => location.search.includes('broken'));
+  });
+});
+
+describe('what goes wrong is said', () => {
+  it('an address that no crawl knows, in the dossier and as a page', async () => {
+    await open('reach', { page: 'https://nowhere.example/' });
+    await shows(page, 'This crawl does not know the page.');
+    const response = await page.goto(`${base}/page?page=https://nowhere.example/`);
+    expect(response!.status()).toBe(404);
+    faults.length = 0;
+  });
+  it('a page whose source is not kept', async () => {
+    await open('reach', { page: `${SITE}/tickets`, part: 'source' });
+    await shows(page, 'The source of this page is not kept');
+    faults.length = 0;
+  });
+  it.each([
+    ['rows?list=frobs', 400, 'There is no such list.'],
+    ['rows?from=-1', 400, ''],
+    ['export?format=docx', 400, 'csv, tsv, json'],
+    ['dossier?page=x&reader=nobody', 400, ''],
+    ['source?page=nowhere', 404, 'not kept'],
+  ])('%s', async (path, status, words) => {
+    const response = await fetch(`${base}/${path}`);
+    expect(response.status).toBe(status);
+    const said = await response.text();
+    expect(said).toContain(words);
+    expect(said).not.toMatch(/at .*\.js:\d+/);
+  });
+  it('a name that is kept without a name, or for what cannot be read', async () => {
+    const keep = (body: object) => fetch(`${app.address}sites/1/kept`, { method: 'POST', body: JSON.stringify(body), headers: { 'content-type': 'application/json' } }); // prettier-ignore
+    expect((await keep({ name: ' ', over: 'pages', text: 'orphan' })).status).toBe(400);
+    const faulty = await keep({ name: 'X', over: 'pages', text: 'depht > 1' });
+    expect([faulty.status, (await faulty.json()) as unknown]).toEqual([400, { message: expect.stringContaining('is not a fact of pages') as string }]); // prettier-ignore
+  });
+});
+
 it('saves a chart as a picture and as numbers', async () => {
   await open('reach');
   await page.waitForSelector('[_echarts_instance_] svg');

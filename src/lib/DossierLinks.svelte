@@ -1,5 +1,6 @@
 <!-- The links to or from a page: one by one, by the edit that mends them, or by their words. -->
 <script lang="ts">
+  import type { ListRow, ListWindow } from '$core/lists';
   import { quote } from '$core/selection/language';
   import type { FactValue } from '$core/snapshot';
   import type { Verdict } from '$core/verdict';
@@ -22,7 +23,7 @@
     { list: 'anchors', label: 'Words' },
   ] as const;
   let list = $state<(typeof ways)[number]['list']>('edits');
-  let rows = $state.raw<{ id: number; cells: Record<string, FactValue> }[]>([]);
+  let rows = $state.raw<ListRow[]>([]);
   let total = $state(-1);
   let trouble = $state('');
 
@@ -40,7 +41,7 @@
       trouble = 'The links could not be read. Is Edge Map still running?';
       return;
     }
-    const found = (await response.json()) as { total: number; rows: typeof rows };
+    const found = (await response.json()) as ListWindow;
     rows = from === 0 ? found.rows : [...rows, ...found.rows];
     total = found.total;
     trouble = '';

@@ -11,10 +11,19 @@
   let { label, align = 'right', children }: Props = $props();
   let open = $state(false);
   let box: HTMLDivElement;
+  /** Fixed, so that no panel around it cuts it, and as high as there is room below. */
+  let place = $state('');
   const close = () => (open = false);
+  function toggle() {
+    const { left, right, bottom } = box.getBoundingClientRect();
+    const side = align === 'right' ? `right: ${innerWidth - right}px` : `left: ${left}px`;
+    place = `top: ${bottom + 4}px; ${side}; max-height: ${Math.max(120, innerHeight - bottom - 16)}px`;
+    open = !open;
+  }
 </script>
 
 <svelte:window
+  onresize={close}
   onpointerdown={(event) => {
     if (open && !box.contains(event.target as Node)) close();
   }}
@@ -34,15 +43,10 @@
     type="button"
     class="rounded px-1.5 leading-6 whitespace-nowrap text-primary hover:bg-base-200"
     aria-expanded={open}
-    onclick={() => (open = !open)}>{label} <span aria-hidden="true">▾</span></button
+    onclick={toggle}>{label} <span aria-hidden="true">▾</span></button
   >
   {#if open}
-    <div
-      class="panel absolute top-full z-30 mt-1 max-h-96 min-w-48 overflow-y-auto p-1.5 text-left shadow-lg {align ===
-      'right'
-        ? 'right-0'
-        : 'left-0'}"
-    >
+    <div class="panel fixed z-30 min-w-48 overflow-y-auto p-1.5 text-left shadow-lg" style={place}>
       {@render children(close)}
     </div>
   {/if}

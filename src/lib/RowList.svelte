@@ -4,33 +4,28 @@
   import { elementScroll, observeElementOffset, observeElementRect, Virtualizer } from '@tanstack/virtual-core';
   import type { VirtualItem } from '@tanstack/virtual-core';
   import { columnOf } from '$core/lists/columns';
+  import type { ListRow, ListWindow } from '$core/lists';
   import type { ListName } from '$core/lists/columns';
-  import type { FactValue } from '$core/snapshot';
   import Cell from './Cell.svelte';
   import type { ShownColumn } from './columns';
   import ListHead, { HEAD } from './ListHead.svelte';
   import type { Picks } from './picks.svelte';
 
-  interface Row {
-    id: number;
-    select: string;
-    cells: Record<string, FactValue>;
-  }
   interface Props {
     list: ListName;
     /** Where rows are asked for; `from` and `size` are added. */
     source: string;
     /** Where the distributions of the columns are asked for. */
     summarySource: string;
-    first: { total: number; from: number; rows: Row[] };
+    first: ListWindow;
     columns: ShownColumn[];
     start: string;
     sort: string;
     /** Whether a row is the one whose dossier is open. */
-    isOpen: (row: Row) => boolean;
+    isOpen: (row: ListRow) => boolean;
     picks: Picks;
     onsort: (sort: string) => void;
-    onopen: (row: Row) => void;
+    onopen: (row: ListRow) => void;
     onnarrow: (select: string) => void;
     oncolumns: (columns: ShownColumn[], done: boolean) => void;
     oncopy: () => void;
@@ -42,7 +37,7 @@
   const BLOCK = 100;
 
   let viewport: HTMLDivElement;
-  let blocks = $state.raw(new Map<number, Row[]>());
+  let blocks = $state.raw(new Map<number, ListRow[]>());
   let items = $state.raw<VirtualItem[]>([]);
   let height = $state(0);
   let active = $state(0);
@@ -86,7 +81,7 @@
     try {
       const response = await fetch(`${from}&from=${block * BLOCK}&size=${BLOCK}`);
       if (!response.ok) throw new Error(String(response.status));
-      const { rows } = (await response.json()) as { rows: Row[] };
+      const { rows } = (await response.json()) as { rows: ListRow[] };
       // An answer to an earlier selection is of no use.
       if (from !== source) return;
       blocks = new Map(blocks).set(block, rows);
@@ -141,7 +136,7 @@
       if (known.every((id) => id !== undefined)) ids.push(...(known as number[]));
       else {
         const response = await fetch(`${source.replace(/columns=[^&]*/, 'columns=')}&from=${at}&size=${size}`);
-        ids.push(...((await response.json()) as { rows: Row[] }).rows.map(({ id }) => id));
+        ids.push(...((await response.json()) as { rows: ListRow[] }).rows.map(({ id }) => id));
       }
     }
     return ids;

@@ -4,10 +4,10 @@
   import { goto, invalidateAll } from '$app/navigation';
   import { page } from '$app/state';
   import { listedOf } from '$core/lists/columns';
+  import type { ListRow, ListWindow } from '$core/lists';
   import type { ListName } from '$core/lists/columns';
   import { narrowed } from '$core/selection/language';
   import type { SelectionFault } from '$core/selection/language';
-  import type { FactValue } from '$core/snapshot';
   import { carriedOver, screenState, viewQuery, withState } from './address';
   import type { ScreenState } from './address';
   import ColumnChooser from './ColumnChooser.svelte';
@@ -23,15 +23,10 @@
   import { groupings, lists, nounFor } from './lists';
   import { number } from './words';
 
-  interface Row {
-    id: number;
-    select: string;
-    cells: Record<string, FactValue>;
-  }
   interface Props {
     base: string;
     site: { id: number; start: string };
-    data: { columns: ShownColumn[]; fault: SelectionFault | null; first: { total: number; from: number; rows: Row[] } };
+    data: { columns: ShownColumn[]; fault: SelectionFault | null; first: ListWindow };
     /** The answer and the picture. */
     children: Snippet;
   }
@@ -51,18 +46,18 @@
     goto(withState(page.url, changes), { keepFocus: true, noScroll: true });
 
   $effect(() => {
-    // Rows are numbered anew in another list or selection.
-    void [view.list, view.select, view.by];
+    // Rows are numbered anew in another list, selection or crawl.
+    void [base, view.list, view.select, view.by];
     picks.clear();
   });
 
-  function open({ select, cells }: Row) {
+  function open({ select, cells }: ListRow) {
     if (view.list === 'pages') return show({ page: cells.url as string, part: '', at: '' });
     if (view.list === 'links') return show({ page: cells.source as string, part: 'source', at: `${cells.line}:${cells.column}` }); // prettier-ignore
     // A group opens into what it is made of.
     return show({ list: view.list === 'groups' ? 'pages' : 'links', select: narrowed(view.select, select) });
   }
-  const isOpen = ({ cells }: Row) =>
+  const isOpen = ({ cells }: ListRow) =>
     view.page !== '' &&
     (view.list === 'pages' ? cells.url === view.page : view.list === 'links' && cells.source === view.page && `${cells.line}:${cells.column}` === view.at); // prettier-ignore
 

@@ -45,4 +45,4 @@ export type { TrapReview } from './traps';
 export { recrawl } from './recrawl';
 export { closedWarning, watchCrawl } from './watch';
 export { listOf, listSummaries, listWindow, orderedRows, selectPages, valuesOf } from './views';
-export type { ListRow, ListView, ListWindow } from './views';
+export type { ListView } from './views';

@@ -1,10 +1,10 @@
 /** Questions that screens ask of open snapshots, with what is worth keeping between two of them. */
 import { anchorList, columnOf, editList, hostList, linkList, listedOf, orderRows, pageGroups, pageList, summaryOf } from '$core/lists'; // prettier-ignore
-import type { Bin, List, ListName } from '$core/lists';
+import type { Bin, List, ListName, ListWindow } from '$core/lists';
 import { evaluate, evaluateLinks, numbersOf, parseLinkSelection, parseSelection } from '$core/selection';
 import type { Bits, Selection, SelectionFault } from '$core/selection';
 import { isFactName } from '$core/snapshot';
-import type { FactName, FactValue, Snapshot } from '$core/snapshot';
+import type { FactName, Snapshot } from '$core/snapshot';
 import { boundedMap } from './boundedMap';
 
 /** A list as a screen asks for it. */
@@ -16,19 +16,6 @@ export interface ListView {
   sort: string;
   /** The fact by which pages are grouped. */
   by: FactName;
-}
-
-export interface ListRow {
-  id: number;
-  /** The selection of what the row stands for; '' when it is one page or one link. */
-  select: string;
-  cells: Record<string, FactValue>;
-}
-
-export interface ListWindow {
-  total: number;
-  from: number;
-  rows: ListRow[];
 }
 
 interface Selected<Kept> {

@@ -1,7 +1,10 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { tiny, tinySite } from '../testing/tinySite';
-import { csvRow, linksCsv, pagesCsv, summarize } from '.';
+import { pageList } from '../lists';
+import { evaluate } from '../selection';
+import { csvRow, linksCsv, listAs, pagesCsv, summarize } from '.';
+import type { TableFormat } from '.';
 
 /** A reader of RFC 4180 of its own. */
 function parse(text: string): string[][] {
@@ -119,3 +122,31 @@ it('sums up', () =>
       { section: 'lost', pages: 1, indexable: 0, median_depth: null, lost: 1, share: 0 },
     ],
   }));
+
+describe('a list as it is seen', () => {
+  const site = tinySite({
+    '/': { links: ['/a', '/b'], title: 'Home\tand "more"' },
+    '/a': { title: '=SUM(A1:A9)' },
+    '/b': { title: null, noindex: true },
+  });
+  const all = evaluate(site, { op: 'all' });
+  const written = (format: TableFormat, columns: string[], rows?: number[]) => {
+    const list = pageList(site, all);
+    return [...listAs(format, list, rows ?? list.rows, columns)].join('');
+  };
+  it('is CSV under the names of the facts, in the order of the columns', () =>
+    expect(written('csv', ['title', 'depth', 'seen_in', 'nonsense'])).toBe(
+      'title,depth,seen_in\r\n"Home\tand ""more""",0,start\r\n\'=SUM(A1:A9),1,links\r\n,1,links\r\n',
+    ));
+  it('is a table for the clipboard under the labels, a line a row, without formulas', () =>
+    expect(written('tsv', ['url', 'title'])).toBe(
+      `Address\tTitle\r\n${tiny('/')}\tHome and "more"\r\n${tiny('/a')}\t'=SUM(A1:A9)\r\n${tiny('/b')}\t\r\n`,
+    ));
+  it('is JSON with values as they are', () => {
+    expect(JSON.parse(written('json', ['title', 'noindex', 'seen_in'], [0, 2]))).toEqual([
+      { title: 'Home\tand "more"', noindex: false, seen_in: ['start'] },
+      { title: null, noindex: true, seen_in: ['links'] },
+    ]);
+    expect(JSON.parse(written('json', ['title'], []))).toEqual([]);
+  });
+});

@@ -2,7 +2,7 @@ export { columnOf, listColumns, listedOf, listNames } from './columns';
 export type { ListColumn, ListName } from './columns';
 export { anchorList, editList, hostList, linkList } from './links';
 export { orderRows } from './list';
-export type { Cells, List } from './list';
+export type { Cells, List, ListRow, ListWindow } from './list';
 export { pageGroups, pageList } from './pages';
 export { isFilter, summaryOf } from './summary';
 export type { Bin } from './summary';

@@ -18,6 +18,20 @@ export interface List {
   selectOf: (row: number) => string;
 }
 
+/** One row as it is sent to whoever shows it. */
+export interface ListRow {
+  id: number;
+  /** The selection of what the row stands for; '' when it is one page or one link. */
+  select: string;
+  cells: Record<string, FactValue>;
+}
+
+export interface ListWindow {
+  total: number;
+  from: number;
+  rows: ListRow[];
+}
+
 /** Below this many rows a comparison is quicker than passes over all of them. */
 const FEW = 3000;
 

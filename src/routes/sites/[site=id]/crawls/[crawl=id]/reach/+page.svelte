@@ -49,7 +49,22 @@
 <Workspace {base} site={data.site} data={data.list}>
   <div class="flex items-start gap-4">
     <div class="min-w-0 flex-1"><Answer pieces={data.answer} {href} /></div>
-    <ReadAs reader={view.reader} onread={(reader) => show({ reader, select: '' })} />
+    <div class="shrink-0 space-y-1">
+      <ReadAs reader={view.reader} onread={(reader) => show({ reader, select: '' })} />
+      {#if data.bars}
+        <form
+          class="quiet flex items-center justify-end gap-1 text-xs"
+          onsubmit={(event) => {
+            event.preventDefault();
+            void show(pagesOf(`${depthFact(view.reader)} > ${past}`));
+          }}
+        >
+          <label for="past">past</label>
+          <input id="past" type="number" min="0" max="999" bind:value={past} class="input input-xs tabular w-13" />
+          <button class="text-primary hover:underline">clicks: {number(pagesPast)}</button>
+        </form>
+      {/if}
+    </div>
   </div>
   <Remark {base} crawl={data.crawl} />
   {#if data.difference.pages > 0}
@@ -77,17 +92,6 @@
             <VerdictMark verdict="indexable" lost size={11} />No route
           </a>
         {/if}
-        <form
-          class="quiet ml-auto flex items-center gap-1 pr-14"
-          onsubmit={(event) => {
-            event.preventDefault();
-            void show(pagesOf(`${depthFact(view.reader)} > ${past}`));
-          }}
-        >
-          <label for="past">past</label>
-          <input id="past" type="number" min="0" max="999" bind:value={past} class="input input-xs tabular w-13" />
-          <button class="text-primary hover:underline">clicks: {number(pagesPast)}</button>
-        </form>
       {/if}
     </div>
     {#if data.bars}
