@@ -14,8 +14,10 @@
     /** The whole row, for what a cell tells beside its own value. */
     cells: Record<string, FactValue>;
     start: string;
+    /** Pixels that the column has. */
+    width: number;
   }
-  let { column, value, cells, start }: Props = $props();
+  let { column, value, cells, start, width }: Props = $props();
 
   /** Where an address must be cut, its folders give way first: the last part tells pages apart. */
   function parts(address: string): [string, string] {
@@ -24,6 +26,11 @@
     return [short.slice(0, cut), short.slice(cut)];
   }
   const spaced = (text: string) => text.replaceAll('_', ' ');
+  /** As many of several words as surely fit, with room for how many more there are. */
+  function fitting(words: readonly string[]): number {
+    let room = width - 40;
+    return words.findIndex((word) => (room -= word.length * 6.3 + 15) < 0);
+  }
   const lost = $derived(column.name === 'verdict' && cells.reach !== undefined && cells.reach !== 'reached');
 </script>
 
@@ -49,10 +56,14 @@
 {:else if column.as === 'code'}
   <span class="block truncate font-mono text-xs">{value}</span>
 {:else if Array.isArray(value)}
-  <span class="flex gap-1 overflow-hidden">
-    {#each value as one (one)}
-      <span class="shrink-0 rounded border border-base-300 px-1 text-xs leading-4.5">{spaced(one)}</span>
+  {@const many = fitting(value)}
+  <span class="flex gap-1">
+    {#each many < 0 ? value : value.slice(0, Math.max(1, many)) as one (one)}
+      <span class="truncate rounded border border-base-300 px-1 text-xs leading-4.5">{spaced(one)}</span>
     {/each}
+    {#if many >= 0 && value.length > Math.max(1, many)}
+      <span class="quiet text-xs leading-5">+{value.length - Math.max(1, many)}</span>
+    {/if}
   </span>
 {:else if column.type === 'ratio'}
   {shareText(value)}

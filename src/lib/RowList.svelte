@@ -240,7 +240,7 @@
                 style:left={column.pinned ? `${pinnedAt[i]}px` : undefined}
                 title={Array.isArray(value) ? value.join(', ') : typeof value === 'string' ? value : undefined}
               >
-                <div class="held"><Cell {column} {value} cells={row.cells} {start} /></div>
+                <div class="held"><Cell {column} {value} cells={row.cells} {start} width={column.width} /></div>
               </div>
             {/each}
           {:else}

@@ -43,7 +43,7 @@
   <Answer pieces={data.answer} href={(select) => withState(page.url, { list: 'pages', select })} />
   <Remark {base} crawl={data.crawl} />
   <section class="panel mt-2 shrink-0 px-2 pt-1.5 pb-1" aria-label="Picture">
-    <div class="flex flex-wrap items-center gap-x-3 gap-y-1 pr-1 text-xs">
+    <div class="flex flex-wrap items-center gap-x-3 gap-y-1 pr-14 text-xs">
       <PictureTabs {pictures} picture={view.picture} onpick={(picture) => show({ picture })} />
       {#if view.picture === ''}
         <span class="quiet">Indexable pages, from the one with most share to the one with least</span>

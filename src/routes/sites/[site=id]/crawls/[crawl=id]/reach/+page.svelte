@@ -79,7 +79,7 @@
   {/if}
 
   <section class="panel mt-2 shrink-0 px-2 pt-1.5 pb-1" aria-label="Picture">
-    <div class="flex flex-wrap items-center gap-x-3 gap-y-1 pr-1 text-xs">
+    <div class="flex flex-wrap items-center gap-x-2.5 gap-y-1 pr-14 text-xs">
       <PictureTabs {pictures} picture={view.picture} onpick={(picture) => show({ picture })} />
       {#if data.bars}
         {#each met as verdict (verdict)}
