@@ -240,6 +240,33 @@ describe('the selection', () => {
     await page.waitForFunction(() => location.pathname.endsWith('/reach') && location.search.includes('stories'));
   });
 
+  it('can be read wherever a screen writes one', async () => {
+    const screens: [string, Record<string, string>][] = [
+      ['overview', {}],
+      ['reach', {}],
+      ['reach', { picture: 'lost' }],
+      ['reach', { picture: 'readers', reader: 'crawler' }],
+      ['flow', { picture: 'findings', page: `${SITE}/visit/prices` }],
+      ['flow', { page: `${SITE}/visit/prices`, part: 'in' }],
+    ];
+    const written = new Set<string>();
+    for (const [path, query] of screens) {
+      await open(path, query);
+      for (const href of await page.$$eval('a[href*="select="]', (links) =>
+        links.map((link) => (link as HTMLAnchorElement).href),
+      )) {
+        // prettier-ignore
+        const { searchParams } = new URL(href);
+        written.add(new URLSearchParams({ list: searchParams.get('list') ?? 'pages', select: searchParams.get('select')!, size: '0' }).toString()); // prettier-ignore
+      }
+    }
+    expect(written.size).toBeGreaterThan(80);
+    for (const query of written) {
+      const { fault } = (await (await fetch(`${base}/rows?${query}`)).json()) as { fault: unknown };
+      expect([query, fault]).toEqual([query, null]);
+    }
+  });
+
   it('comes back to the same state from the address alone', async () => {
     const query = { list: 'edits', select: 'kind = click and to (verdict = redirect)', picture: 'leaks', sort: 'links:desc', page: `${SITE}/visit/prices`, part: 'in', reader: 'crawler' }; // prettier-ignore
     await open('flow', query);

@@ -30,7 +30,8 @@
                 ><a class="lost hover:underline" href={href(`orphan and seen in ${source}`)}>{number(orphans)}</a></td
               >
               <td class="tabular text-right"
-                ><a class="hover:underline" href={href(`island and seen in ${source}`)}>{number(islandPages)}</a></td
+                ><a class="hover:underline" href={href(`reach = island and seen in ${source}`)}>{number(islandPages)}</a
+                ></td
               >
               <td class="tabular text-right">{number(indexable)}</td>
             </tr>
@@ -41,7 +42,7 @@
               ><a class="lost hover:underline" href={href('orphan')}>{number(noRoute.orphans)}</a></td
             >
             <td class="tabular text-right"
-              ><a class="hover:underline" href={href('island')}>{number(noRoute.islandPages)}</a></td
+              ><a class="hover:underline" href={href('reach = island')}>{number(noRoute.islandPages)}</a></td
             >
             <td></td>
           </tr>

@@ -2,19 +2,29 @@ import { describe, expect, it } from 'vitest';
 import { countBits, evaluate, parseSelection } from '../selection';
 import { factAt, pageOf } from '../snapshot';
 import type { Snapshot } from '../snapshot';
+import { reportSteps } from '../report';
+import { settingsSchema } from '../settings';
 import { verdicts } from '../verdict';
 import { tiny, tinySite } from '../testing/tinySite';
 import type { TinyPage } from '../testing/tinySite';
 import {
   depthBars,
   dossierOf,
+  flowAnswer,
   indexSteps,
+  noRoute,
+  notCrawled,
+  originCounts,
   overviewAnswer,
   reachAnswer,
+  readerDifference,
+  richAs,
   routeOf,
   routeWithout,
   sectionCounts,
+  shareCurve,
   sourceCounts,
+  topGates,
   verdictMakeUp,
 } from '.';
 import type { AnswerPiece } from '.';
@@ -158,4 +168,82 @@ describe('the dossier', () => {
     expect(steps[0].evidence).toBe(`${tiny('/sitemap.xml')}, line 3`);
     expect(steps[steps.length - 1]).toMatchObject({ text: 'May be indexed', state: 'passed' });
   });
+});
+
+describe('the answer of Flow', () => {
+  const site = tinySite({
+    '/': { links: ['/a', '/b', '/gone'] },
+    '/a': { links: ['/'] },
+    '/b': { links: ['/'] },
+    '/gone': { status: 404, html: false },
+  });
+  const settings = settingsSchema.parse({ start: tiny('/') });
+  const report = (of: Snapshot) => {
+    const steps = reportSteps(of, settings);
+    let step = steps.next();
+    while (!step.done) step = steps.next();
+    return step.value.report;
+  };
+  it('tells who holds half of the share, and selects them', () => {
+    const pieces = flowAnswer(site, report(site));
+    expect(words(pieces)).toMatch(/^Half of the share is held by 1 of 3 indexable pages\. \d+% of all share ends where nothing can be indexed/); // prettier-ignore
+    expect(countBits(masked(site, pieces[1].select!))).toBe(1);
+  });
+  it('selects as many pages as a point of the curve says', () => {
+    const curve = shareCurve(site);
+    expect(curve.points.map(({ rank }) => rank)).toEqual([1, 2, 3]);
+    expect(curve.points[2].part).toBeCloseTo(1, 12);
+    expect(countBits(masked(site, richAs(curve.points[0].share)))).toBe(1);
+    expect(countBits(masked(site, richAs(curve.points[2].share)))).toBe(3);
+  });
+  it('says so when there is nothing to follow', () => {
+    const alone = tinySite({ '/': {} });
+    expect(words(flowAnswer(alone, report(alone)))).toMatch(/^No indexable page has links/);
+  });
+});
+
+describe('the pictures of Reach', () => {
+  const site = tinySite(
+    {
+      '/': { links: ['/hub', '/kept'] },
+      '/hub': { links: ['/a', '/b'] },
+      '/a': {},
+      '/b': {},
+      '/kept': { links: ['/held'], pageNofollow: true },
+      '/held': {},
+      '/isle/1': { links: ['/isle/2'] },
+      '/isle/2': { links: ['/isle/1'] },
+      '/lost': {},
+    },
+    ['/lost', '/isle/1'],
+  );
+  const paths = (addresses: string[]) => addresses.map((address) => new URL(address).pathname);
+  it('know how what has no route is known of', () => {
+    const found = noRoute(site);
+    expect([found.orphans, found.islandPages]).toEqual([1, 2]);
+    expect(found.bySource.find(({ source }) => source === 'sitemap')).toEqual({ source: 'sitemap', orphans: 1, islandPages: 1, indexable: 2 }); // prettier-ignore
+    expect(found.islands).toHaveLength(1);
+    expect(found.islands[0]).toMatchObject({ pages: 2, indexable: 2, example: tiny('/isle/1') });
+  });
+  it('name the gates that most pages hang on', () =>
+    expect(topGates(site).map(({ address, gateFor }) => [paths([address])[0], gateFor])).toEqual([['/hub', 2], ['/kept', 1]])); // prettier-ignore
+  it('tell what a search crawler does not reach, and why', () => {
+    const difference = readerDifference(site);
+    expect(difference).toMatchObject({
+      pages: 1,
+      indexable: 1,
+      byCause: [{ cause: 'nofollow', pages: 1, indexable: 1 }],
+    });
+    expect(words(reachAnswer(site, 'crawler'))).toContain('for a search crawler');
+    expect(depthBars(site, masked(site, ''), 'crawler').map(({ pages }) => pages)).toEqual([1, 2, 2, 4]);
+  });
+});
+
+it('counts hosts, and what was not crawled by its reason', () => {
+  const site = tinySite({ '/': { links: ['/a'] }, '/a': { unvisited: 'limit', status: null, html: false }, 'http://tiny.example/b': {} }); // prettier-ignore
+  expect(originCounts(site)).toEqual([
+    { origin: 'https://tiny.example', pages: 2, indexable: 1 },
+    { origin: 'http://tiny.example', pages: 1, indexable: 1 },
+  ]);
+  expect(notCrawled(site)).toEqual([{ reason: expect.stringContaining('limit') as string, pages: 1 }]);
 });

@@ -36,6 +36,9 @@ export function shareCurve({ columns }: Snapshot): ShareCurve {
   return { pages: sorted.length, half, points };
 }
 
+/** The selection of the indexable pages with at least so much share; rounded down, so that none is lost by it. */
+export const richAs = (share: number) => `indexable and share >= ${(Math.floor(share * 1e6) / 1e6).toFixed(6)}`;
+
 const percent = (part: number) =>
   `${(100 * part).toLocaleString('en', { maximumFractionDigits: part < 0.1 ? 1 : 0 })}%`;
 
@@ -52,7 +55,7 @@ export function flowAnswer(
   const starving = findings.find(({ id }) => id === 'starving');
   const pieces: AnswerPiece[] = [
     { text: 'Half of the share is held by ' },
-    { text: `${count(curve.half)} of ${count(curve.pages)}`, tone: 'calm', select: `indexable and share >= ${edge.toFixed(6)}` }, // prettier-ignore
+    { text: `${count(curve.half)} of ${count(curve.pages)}`, tone: 'calm', select: richAs(edge) }, // prettier-ignore
     { text: ` indexable ${plural(curve.pages, 'page', 'pages')}. ` },
   ];
   if (leaks.length)

@@ -1,7 +1,7 @@
 export { notCrawled, originCounts, overviewAnswer, sectionCounts, sourceCounts, verdictMakeUp } from './answers';
 export { dossierOf, indexSteps, routeOf, routeWithout } from './dossier';
 export type { Dossier, DossierStep, DossierTold, PageDetails, PageThen, RouteStep, SharePart } from './dossier';
-export { flowAnswer, shareCurve } from './flow';
+export { flowAnswer, richAs, shareCurve } from './flow';
 export type { ShareCurve } from './flow';
 export { count, countPages } from './pieces';
 export type { AnswerPiece } from './pieces';

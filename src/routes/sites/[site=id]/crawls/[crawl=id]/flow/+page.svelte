@@ -1,6 +1,7 @@
 <script lang="ts">
   import { goto } from '$app/navigation';
   import { page } from '$app/state';
+  import { richAs } from '$core/answers/flow';
   import type { Found } from '$core/findings';
   import { quote } from '$core/selection/language';
   import { screenState, withState } from '$lib/address';
@@ -59,10 +60,7 @@
           ...data.curve.points.map(({ rank, share, part }) => [rank, share, part]),
         ]}
       >
-        <ShareCurve
-          curve={data.curve}
-          onpick={(_, share) => show({ list: 'pages', select: `indexable and share >= ${share.toFixed(6)}` })}
-        />
+        <ShareCurve curve={data.curve} onpick={(_, share) => show({ list: 'pages', select: richAs(share) })} />
       </Picture>
     {:else if view.picture === 'findings'}
       <div class="max-h-56 overflow-y-auto px-2 py-1">
