@@ -1,7 +1,7 @@
 <!-- Which picture of a screen is shown. -->
 <script lang="ts">
   interface Props {
-    pictures: { picture: string; label: string }[];
+    pictures: readonly { picture: string; label: string }[];
     picture: string;
     onpick: (picture: string) => void;
   }

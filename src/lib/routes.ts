@@ -1,12 +1,38 @@
 /** Where the screens of a crawl are. */
 export const crawlPath = (site: number, crawl: number) => `/sites/${site}/crawls/${crawl}`;
 
+interface Question {
+  path: string;
+  name: string;
+  question: string;
+  /** The first is shown when the address names none. */
+  pictures: readonly { picture: string; label: string }[];
+}
+
+const reachPictures = [
+  { picture: '', label: 'Depth' },
+  { picture: 'lost', label: 'No route' },
+  { picture: 'gates', label: 'Gates' },
+  { picture: 'traps', label: 'Traps' },
+  { picture: 'readers', label: 'Readers' },
+];
+const flowPictures = [
+  { picture: '', label: 'Share' },
+  { picture: 'findings', label: 'At fault' },
+  { picture: 'leaks', label: 'Leaks' },
+  { picture: 'links', label: 'Section × section' },
+  { picture: 'carried', label: 'Share between sections' },
+];
+
 /** The questions that are built, in the order of their keys. */
-export const questions = [
-  { path: 'overview', name: 'Overview', question: 'The site at a glance' },
-  { path: 'reach', name: 'Reach', question: 'Can all be reached?' },
-  { path: 'flow', name: 'Flow', question: 'Where does share go?' },
-] as const;
+export const questions: readonly Question[] = [
+  { path: 'overview', name: 'Overview', question: 'The site at a glance', pictures: [] },
+  { path: 'reach', name: 'Reach', question: 'Can all be reached?', pictures: reachPictures },
+  { path: 'flow', name: 'Flow', question: 'Where does share go?', pictures: flowPictures },
+];
+
+/** The pictures of a question. */
+export const picturesOf = (path: string) => questions.find((question) => question.path === path)?.pictures ?? [];
 
 interface FindingPlace {
   question: string;

@@ -12,7 +12,7 @@
   import Picture from '$lib/Picture.svelte';
   import PictureTabs from '$lib/PictureTabs.svelte';
   import Remark from '$lib/Remark.svelte';
-  import { crawlPath } from '$lib/routes';
+  import { crawlPath, picturesOf } from '$lib/routes';
   import SectionMatrix from '$lib/SectionMatrix.svelte';
   import ShareCurve from '$lib/ShareCurve.svelte';
   import Workspace from '$lib/Workspace.svelte';
@@ -23,13 +23,6 @@
   const host = $derived(new URL(data.site.start).host);
   const show = (changes: Partial<ScreenState>) =>
     goto(withState(page.url, changes), { keepFocus: true, noScroll: true });
-  const pictures = [
-    { picture: '', label: 'Share' },
-    { picture: 'findings', label: 'At fault' },
-    { picture: 'leaks', label: 'Leaks' },
-    { picture: 'links', label: 'Section × section' },
-    { picture: 'carried', label: 'Share between sections' },
-  ];
   /** What a finding selects: links by the edit that mends them. */
   const stateOf = ({ over, select }: Found): Partial<ScreenState> => ({ list: over === 'links' ? 'edits' : 'pages', select, page: '' }); // prettier-ignore
   const sectionsOf = (from: string, to: string) =>
@@ -45,7 +38,7 @@
   <Remark {base} crawl={data.crawl} />
   <section class="panel mt-2 shrink-0 px-2 pt-1.5 pb-1" aria-label="Picture">
     <div class="flex flex-wrap items-center gap-x-3 gap-y-1 pr-14 text-xs">
-      <PictureTabs {pictures} picture={view.picture} onpick={(picture) => show({ picture })} />
+      <PictureTabs pictures={picturesOf('flow')} picture={view.picture} onpick={(picture) => show({ picture })} />
       {#if view.picture === ''}
         <span class="quiet">Indexable pages, from the one with most share to the one with least</span>
       {/if}

@@ -16,7 +16,7 @@
   import PictureTabs from '$lib/PictureTabs.svelte';
   import ReadAs from '$lib/ReadAs.svelte';
   import Remark from '$lib/Remark.svelte';
-  import { crawlPath } from '$lib/routes';
+  import { crawlPath, picturesOf } from '$lib/routes';
   import TrapTable from '$lib/TrapTable.svelte';
   import VerdictMark from '$lib/VerdictMark.svelte';
   import { number, verdictLabel } from '$lib/words';
@@ -36,13 +36,6 @@
   const href = (select: string) => withState(page.url, pagesOf(select));
   const show = (changes: Partial<ScreenState>) =>
     goto(withState(page.url, changes), { keepFocus: true, noScroll: true });
-  const pictures = [
-    { picture: '', label: 'Depth' },
-    { picture: 'lost', label: 'No route' },
-    { picture: 'gates', label: 'Gates' },
-    { picture: 'traps', label: 'Traps' },
-    { picture: 'readers', label: 'Readers' },
-  ];
 </script>
 
 <svelte:head><title>Reach · {host} · Edge Map</title></svelte:head>
@@ -80,7 +73,7 @@
 
   <section class="panel mt-2 shrink-0 px-2 pt-1.5 pb-1" aria-label="Picture">
     <div class="flex flex-wrap items-center gap-x-2.5 gap-y-1 pr-14 text-xs">
-      <PictureTabs {pictures} picture={view.picture} onpick={(picture) => show({ picture })} />
+      <PictureTabs pictures={picturesOf('reach')} picture={view.picture} onpick={(picture) => show({ picture })} />
       {#if data.bars}
         {#each met as verdict (verdict)}
           <a href={href(`verdict = ${verdict}`)} class="flex items-center gap-1 hover:underline">
