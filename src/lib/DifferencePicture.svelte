@@ -28,7 +28,7 @@
                   >{number(pages)} {pages === 1 ? 'page' : 'pages'}</a
                 ></td
               >
-              <td class="quiet tabular text-right whitespace-nowrap">{number(indexable)} indexable</td>
+              <td class="quiet tabular pl-4 text-right whitespace-nowrap">{number(indexable)} indexable</td>
             </tr>
           {/each}
           {#if difference.deeper}

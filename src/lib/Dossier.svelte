@@ -59,7 +59,7 @@
 <aside
   class="dossier flex min-h-0 flex-col bg-base-100 {wide
     ? 'flex-1'
-    : `shrink-0 border-l border-base-300 ${view.part === 'source' ? 'w-[32rem]' : view.part ? 'w-[26rem]' : 'w-80 xl:w-86'}`}"
+    : `shrink-0 border-l border-base-300 max-xl:absolute max-xl:inset-y-0 max-xl:right-0 max-xl:z-20 max-xl:shadow-xl ${view.part === 'source' ? 'w-[32rem]' : view.part ? 'w-[26rem]' : 'w-80 xl:w-86'}`}"
   aria-label="Dossier"
   aria-busy={told?.address !== view.page}
 >

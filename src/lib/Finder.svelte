@@ -4,7 +4,7 @@
   import { page } from '$app/state';
   import { parseLinkSelection, parseSelection, quote } from '$core/selection/language';
   import { carriedOver, screenState, withState } from './address';
-  import { lists } from './lists';
+  import { listTabs } from './lists';
   import { findingHref, questions } from './routes';
   import { recentSelections } from './recent';
   import { moment, number, shortAddress } from './words';
@@ -72,7 +72,7 @@
       all.push(
         ...questions.map(({ path, name, question }) => ({ text: name, about: question, run: to(`${base}/${path}`) })),
         ...questions.flatMap(({ path, name, pictures }) => pictures.map(({ picture, label }) => ({ text: `${name}: ${label}`, about: 'picture', run: to(withState(page.url, { picture }, `${base}/${path}`)) }))),
-        ...lists.tabs.map(({ list, label }) => ({ text: `List of ${label.toLowerCase()}`, about: 'list', run: to(withState(page.url, { list, select: carriedOver(screenState(page.url).list, list, screenState(page.url).select) }, withList)) })),
+        ...listTabs.map(({ list, label }) => ({ text: `List of ${label.toLowerCase()}`, about: 'list', run: to(withState(page.url, { list, select: carriedOver(screenState(page.url).list, list, screenState(page.url).select) }, withList)) })),
         ...site.kept.map(({ name, over, text }) => ({ text: name, about: `kept selection of ${over}`, run: toSelection(text, over) })),
         ...findings.map((finding) => ({ text: finding.name, about: `${finding.question}, ${number(finding.edits)} ${finding.edits === 1 ? 'edit' : 'edits'}`, run: to(findingHref(base, finding)) })),
         ...(wanted ? [] : recentSelections(site.id, 'pages').slice(0, 5).map((select) => ({ text: select, about: 'recent', mono: true, run: toSelection(select) }))),

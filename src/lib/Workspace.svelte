@@ -11,7 +11,7 @@
   import { carriedOver, screenState, viewQuery, withState } from './address';
   import type { ScreenState } from './address';
   import ColumnChooser from './ColumnChooser.svelte';
-  import { cookieOf, neededColumns, printColumns } from './columns';
+  import { cookieOf, keptFor, neededColumns, printColumns } from './columns';
   import type { ShownColumn } from './columns';
   import Dossier from './Dossier.svelte';
   import KeepSelection from './KeepSelection.svelte';
@@ -20,7 +20,7 @@
   import RowList from './RowList.svelte';
   import { say } from './say.svelte';
   import SelectionBar from './SelectionBar.svelte';
-  import { groupings, lists, nounFor } from './lists';
+  import { commonSelections, groupings, listTabs, nounFor } from './lists';
   import { number } from './words';
 
   interface Props {
@@ -65,7 +65,7 @@
     const before = columns.map(({ name }) => name).join();
     columns = changed;
     if (!done) return;
-    document.cookie = `${cookieOf(view.list)}=${encodeURIComponent(printColumns(changed))}; path=/; max-age=31536000; samesite=lax`; // prettier-ignore
+    document.cookie = `${cookieOf(view.list)}=${encodeURIComponent(printColumns(keptFor(view.reader, changed)))}; path=/; max-age=31536000; samesite=lax`; // prettier-ignore
     if (before !== changed.map(({ name }) => name).join()) void invalidateAll();
   }
 
@@ -102,7 +102,7 @@
     const typing = target instanceof Element && target.closest('input, dialog, [role=grid]');
     if (key === 'Escape' && view.page && (!typing || !picked)) void show({ page: '' });
   }
-  const common = $derived(lists[over].common);
+  const common = $derived(commonSelections(over, view.reader));
   const toList = (list: ListName) => show({ list, select: carriedOver(view.list, list, view.select), page: '' });
 </script>
 
@@ -127,7 +127,7 @@
     </div>
     <div class="flex items-center gap-1.5 border-b border-base-300 px-2 py-1 text-xs">
       <div class="flex overflow-hidden rounded border border-base-300" role="group" aria-label="List of">
-        {#each lists.tabs as { list, label } (list)}
+        {#each listTabs as { list, label } (list)}
           {@const here =
             list === view.list ||
             (list === 'links' && view.list === 'edits') ||

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { listColumns, listNames } from '$core/lists/columns';
-import { moved, neededColumns, otherColumns, printColumns, shownColumns, toggled } from './columns';
+import { keptFor, moved, neededColumns, otherColumns, printColumns, readBy, shownColumns, toggled } from './columns';
 
 describe('the columns of a list', () => {
   it.each(listNames)('%s begin with columns that the list has, and all others can be had', (list) => {
@@ -27,4 +27,14 @@ describe('the columns of a list', () => {
     expect(names(moved(columns, 'depth', -1))).toBe('url,depth,share');
   });
   it('keep their last one', () => expect(toggled('hosts', shownColumns('hosts', 'host:100'), 'host')).toHaveLength(1));
+  it('show the depth of the reader, and are kept for both', () => {
+    const names = (of: { name: string }[]) => of.map(({ name }) => name).join();
+    const columns = shownColumns('pages', 'url:300p,depth:60,share:60');
+    const read = readBy('crawler', columns);
+    expect(names(read)).toBe('url,crawler_depth,share');
+    expect(keptFor('crawler', read)).toEqual(columns);
+    expect(readBy('visitor', columns)).toEqual(columns);
+    const both = shownColumns('pages', 'depth:60,crawler_depth:60');
+    expect(names(readBy('crawler', both))).toBe('depth,crawler_depth');
+  });
 });

@@ -1,6 +1,7 @@
 /** Which columns of a list a person sees, in which order and how wide: kept in a cookie, so that the first rows fit. */
 import { columnOf, listColumns } from '$core/lists/columns';
 import type { ListColumn, ListName } from '$core/lists/columns';
+import type { Reader } from '$core/reach/reach';
 
 export interface ShownColumn {
   name: string;
@@ -46,6 +47,23 @@ function decoded(cookie: string): string {
     return '';
   }
 }
+
+/** Pixels by which the name of a crawler's depth is longer. */
+const LONGER = 36;
+
+/** The same columns read as a search crawler: with its depth in place of a visitor's. */
+export const readBy = (reader: Reader, columns: readonly ShownColumn[]): ShownColumn[] =>
+  reader === 'crawler' ? exchanged(columns, 'depth', 'crawler_depth', LONGER) : [...columns];
+
+/** The opposite of {@link readBy}: a choice of columns is kept for both readers. */
+export const keptFor = (reader: Reader, columns: readonly ShownColumn[]): ShownColumn[] =>
+  reader === 'crawler' ? exchanged(columns, 'crawler_depth', 'depth', -LONGER) : [...columns];
+
+/** One column in place of another, unless it is shown too. */
+const exchanged = (columns: readonly ShownColumn[], from: string, to: string, wider: number) =>
+  columns.some(({ name }) => name === to)
+    ? [...columns]
+    : columns.map((column) => (column.name === from ? { ...column, name: to, width: column.width + wider } : column));
 
 /** The columns that a cookie names, or those a list begins with; pinned ones come first. */
 export function shownColumns(list: ListName, cookie: string | undefined): ShownColumn[] {

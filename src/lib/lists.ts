@@ -1,32 +1,32 @@
 /** What the lists are called, what they are grouped by, and selections that are asked for often. */
 import type { ListName } from '$core/lists/columns';
+import { depthFact, lostSelection } from '$core/reach/reach';
+import type { Reader } from '$core/reach/reach';
 
-export const lists = {
-  tabs: [
-    { list: 'pages', label: 'Pages' },
-    { list: 'links', label: 'Links' },
-    { list: 'anchors', label: 'Anchors' },
-    { list: 'hosts', label: 'Outside hosts' },
-  ] as const satisfies { list: ListName; label: string }[],
-  pages: {
-    common: [
-      { label: 'Indexable', select: 'indexable' },
-      { label: 'Deeper than 3', select: 'depth > 3' },
-      { label: 'No route', select: 'not reached' },
-      { label: 'No route, in a sitemap', select: 'not reached and seen in sitemap' },
-      { label: 'Broken', select: 'verdict in (broken, failing, unanswered)' },
-    ],
-  },
-  links: {
-    common: [
-      { label: 'Broken', select: 'kind = click and to (verdict in (broken, failing, unanswered))' },
-      { label: 'To redirects', select: 'kind = click and to (verdict = redirect)' },
-      { label: 'Not followed', select: 'kind = click and not followed and not external' },
-      { label: 'Outside', select: 'kind = click and external' },
-      { label: 'Without words', select: 'faults has empty' },
-    ],
-  },
-};
+export const listTabs: readonly { list: ListName; label: string }[] = [
+  { list: 'pages', label: 'Pages' },
+  { list: 'links', label: 'Links' },
+  { list: 'anchors', label: 'Anchors' },
+  { list: 'hosts', label: 'Outside hosts' },
+];
+
+/** Selections that are asked for often, in the words of the reader. */
+export const commonSelections = (over: 'pages' | 'links', reader: Reader): { label: string; select: string }[] =>
+  over === 'pages'
+    ? [
+        { label: 'Indexable', select: 'indexable' },
+        { label: 'Deeper than 3', select: `${depthFact(reader)} > 3` },
+        { label: 'No route', select: lostSelection(reader) },
+        { label: 'No route, in a sitemap', select: `${lostSelection(reader)} and seen in sitemap` },
+        { label: 'Broken', select: 'verdict in (broken, failing, unanswered)' },
+      ]
+    : [
+        { label: 'Broken', select: 'kind = click and to (verdict in (broken, failing, unanswered))' },
+        { label: 'To redirects', select: 'kind = click and to (verdict = redirect)' },
+        { label: 'Not followed', select: 'kind = click and not followed and not external' },
+        { label: 'Outside', select: 'kind = click and external' },
+        { label: 'Without words', select: 'faults has empty' },
+      ];
 
 export const groupings = {
   pages: [

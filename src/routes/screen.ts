@@ -3,7 +3,7 @@ import { listedOf } from '$core/lists';
 import { isFactName } from '$core/snapshot';
 import type { FactName } from '$core/snapshot';
 import { screenState } from '$lib/address';
-import { cookieOf, neededColumns, shownColumns } from '$lib/columns';
+import { cookieOf, neededColumns, readBy, shownColumns } from '$lib/columns';
 import { listOf, listWindow } from '$server/index';
 import { crawlWithSnapshot, needOf } from './crawl';
 
@@ -18,7 +18,7 @@ export async function listScreen(event: { params: { site: string; crawl: string 
   );
   const by: FactName = isFactName(state.by) ? state.by : 'section';
   const view = { list: state.list, select: state.select, sort: state.sort, by };
-  const columns = shownColumns(state.list, event.cookies.get(cookieOf(state.list)));
+  const columns = readBy(state.reader, shownColumns(state.list, event.cookies.get(cookieOf(state.list))));
   return {
     ...found,
     state,

@@ -59,7 +59,7 @@ export const facts = {
   verdict_reason: { type: 'text', label: 'Reason' },
   seen_in: { type: 'set', label: 'Seen in', values: sources },
   depth: { type: 'number', label: 'Depth' },
-  crawler_depth: { type: 'number', label: 'Depth as search crawler' },
+  crawler_depth: { type: 'number', label: 'Crawler depth' },
   held_back: { type: 'choice', label: 'Kept from crawlers by', values: heldBack },
   reach: { type: 'choice', label: 'Reach', values: reaches },
   island: { type: 'number', label: 'Island' },

@@ -85,13 +85,14 @@
     <a href="/settings?site={data.site.id}" class="text-xs hover:underline">Settings</a>
     {#if ended}
       <form bind:this={again} method="post" action="/sites/{data.site.id}?/again">
-        <button class="btn btn-secondary btn-sm" title="Crawl {host} again with the settings of the site"
-          >Crawl again</button
+        <button
+          class="btn btn-secondary btn-sm whitespace-nowrap"
+          title="Crawl {host} again with the settings of the site">Crawl again</button
         >
       </form>
     {/if}
   </Brand>
-  <div class="flex min-h-0 flex-1">
+  <div class="relative flex min-h-0 flex-1">
     {#if current !== 'watch'}
       <nav class="w-40 shrink-0 border-r border-base-300 p-2" aria-label="Questions">
         {#each questions as { path, name, question } (path)}
