@@ -65,25 +65,13 @@ function sheets(): Sheet[] {
   const index = (path: string, title: string, lead: string, items: string[], more = '') =>
     page({ path, title, description: lead, main: `${paragraphs(escapeHtml(lead))}\n    ${list(items)}${more}` });
 
-  index(
-    '/visit/',
-    'Visit',
-    'Everything for a day at the museum.',
-    [
-      ...visit.slice(0, 9).map(({ slug, title }) => link(`/visit/${slug}`, title)),
-      link('/visit/guided-tours', 'Guided tours'),
-      link('/assets/map.pdf', 'Map of the museum (PDF)'),
-    ],
-    `\n    <p>${link('/visit/lend-a-hand', 'Lend a hand', 'rel="nofollow"')}</p>`,
-  );
+  const visits = visit.slice(0, 9).map(({ slug, title }) => link(`/visit/${slug}`, title));
+  const more = [link('/visit/guided-tours', 'Guided tours'), link('/assets/map.pdf', 'Map of the museum (PDF)')];
+  const help = `\n    <p>${link('/visit/lend-a-hand', 'Lend a hand', 'rel="nofollow"')}</p>`;
+  index('/visit/', 'Visit', 'Everything for a day at the museum.', [...visits, ...more], help);
   // A visitor finds it; a search crawler has no link to follow.
-  page({
-    path: '/visit/lend-a-hand',
-    title: 'Lend a hand',
-    description: 'Volunteers polish, conduct and answer questions.',
-    trail: [['/visit/', 'Visit']],
-    main: paragraphs('Volunteers polish brass on Mondays and conduct on Sundays.'),
-  });
+  const lead = 'Volunteers polish brass on Mondays and conduct on Sundays.';
+  page({ path: '/visit/lend-a-hand', title: 'Lend a hand', description: lead, trail: [['/visit/', 'Visit']], main: paragraphs(lead) }); // prettier-ignore
   visit.forEach(({ slug, title, lead }, i) =>
     page({
       path: `/visit/${slug}`,

@@ -1,64 +1,18 @@
 /** A day's work in the workspace, on the demo website: each of these is something a user does. */
-import { createRequire } from 'node:module';
-import { readFileSync } from 'node:fs';
-import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest';
-import type { Browser, Page } from 'puppeteer-core';
-import { serveDemo } from '../demo/server';
-import { clickText, openBrowser, openPage, shows } from './support/browser';
-import { certificate } from './support/certificate';
-import { crawling } from './support/crawling';
-import { testDatabase } from './support/database';
-import type { TestDatabase } from './support/database';
-import { startApp } from './support/program';
+import { beforeEach, describe, expect, it } from 'vitest';
+import type { Page } from 'puppeteer-core';
+import { clickText, shows } from './support/browser';
+import { crawledDemo, SITE } from './support/crawledDemo';
 
-const SITE = 'https://www.larkfield.example';
-let database: TestDatabase;
-let demo: Awaited<ReturnType<typeof serveDemo>>;
-let app: Awaited<ReturnType<typeof startApp>>;
-let browser: Browser;
+const demo = crawledDemo();
+const { open } = demo;
 let page: Page;
 let faults: string[];
-/** Where the crawl is. */
 let base: string;
-
-beforeAll(async () => {
-  database = await testDatabase();
-  demo = await serveDemo(0, certificate());
-  const hosts = ['www.larkfield.example', 'larkfield.example'];
-  const overrides = hosts.map((host) => ({ host, toHost: '127.0.0.1', toPort: demo.port }));
-  const { begin, finish } = crawling(() => database.db);
-  const crawl = await begin(`${SITE}/`, { depth: 8, acceptCertificates: true, overrides });
-  await finish(crawl);
-  app = await startApp(database.url);
-  base = `${app.address}sites/1/crawls/${crawl}`;
-  browser = await openBrowser();
-  await browser
-    .defaultBrowserContext()
-    .overridePermissions(new URL(app.address).origin, [
-      'clipboard-read',
-      'clipboard-write',
-      'clipboard-sanitized-write',
-    ]);
-});
-afterAll(async () => {
-  await browser?.close();
-  await app?.stop();
-  await demo?.close();
-  await database?.drop();
-});
-beforeEach(async () => {
-  ({ page, faults } = await openPage(browser));
-  return async () => {
-    await page.close();
-    expect(faults).toEqual([]);
-  };
+beforeEach(() => {
+  ({ page, faults, base } = demo.now());
 });
 
-/** Opens a screen and waits until it takes clicks and keys. */
-async function open(path: string, query: Record<string, string> = {}) {
-  await page.goto(`${base}/${path}?${new URLSearchParams(query)}`);
-  await page.waitForNetworkIdle({ idleTime: 150 });
-}
 const selection = () => page.$eval('#selection', (field) => (field as HTMLInputElement).value);
 const rowsSelected = async () =>
   parseInt((await page.$eval('form [aria-live=polite]', (element) => (element as HTMLElement).innerText)).replace(/,/g, '')); // prettier-ignore
@@ -282,7 +236,7 @@ describe('the selection', () => {
     const address = page.url();
     await page.goto('about:blank');
     await page.goto(address);
-    await page.waitForNetworkIdle({ idleTime: 150 });
+    await page.waitForFunction(() => 'ready' in document.documentElement.dataset);
     expect(await state()).toEqual(before);
   });
 
@@ -361,7 +315,7 @@ describe('what goes wrong is said', () => {
     expect(said).not.toMatch(/at .*\.js:\d+/);
   });
   it('a name that is kept without a name, or for what cannot be read', async () => {
-    const keep = (body: object) => fetch(`${app.address}sites/1/kept`, { method: 'POST', body: JSON.stringify(body), headers: { 'content-type': 'application/json' } }); // prettier-ignore
+    const keep = (body: object) => fetch(`${base.replace(/crawls.*/, 'kept')}`, { method: 'POST', body: JSON.stringify(body), headers: { 'content-type': 'application/json' } }); // prettier-ignore
     expect((await keep({ name: ' ', over: 'pages', text: 'orphan' })).status).toBe(400);
     const faulty = await keep({ name: 'X', over: 'pages', text: 'depht > 1' });
     expect([faulty.status, (await faulty.json()) as unknown]).toEqual([400, { message: expect.stringContaining('is not a fact of pages') as string }]); // prettier-ignore
@@ -392,37 +346,4 @@ it('saves a chart as a picture and as numbers', async () => {
   expect(saved.names).toEqual(['depth-visitor.svg', 'depth-visitor.png', 'depth-visitor.csv']);
   expect(saved.types).toContain('image/png');
   expect(saved.csv).toMatch(/^depth,pages,selected,/);
-});
-
-describe('everybody can use it', () => {
-  const axe = readFileSync(createRequire(import.meta.url).resolve('axe-core/axe.min.js'), 'utf8');
-  const screens: [string, string, Record<string, string>][] = [
-    ['Overview', 'overview', {}],
-    ['Reach', 'reach', { page: `${SITE}/visit/prices` }],
-    ['what has no route', 'reach', { picture: 'lost', reader: 'crawler' }],
-    ['the gates', 'reach', { picture: 'gates', select: 'depht' }],
-    ['the readers', 'reach', { picture: 'readers', page: `${SITE}/visit/prices`, part: 'in' }],
-    ['Flow', 'flow', {}],
-    ['the findings of Flow', 'flow', { picture: 'findings', list: 'edits', select: 'kind = click' }],
-    [
-      'the leaks',
-      'flow',
-      { picture: 'leaks', list: 'anchors', page: `${SITE}/visit/prices`, part: 'source', at: '20:5' },
-    ],
-    ['sections', 'flow', { picture: 'links', list: 'hosts' }],
-    ['a page of its own', 'page', { page: `${SITE}/visit/prices`, part: 'facts' }],
-  ];
-  it.each(screens)('%s, light and dark', async (_, path, query) => {
-    for (const theme of ['paper', 'night']) {
-      await page.evaluateOnNewDocument((name) => localStorage.setItem('edgemap.theme', name), theme);
-      await open(path, query);
-      await page.evaluate(axe);
-      const found = await page.evaluate(async () => {
-        const { axe } = window as unknown as { axe: { run: (options: object) => Promise<{ violations: { id: string; impact: string; nodes: { html: string }[] }[] }> } }; // prettier-ignore
-        const { violations } = await axe.run({ resultTypes: ['violations'] });
-        return violations.filter(({ impact }) => impact === 'serious' || impact === 'critical').map(({ id, nodes }) => `${id}: ${nodes.slice(0, 3).map(({ html }) => html.slice(0, 160)).join(' | ')}`); // prettier-ignore
-      });
-      expect([theme, ...found]).toEqual([theme]);
-    }
-  });
 });

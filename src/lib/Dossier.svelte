@@ -61,7 +61,7 @@
     ? 'flex-1'
     : `shrink-0 border-l border-base-300 max-xl:absolute max-xl:inset-y-0 max-xl:right-0 max-xl:z-20 max-xl:shadow-xl ${view.part === 'source' ? 'w-[32rem]' : view.part ? 'w-[26rem]' : 'w-80 xl:w-86'}`}"
   aria-label="Dossier"
-  aria-busy={told?.address !== view.page}
+  aria-busy={!trouble && told?.address !== view.page}
 >
   <div class="flex items-center justify-between gap-2 px-4 pt-2.5 text-xs">
     {#if told}

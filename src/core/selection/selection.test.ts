@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest';
 import { addressParts } from '../url';
 import { addressAt, factAt, joinedTexts, textColumn } from '../snapshot';
 import { tinySite } from '../testing/tinySite';
-import { completeSelection, evaluate, evaluateLinks, firstInOrder, hasBit, numbersOf, parseLinkSelection, parseSelection, printSelection } from '.'; // prettier-ignore
+import { completeSelection, evaluate, evaluateLinks, firstInOrder, hasBit, narrowed, numbersOf, parseLinkSelection, parseSelection, printSelection, quote } from '.'; // prettier-ignore
 import type { Selection } from '.';
 import type { FactName } from '../snapshot';
 import { predicate } from './evaluate';
@@ -33,6 +33,24 @@ const fault = (text: string) => {
   const parsed = parseSelection(text);
   return parsed.ok ? null : parsed.fault;
 };
+
+describe('writing selections', () => {
+  const tests = ['indexable', 'depth > 1', 'not reached', 'orphan or noindex', 'title = ""', 'path has " or "', 'links to (broken)']; // prettier-ignore
+  it('narrows one by another to what both hold, however they are joined inside', () =>
+    fc.assert(
+      fc.property(fc.constantFrom('', ...tests), fc.constantFrom(...tests), (one, other) => {
+        const both = select(other).filter((path) => select(one).includes(path));
+        expect(select(narrowed(one, other))).toEqual(both);
+      }),
+    ));
+  it('quotes any text so that it is read as it was', () =>
+    fc.assert(
+      fc.property(fc.string({ maxLength: 40 }), (text) => {
+        const parsed = parseSelection(`title = ${quote(text)}`);
+        expect(parsed).toEqual({ ok: true, selection: { op: 'compare', fact: 'title', comparison: '=', value: text } });
+      }),
+    ));
+});
 
 describe('selections', () => {
   it.each([

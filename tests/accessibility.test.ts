@@ -1,0 +1,44 @@
+/** What assistive technology meets: axe-core finds nothing serious on any screen, in either theme. */
+import { createRequire } from 'node:module';
+import { readFileSync } from 'node:fs';
+import { describe, expect, it } from 'vitest';
+import { crawledDemo, SITE } from './support/crawledDemo';
+
+const demo = crawledDemo();
+const { open } = demo;
+
+describe('everybody can use it', () => {
+  const axe = readFileSync(createRequire(import.meta.url).resolve('axe-core/axe.min.js'), 'utf8');
+  const screens: [string, string, Record<string, string>][] = [
+    ['all sites', '/', {}],
+    ['the settings', '/settings', { site: '1' }],
+    ['Overview', 'overview', {}],
+    ['Reach', 'reach', { page: `${SITE}/visit/prices` }],
+    ['what has no route', 'reach', { picture: 'lost', reader: 'crawler' }],
+    ['the gates', 'reach', { picture: 'gates', select: 'depht' }],
+    ['the readers', 'reach', { picture: 'readers', page: `${SITE}/visit/prices`, part: 'in' }],
+    ['Flow', 'flow', {}],
+    ['the findings of Flow', 'flow', { picture: 'findings', list: 'edits', select: 'kind = click' }],
+    [
+      'the leaks',
+      'flow',
+      { picture: 'leaks', list: 'anchors', page: `${SITE}/visit/prices`, part: 'source', at: '20:5' },
+    ],
+    ['sections', 'flow', { picture: 'links', list: 'hosts' }],
+    ['a page of its own', 'page', { page: `${SITE}/visit/prices`, part: 'facts' }],
+  ];
+  it.each(screens)('%s, light and dark', async (_, path, query) => {
+    const { page } = demo.now();
+    for (const theme of ['paper', 'night']) {
+      await page.evaluateOnNewDocument((name) => localStorage.setItem('edgemap.theme', name), theme);
+      await open(path, query);
+      await page.evaluate(axe);
+      const found = await page.evaluate(async () => {
+        const { axe } = window as unknown as { axe: { run: (options: object) => Promise<{ violations: { id: string; impact: string; nodes: { html: string }[] }[] }> } }; // prettier-ignore
+        const { violations } = await axe.run({ resultTypes: ['violations'] });
+        return violations.filter(({ impact }) => impact === 'serious' || impact === 'critical').map(({ id, nodes }) => `${id}: ${nodes.slice(0, 3).map(({ html }) => html.slice(0, 160)).join(' | ')}`); // prettier-ignore
+      });
+      expect([theme, ...found]).toEqual([theme]);
+    }
+  });
+});

@@ -1,0 +1,64 @@
+/** The demo website, crawled once for a file of tests, and a page of a browser for each of them. */
+import { afterAll, beforeAll, beforeEach, expect } from 'vitest';
+import type { Browser, Page } from 'puppeteer-core';
+import { serveDemo } from '../../demo/server';
+import { openBrowser, openPage } from './browser';
+import { certificate } from './certificate';
+import { crawling } from './crawling';
+import { testDatabase } from './database';
+import type { TestDatabase } from './database';
+import { startApp } from './program';
+
+export const SITE = 'https://www.larkfield.example';
+
+/** To be called at the head of a file; what it gives is there from the first test on. */
+export function crawledDemo() {
+  let database: TestDatabase;
+  let demo: Awaited<ReturnType<typeof serveDemo>>;
+  let app: Awaited<ReturnType<typeof startApp>>;
+  let browser: Browser;
+  let page: Page;
+  let faults: string[];
+  let base: string;
+
+  beforeAll(async () => {
+    database = await testDatabase();
+    demo = await serveDemo(0, certificate());
+    const hosts = ['www.larkfield.example', 'larkfield.example'];
+    const overrides = hosts.map((host) => ({ host, toHost: '127.0.0.1', toPort: demo.port }));
+    const { begin, finish } = crawling(() => database.db);
+    const crawl = await begin(`${SITE}/`, { depth: 8, acceptCertificates: true, overrides });
+    await finish(crawl);
+    app = await startApp(database.url);
+    base = `${app.address}sites/1/crawls/${crawl}`;
+    browser = await openBrowser();
+    const allowed = ['clipboard-read', 'clipboard-write', 'clipboard-sanitized-write'] as const;
+    await browser.defaultBrowserContext().overridePermissions(new URL(app.address).origin, [...allowed]);
+  });
+  afterAll(async () => {
+    await browser?.close();
+    await app?.stop();
+    await demo?.close();
+    await database?.drop();
+  });
+  beforeEach(async () => {
+    ({ page, faults } = await openPage(browser));
+    return async () => {
+      await page.close();
+      expect(faults).toEqual([]);
+    };
+  });
+
+  return {
+    /** The page of this test, what went wrong in it, and where the crawl is. */
+    now: () => ({ page, faults, base }),
+    /** Opens a screen of the crawl, or any other by its whole path, and waits until it takes clicks and keys. */
+    open: async (path: string, query: Record<string, string> = {}) => {
+      const address = path.startsWith('/') ? new URL(path, base).href : `${base}/${path}`;
+      await page.goto(`${address}?${new URLSearchParams(query)}`);
+      await page.waitForFunction(
+        () => 'ready' in document.documentElement.dataset && !document.querySelector('[aria-busy=true]'),
+      );
+    },
+  };
+}
