@@ -1,8 +1,6 @@
 /** Pages with the same content, and with nearly the same. */
 import { fingerprintDistance } from '../html';
 
-export const MAX_TOLERANCE = 6;
-
 /** How many other pages have the same value; −1 where it is unknown. */
 export function countEqual(values: readonly (string | null)[]): Int32Array {
   const times = new Map<string, number>();

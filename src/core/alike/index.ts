@@ -1,4 +1,5 @@
-export { countEqual, MAX_TOLERANCE, nearDuplicates } from './duplicates';
+export { countEqual, nearDuplicates } from './duplicates';
 export type { NearDuplicates } from './duplicates';
 export { findVariants, variantKey } from './variants';
 export type { VariantInput, Variants } from './variants';
+export { MAX_TOLERANCE } from './tolerance';

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { MAX_TOLERANCE } from '../alike/tolerance';
 import { MAX_PATTERN_LENGTH } from '../scope';
 import { agents, defaultAgent } from './agents';
 
@@ -126,7 +127,7 @@ export const settingsSchema = z.object({
     .max(500)
     .default([]),
   /** In how many of 64 bits the fingerprints of near-duplicates may differ. */
-  nearTolerance: z.number().int().min(0).max(6).default(3),
+  nearTolerance: z.number().int().min(0).max(MAX_TOLERANCE).default(3),
   /** What a link weighs in share by where it stands; in `main` and in no landmark it weighs 1. */
   weights: z.object({ header: weight, nav: weight, aside: weight, footer: weight }).prefault({}),
   /** Where findings begin. */
