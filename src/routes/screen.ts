@@ -29,5 +29,3 @@ export async function listScreen(event: { params: { site: string; crawl: string 
     },
   };
 }
-
-export type ListData = Awaited<ReturnType<typeof listScreen>>['list'];

@@ -218,14 +218,10 @@ const reports = boundedMap<string, Report>(20);
 
 /** The report of a crawl that has ended; null when it has none. */
 export async function openReport(db: Database, row: Pick<CrawlRow, 'id' | 'endedAt'>): Promise<Report | null> {
-  const key = keyOf(row);
-  let report = reports.get(key) ?? null;
-  // Opening the snapshot draws up what an earlier program has not.
-  if (!report && (await openSnapshot(db, row, 'facts'))) {
-    const bytes = await snapshotPart(db, row.id, REPORT_PART);
-    report = bytes && (JSON.parse(bytes.toString()) as Report);
-    if (report) reports.set(key, report);
-  }
+  // Opening the snapshot draws up what an earlier program has not; only then is what is stored worth keeping.
+  if (!(await openSnapshot(db, row, 'facts'))) return null;
+  const report = await storedReport(db, row);
+  if (report) reports.set(keyOf(row), report);
   return report;
 }
 

@@ -4,5 +4,5 @@ export { anchorList, editList, hostList, linkList } from './links';
 export { orderRows } from './list';
 export type { Cells, List, ListRow, ListWindow } from './list';
 export { pageGroups, pageList } from './pages';
-export { isFilter, summaryOf } from './summary';
+export { summaryOf } from './summary';
 export type { Bin } from './summary';

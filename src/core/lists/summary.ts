@@ -20,7 +20,7 @@ const MOST_TEXTS = 400;
 const RATIO_BOUNDS = [0, 0.1, 0.25, 0.5, 1, 2, 4, 8, 16, 64];
 
 /** Whether a selection can ask for a column of a list. */
-export const isFilter = (list: ListName, column: string) =>
+const isFilter = (list: ListName, column: string) =>
   list === 'pages' ? Object.hasOwn(facts, column) : list !== 'groups' && Object.hasOwn(linkFacts, column);
 
 /** Bounds of bins for whole numbers up to `most`: one each for few, powers of two for many. */

@@ -18,7 +18,10 @@ export interface Report {
   flow: SectionFlow;
 }
 
-/** The findings of each page: as many bytes a page as it takes, a bit for each entry of the catalogue. */
+/**
+ * The findings of each page: as many bytes a page as it takes, a bit for each entry of the catalogue. Another catalogue
+ * gives the bits another meaning: with it SNAPSHOT_VERSION is counted up.
+ */
 export type PageFindings = Uint8Array;
 
 const bytesEach = Math.ceil(catalogue.length / 8);
