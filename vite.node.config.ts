@@ -13,7 +13,7 @@ export default defineConfig({
     // Reading the file is a quarter of the start of a command.
     minify: true,
     rollupOptions: {
-      input: { cli: 'src/cli/main.ts', demo: 'demo/main.ts' },
+      input: { cli: 'src/cli/main.ts', demo: 'demo/main.ts', readerThread: 'src/crawl/readerThread.ts' },
       external: (id) => id.includes('/build/handler.js'),
     },
   },

@@ -2,8 +2,10 @@ import { costsNoClick, isResource, relSaysNofollow } from '$core/links';
 import type { Link, LinkKind } from '$core/links';
 import type { Scope } from '$core/scope';
 import type { CrawlSettings, Followable } from '$core/settings';
-import { ASIDE_RANK, EXTERNAL_RANK, RESOURCE_RANK, UNLINKED_RANK } from '$server/index';
-import type { Discovery, PageResult } from '$server/index';
+// Not from its index: a thread that reads documents has no use for the database.
+import { boundedMap } from '$server/boundedMap';
+import { ASIDE_RANK, EXTERNAL_RANK, RESOURCE_RANK, UNLINKED_RANK } from '$server/ranks';
+import type { Discovery, Turn } from '$server/index';
 
 const followName: Partial<Record<LinkKind, Followable>> = {
   canonical: 'canonical',
@@ -15,29 +17,44 @@ const followName: Partial<Record<LinkKind, Followable>> = {
   refresh: 'refresh',
 };
 
-/** A page may carry each address once: the link that makes it known best decides. */
-const better = (a: Discovery | undefined, b: Discovery) => (!a || b.rank < a.rank ? b : a);
+/** So many addresses are remembered, with the rank at which they were told. */
+const REMEMBERED = 500_000;
+
+/** What the links of the page of a turn add to the frontier. */
+export type DiscoveriesOf = (turn: Pick<Turn, 'rank' | 'hops'>, links: readonly Link[], pageNofollow: boolean | null) => Discovery[]; // prettier-ignore
 
 /**
- * What the links of a page add to the frontier.
+ * Makes what finds the way on from the pages of one crawl. What it has told once it tells again only at a better rank:
+ * menus repeat the same links on every page.
  * @param selectionOnly when only a selection of a site is fetched again, everything else is known and stays aside
  */
-export function discoveriesOf(
-  { turn, links, pageNofollow }: Pick<PageResult, 'turn' | 'links' | 'pageNofollow'>,
+export function discoverer(
   scope: Scope,
   settings: Pick<CrawlSettings, 'follow' | 'check' | 'external'>,
   selectionOnly: boolean,
-): Discovery[] {
-  const found = new Map<string, Discovery>();
-  for (const link of links) {
-    const place = placeOf(link);
-    if (!place) continue;
-    const discovery = { address: link.target, ...(selectionOnly ? { rank: ASIDE_RANK, hops: 0 } : place) };
-    found.set(link.target, better(found.get(link.target), discovery));
-  }
-  return [...found.values()];
+): DiscoveriesOf {
+  const told = boundedMap<string, number>(REMEMBERED);
+  return (turn, links, pageNofollow) => {
+    const found = new Map<string, Discovery>();
+    for (const link of links) {
+      const before = told.get(link.target) ?? Infinity;
+      // No link leads nearer than this.
+      if (before <= turn.rank) continue;
+      const place = placeOf(link, turn, pageNofollow === true);
+      if (!place) continue;
+      const discovery = { address: link.target, ...(selectionOnly ? { rank: ASIDE_RANK, hops: 0 } : place) };
+      if (before <= discovery.rank) continue;
+      told.set(link.target, discovery.rank);
+      found.set(link.target, discovery);
+    }
+    return [...found.values()];
+  };
 
-  function placeOf({ kind, target, rel, malformed }: Link): Pick<Discovery, 'rank' | 'hops'> | null {
+  function placeOf(
+    { kind, target, rel, malformed }: Link,
+    turn: Pick<Turn, 'rank' | 'hops'>,
+    pageNofollow: boolean,
+  ): Pick<Discovery, 'rank' | 'hops'> | null {
     if (malformed) return null;
     if (isResource(kind)) return settings.check[kind] ? { rank: RESOURCE_RANK, hops: 0 } : null;
     if (!scope.inside(target))
@@ -50,7 +67,7 @@ export function discoveriesOf(
     if (costsNoClick(kind)) return { rank: turn.rank, hops: turn.hops + 1 };
     // Declared relations make an address known, but are no way to it.
     if (kind !== 'click') return { rank: UNLINKED_RANK, hops: 0 };
-    const nofollow = pageNofollow === true || relSaysNofollow(rel);
+    const nofollow = pageNofollow || relSaysNofollow(rel);
     return nofollow && !settings.follow.nofollow ? { rank: ASIDE_RANK, hops: 0 } : { rank: turn.rank + 1, hops: 0 };
   }
 }

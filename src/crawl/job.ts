@@ -33,6 +33,7 @@ import type { Timeouts } from './client';
 import { leadCrawl } from './crawl';
 import { crewMember } from './member';
 import { paceOf } from './pace';
+import { openReaders } from './readers';
 
 const BEAT_MS = 500;
 /** How long whoever leads waits for the others to hand in what they have before it takes their work over. */
@@ -97,7 +98,8 @@ async function takePart(run: JobRun, row: Crawl, isLead: boolean) {
   const store = crawlStore(db, crawlId, row.siteId, number);
   const frontier = frontierOf(db, crawlId, number);
   const selectionOnly = row.baseId !== null;
-  const member = crewMember({ settings, selectionOnly, store, frontier, client, pace, signal });
+  const readers = openReaders({ settings, selectionOnly });
+  const member = crewMember({ settings, selectionOnly, store, frontier, client, pace, readers, signal });
   let endedBy: string | null = null;
 
   let lastBeat = performance.now();
@@ -144,7 +146,7 @@ async function takePart(run: JobRun, row: Crawl, isLead: boolean) {
       await beating;
       run.signal.removeEventListener('abort', forward);
       interrupt.abort('lost');
-      await client.agent.destroy();
+      await Promise.all([client.agent.destroy(), readers.close()]);
     },
   };
 }

@@ -6,8 +6,9 @@ import { outlastingOutage, RESOURCE_RANK } from '$server/index';
 import type { CrawlStore, Frontier, PageResult, Turn } from '$server/index';
 import { asker } from './ask';
 import type { Client } from './client';
-import { discoveriesOf } from './discoveries';
+import { discoverer } from './discoveries';
 import type { Pace } from './pace';
+import type { Readers } from './readers';
 import { robotsKeeper } from './robots';
 import { check, unaskedPage, visit } from './visit';
 
@@ -31,6 +32,7 @@ export interface MemberOptions {
   frontier: Frontier;
   client: Client;
   pace: Pace;
+  readers: Readers;
   /** Ends the work early; what is under way is given up and stays in the frontier. */
   signal: AbortSignal;
 }
@@ -51,10 +53,16 @@ export interface Member {
 
 /** Makes a member of the crew. Every failure of the database that does not pass is thrown by `work`. */
 export function crewMember(options: MemberOptions): Member {
-  const { settings, selectionOnly, store, frontier, client, pace, signal } = options;
+  const { settings, selectionOnly, store, frontier, client, pace, readers, signal } = options;
   const scope = scopeOf(settings);
   const ask = asker(client, pace, settings.retries, signal);
-  const visiting = { ask, settings, identify: remembering(scope.identify) };
+  const visiting = {
+    ask,
+    settings,
+    identify: remembering(scope.identify),
+    read: readers.read,
+    discoveriesOf: discoverer(scope, settings, selectionOnly),
+  };
   const robots = robotsKeeper({
     ask,
     token: settings.token,
@@ -112,7 +120,6 @@ export function crewMember(options: MemberOptions): Member {
     const work = lookAt(turn)
       .then((result) => {
         if (signal.aborted) return;
-        result.discoveries = discoveriesOf(result, scope, settings, selectionOnly);
         if (turn.rank === 0) lastOfStart = result;
         results.push(result);
       })

@@ -1,16 +1,17 @@
-import { hash as digest } from 'node:crypto';
-import { promisify } from 'node:util';
-import { deflateRaw } from 'node:zlib';
-import { describeDirectives, pageRules, parseLinkHeader, readHtml, readRobotsHeader, relationOf } from '$core/html';
+import { parseLinkHeader, readRobotsHeader, relationOf } from '$core/html';
+import { bundleLinks } from '$core/links';
 import type { Link } from '$core/links';
 import type { CrawlSettings } from '$core/settings';
 import { nothingFound } from '$core/snapshot';
 import type { Identified } from '$core/url';
 import { isRedirectStatus } from '$core/verdict';
-import type { PageResult, Source, Turn } from '$server/index';
+import type { PageResult, Turn } from '$server/index';
 import type { Ask } from './ask';
+import type { DiscoveriesOf } from './discoveries';
 import { headerOf } from './fetch';
 import type { Answer } from './fetch';
+import type { Readers } from './readers';
+import { rulesOf } from './reading';
 
 const htmlType = /^\s*(text\/html|application\/xhtml\+xml)\b/i;
 
@@ -24,7 +25,7 @@ const beginsAsHtml = (body: Uint8Array) => /^\s*(<!doctype html|<html|<head|<bod
 /** How files begin that are surely no HTML, whatever the header says. */
 const binaryMark = /^(%PDF-|\x89PNG\r\n|GIF8[79]a|\xff\xd8\xff|PK\x03\x04|\x1f\x8b|RIFF....WEBP|wOF[F2])/s; // eslint-disable-line no-control-regex
 
-const withoutLinks = { ...nothingFound, links: [], discoveries: [], source: null, headers: null };
+const withoutLinks = { ...nothingFound, links: bundleLinks([]), discoveries: [], source: null, headers: null };
 
 /** The result for an address that is not asked for, because robots.txt closes it or its host gives no answer. */
 export const unaskedPage = (turn: Turn, why: Pick<PageResult, 'blockedBy' | 'error'>): PageResult => ({
@@ -67,40 +68,17 @@ function headerLinks(headers: Answer['headers'], address: string, identify: Iden
   });
 }
 
-/** Quick rather than small: pages come by the hundred a second. */
-const SOURCE = { level: 1, chunkSize: 1 << 17 };
-/** A source that is larger than this when compressed is not kept: one statement could not carry it. */
-const MAX_SOURCE_BYTES = 6 << 20;
-const compress = promisify<Buffer, object, Buffer>(deflateRaw);
-
-const contentHash = (body: Uint8Array) => digest('sha256', body, 'hex').slice(0, 32);
-
-async function sourceOf(body: Uint8Array, hash: string): Promise<Source | null> {
-  const data = await compress(Buffer.from(body.buffer, body.byteOffset, body.length), SOURCE);
-  return data.length > MAX_SOURCE_BYTES ? null : { hash, size: body.length, data };
-}
-
-function packFingerprint(fingerprint: [number, number] | null): Uint8Array | null {
-  if (!fingerprint) return null;
-  const bytes = Buffer.alloc(8);
-  bytes.writeUInt32BE(fingerprint[0], 0);
-  bytes.writeUInt32BE(fingerprint[1], 4);
-  return bytes;
-}
-
-const MAX_IDS_LENGTH = 1 << 20;
-/** Headings are kept as one text. */
-const H1_BETWEEN = ' / ';
-
 export interface Visiting {
   ask: Ask;
-  settings: Pick<CrawlSettings, 'token' | 'fragments'>;
+  settings: Pick<CrawlSettings, 'token'>;
   identify: Identify;
+  read: Readers['read'];
+  discoveriesOf: DiscoveriesOf;
 }
 
-/** Asks for an address and reads what it answers into page facts. Discoveries are left to the crawl. */
+/** Asks for an address and has what it answers read into page facts. */
 export async function visit(turn: Turn, blockedBy: string | null, visiting: Visiting): Promise<PageResult> {
-  const { ask, settings, identify } = visiting;
+  const { ask, settings, identify, read, discoveriesOf } = visiting;
   const wanted = (status: number, headers: Answer['headers']) => status >= 200 && status < 300 && mayBeHtml(headers);
   const fetched = await ask(turn.address, { wanted });
   const base = { ...withoutLinks, turn, blockedBy, fetchedAt: new Date(), tries: fetched.tries };
@@ -112,42 +90,16 @@ export async function visit(turn: Turn, blockedBy: string | null, visiting: Visi
   if (isRedirectStatus(status)) {
     const location = headerOf(headers, 'location');
     const target = location ? identify(location, turn.address) : null;
-    return { ...answered, redirectTo: target?.address ?? null, links: target ? [headLink('redirect', target)] : [] };
+    const links = target ? [headLink('redirect', target)] : [];
+    const discoveries = discoveriesOf(turn, links, null);
+    return { ...answered, redirectTo: target?.address ?? null, links: bundleLinks(links), discoveries };
   }
   const html =
     status >= 200 && status < 300 && (type === null ? beginsAsHtml(body) : htmlType.test(type) && !binaryMark.test(beginOf(body))); // prettier-ignore
-  const tags = [headers['x-robots-tag'] ?? []].flat().map(readRobotsHeader);
-  const page = html ? readHtml(body, turn.address, { charset: charsetOf(type), identify }) : null;
-  const directives = [...(page?.directives ?? []), ...tags];
-  const rules = pageRules(directives, settings.token);
-  const ruled = {
-    ...answered,
-    html,
-    robots: rules.robots || null,
-    noindex: rules.noindex,
-    pageNofollow: rules.nofollow,
-    directives: describeDirectives(directives) || null,
-  };
-  if (!page) return ruled;
-  const hash = contentHash(body);
-  const links = [...page.links, ...headerLinks(headers, turn.address, identify)];
-  const ids = page.ids.join('\n');
-  return {
-    ...ruled,
-    redirectTo: page.refresh,
-    title: page.title,
-    description: page.description,
-    h1: page.h1.length ? page.h1.join(H1_BETWEEN) : null,
-    language: page.language?.slice(0, 100) ?? null,
-    canonical: links.find(({ kind }) => kind === 'canonical')?.target ?? null,
-    breadcrumb: page.breadcrumb,
-    words: page.words,
-    contentHash: hash,
-    fingerprint: packFingerprint(page.fingerprint),
-    ids: settings.fragments && ids.length < MAX_IDS_LENGTH ? ids : null,
-    links,
-    source: body.length ? await sourceOf(body, hash) : null,
-  };
+  const directives = [headers['x-robots-tag'] ?? []].flat().map(readRobotsHeader);
+  if (!html) return { ...answered, html, ...rulesOf(directives, settings.token) };
+  const links = headerLinks(headers, turn.address, identify);
+  return { ...answered, html, ...(await read({ turn, body, charset: charsetOf(type), directives, links })) };
 }
 
 const charsetOf = (type: string | null) => /charset\s*=\s*["']?([^\s"';]+)/i.exec(type ?? '')?.[1];

@@ -1,5 +1,5 @@
-import { packLinks } from '$core/links';
-import type { Link } from '$core/links';
+import { renumberLinks } from '$core/links';
+import type { LinkBundle } from '$core/links';
 import type { SitemapEntry } from '$core/sitemap';
 import type { FoundFacts } from '$core/snapshot';
 import { familyOf } from '$core/traps';
@@ -32,7 +32,7 @@ export interface Source {
 /** What was found at an address whose turn came. */
 export interface PageResult extends FoundFacts {
   turn: Turn;
-  links: Link[];
+  links: LinkBundle;
   discoveries: Discovery[];
   source: Source | null;
   /** The head of the answer, a line a field. */
@@ -134,16 +134,19 @@ export function crawlStore(db: Database, crawlId: number, siteId: number, member
   async function pageRows(results: readonly PageResult[]) {
     const targets = new Set<string>();
     const texts = new Set<string>();
-    for (const { links } of results)
-      for (const { target, anchor, rel, path, fragment } of links) {
-        targets.add(target);
-        texts.add(anchor).add(rel).add(path).add(fragment);
-      }
+    for (const { links } of results) {
+      for (const target of links.addresses) targets.add(target);
+      for (const text of links.phrases) texts.add(text);
+    }
     texts.delete('');
     const addresses = await addressNumbers(targets);
     const phrases = await phraseNumbers(texts).then((numbers) => numbers.set('', 0));
-    const address = (text: string) => addresses.get(text)!;
-    const phraseOf = (text: string) => phrases.get(text)!;
+    const numbered = ({ links }: PageResult) =>
+      renumberLinks(
+        links.packed,
+        links.addresses.map((text) => addresses.get(text)!),
+        links.phrases.map((text) => phrases.get(text)!),
+      );
     return results.map((page) => [
       crawlId,
       page.turn.urlId,
@@ -174,7 +177,7 @@ export function crawlStore(db: Database, crawlId: number, siteId: number, member
       page.tries,
       page.truncated,
       page.carried,
-      Buffer.from(packLinks(page.links, address, phraseOf)),
+      Buffer.from(numbered(page)),
     ]);
   }
 

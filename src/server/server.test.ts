@@ -1,5 +1,7 @@
 import { eq } from 'drizzle-orm';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { bundleLinks } from '$core/links';
+import type { Link } from '$core/links';
 import { noSecrets, settingsSchema } from '$core/settings';
 import { nothingFound } from '$core/snapshot';
 import { expireLease, expireMember, testDatabase } from '../../tests/support/database';
@@ -25,11 +27,7 @@ async function newCrawl(address = start) {
   const member = await joinCrew(test.db, id, 'test');
   return { id, siteId, member, store: crawlStore(test.db, id, siteId, member), frontier: frontierOf(test.db, id, member) }; // prettier-ignore
 }
-const pageAt = (
-  turn: Turn,
-  discoveries: PageResult['discoveries'] = [],
-  links: PageResult['links'] = [],
-): PageResult => ({
+const pageAt = (turn: Turn, discoveries: PageResult['discoveries'] = [], links: readonly Link[] = []): PageResult => ({
   ...nothingFound,
   turn,
   status: 200,
@@ -37,7 +35,7 @@ const pageAt = (
   bytes: 100,
   fetchedAt: new Date(0),
   title: `Title of ${turn.address}`,
-  links,
+  links: bundleLinks(links),
   discoveries,
   source: null,
   headers: 'content-type: text/html',

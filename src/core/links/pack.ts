@@ -11,6 +11,36 @@ const HAS_FRAGMENT = 128;
 export const BARE_IMAGE = 16;
 export const RELATIVE = 32;
 
+/** Room for `count` packed links, filled from the front. */
+function packer(count: number) {
+  const out = new Uint8Array(1 + 8 + count * (2 + FIELDS * 8));
+  let at = 0;
+  let lastLine = 0;
+  const put = (value: number) => {
+    while (value > 127) {
+      out[at++] = (value % 128) | 128;
+      value = Math.floor(value / 128);
+    }
+    out[at++] = value;
+  };
+  out[at++] = VERSION;
+  put(count);
+  const add: LinkVisitor = (kind, element, landmark, target, anchor, rel, path, fragment, line, column, marks) => {
+    const ascending = line >= lastLine;
+    out[at++] = kind * 16 + element;
+    out[at++] = landmark * 2 + (ascending ? ASCENDING : 0) + (fragment ? HAS_FRAGMENT : 0) + marks;
+    put(target);
+    put(anchor);
+    put(rel);
+    put(path);
+    if (fragment) put(fragment);
+    put(ascending ? line - lastLine : line);
+    put(column);
+    lastLine = line;
+  };
+  return { add, packed: () => out.slice(0, at) };
+}
+
 /**
  * Packs the links of one page: a version byte, the number of links, then for each link one byte of kind and element,
  * one of landmark and marks, and LEB128 varints of target, anchor, rel, path, fragment (where there is one), line (as a difference
@@ -24,33 +54,38 @@ export function packLinks<Text>(
   address: (text: Text) => number,
   phrase: (text: Text) => number,
 ): Uint8Array {
-  const out = new Uint8Array(1 + 8 + links.length * (2 + FIELDS * 8));
-  let at = 0;
-  const put = (value: number) => {
-    while (value > 127) {
-      out[at++] = (value % 128) | 128;
-      value = Math.floor(value / 128);
-    }
-    out[at++] = value;
-  };
-  out[at++] = VERSION;
-  put(links.length);
-  let line = 0;
-  for (const link of links) {
-    const ascending = link.line >= line;
-    const fragment = phrase(link.fragment);
-    out[at++] = linkKinds.indexOf(link.kind) * 16 + linkElements.indexOf(link.element);
-    out[at++] = landmarks.indexOf(link.landmark) * 2 + (ascending ? ASCENDING : 0) + (fragment ? HAS_FRAGMENT : 0) + (link.bareImage ? BARE_IMAGE : 0) + (link.relative ? RELATIVE : 0); // prettier-ignore
-    put(address(link.target));
-    put(phrase(link.anchor));
-    put(phrase(link.rel));
-    put(phrase(link.path));
-    if (fragment) put(fragment);
-    put(ascending ? link.line - line : link.line);
-    put(link.column);
-    line = link.line;
-  }
-  return out.slice(0, at);
+  const { add, packed } = packer(links.length);
+  for (const link of links)
+    add(
+      linkKinds.indexOf(link.kind),
+      linkElements.indexOf(link.element),
+      landmarks.indexOf(link.landmark),
+      address(link.target),
+      phrase(link.anchor),
+      phrase(link.rel),
+      phrase(link.path),
+      phrase(link.fragment),
+      link.line,
+      link.column,
+      (link.bareImage ? BARE_IMAGE : 0) + (link.relative ? RELATIVE : 0),
+    );
+  return packed();
+}
+
+/**
+ * Packs packed links again under other numbers.
+ * @param addresses the new number of a target, by its old one
+ * @param phrases likewise of anchors, rels, paths and fragments; 0 stays 0
+ * @throws as {@link eachPackedLink}
+ */
+export function renumberLinks(bytes: Uint8Array, addresses: readonly number[], phrases: readonly number[]): Uint8Array {
+  const { add, packed } = packer(countPackedLinks(bytes));
+  eachPackedLink(
+    bytes,
+    (kind, element, landmark, target, anchor, rel, path, fragment, line, column, marks) =>
+    add(kind, element, landmark, addresses[target], phrases[anchor], phrases[rel], phrases[path], phrases[fragment], line, column, marks), // prettier-ignore
+  );
+  return packed();
 }
 
 /** Reads bytes and varints one after the other. */

@@ -1,0 +1,99 @@
+/** What a document says, as it is to be stored. It is found out apart from fetching, so that a thread can do it. */
+import { hash as digest } from 'node:crypto';
+import { deflateRawSync } from 'node:zlib';
+import { describeDirectives, pageRules, readHtml } from '$core/html';
+import type { Directive } from '$core/html';
+import { bundleLinks } from '$core/links';
+import type { Link } from '$core/links';
+import { scopeOf } from '$core/scope';
+import type { CrawlSettings } from '$core/settings';
+import { remembering } from '$core/url';
+import type { PageResult, Source, Turn } from '$server/index';
+import { discoverer } from './discoveries';
+
+/** An HTML document as it was received, with what stood in the head of its answer. */
+export interface Document {
+  turn: Turn;
+  body: Uint8Array;
+  /** Charset parameter of the Content-Type header. */
+  charset: string | undefined;
+  /** Of X-Robots-Tag. */
+  directives: Directive[];
+  /** Of Link. */
+  links: Link[];
+}
+
+/** What is known of a page once it has been read. */
+export type Reading = Pick<PageResult, 'robots' | 'noindex' | 'pageNofollow' | 'directives' | 'redirectTo' | 'title' | 'description' | 'h1' | 'language' | 'canonical' | 'breadcrumb' | 'words' | 'contentHash' | 'fingerprint' | 'ids' | 'links' | 'discoveries' | 'source'>; // prettier-ignore
+
+export interface ReaderSetup {
+  settings: CrawlSettings;
+  /** Whether only a selection is fetched again. */
+  selectionOnly: boolean;
+}
+
+/** Quick rather than small: pages come by the hundred a second. */
+const SOURCE = { level: 1, chunkSize: 1 << 17 };
+/** A source that is larger than this when compressed is not kept: one statement could not carry it. */
+const MAX_SOURCE_BYTES = 6 << 20;
+const MAX_IDS_LENGTH = 1 << 20;
+/** Headings are kept as one text. */
+const H1_BETWEEN = ' / ';
+
+const contentHash = (body: Uint8Array) => digest('sha256', body, 'hex').slice(0, 32);
+
+function sourceOf(body: Uint8Array, hash: string): Source | null {
+  if (body.length === 0) return null;
+  const data = deflateRawSync(body, SOURCE);
+  return data.length > MAX_SOURCE_BYTES ? null : { hash, size: body.length, data };
+}
+
+function packFingerprint(fingerprint: [number, number] | null): Uint8Array | null {
+  if (!fingerprint) return null;
+  const bytes = new Uint8Array(8);
+  const view = new DataView(bytes.buffer);
+  fingerprint.forEach((half, i) => view.setUint32(4 * i, half));
+  return bytes;
+}
+
+/** What the rules of an answer and its document, taken together, say to a crawler. */
+export function rulesOf(directives: readonly Directive[], token: string) {
+  const { robots, noindex, nofollow } = pageRules(directives, token);
+  return {
+    robots: robots || null,
+    noindex,
+    pageNofollow: nofollow,
+    directives: describeDirectives(directives) || null,
+  };
+}
+
+/** Makes what reads the documents of one crawl. */
+export function documentReader({ settings, selectionOnly }: ReaderSetup): (document: Document) => Reading {
+  const scope = scopeOf(settings);
+  const identify = remembering(scope.identify);
+  const discoveriesOf = discoverer(scope, settings, selectionOnly);
+  return ({ turn, body, charset, directives, links: headLinks }) => {
+    const page = readHtml(body, turn.address, { charset, identify });
+    const rules = rulesOf([...page.directives, ...directives], settings.token);
+    const links = [...page.links, ...headLinks];
+    const hash = contentHash(body);
+    const ids = page.ids.join('\n');
+    return {
+      ...rules,
+      redirectTo: page.refresh,
+      title: page.title,
+      description: page.description,
+      h1: page.h1.length ? page.h1.join(H1_BETWEEN) : null,
+      language: page.language?.slice(0, 100) ?? null,
+      canonical: links.find(({ kind }) => kind === 'canonical')?.target ?? null,
+      breadcrumb: page.breadcrumb,
+      words: page.words,
+      contentHash: hash,
+      fingerprint: packFingerprint(page.fingerprint),
+      ids: settings.fragments && ids.length < MAX_IDS_LENGTH ? ids : null,
+      links: bundleLinks(links),
+      discoveries: discoveriesOf(turn, links, rules.pageNofollow),
+      source: sourceOf(body, hash),
+    };
+  };
+}
