@@ -4,7 +4,7 @@ import { join } from 'node:path';
 import { Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
 import { findingsOf } from '$core/findings';
-import { linksCsv, pagesCsv, summarize } from '$core/formats';
+import { inPieces, linksCsv, pagesCsv, summarize } from '$core/formats';
 import { evaluate, numbersOf } from '$core/selection';
 import { settingsSchema } from '$core/settings';
 import { leaksOf, plainShare } from '$core/share';
@@ -15,7 +15,8 @@ import type { Crawl, Database } from '$server/index';
 import { UsageError } from './options';
 import type { ExportCall, SelectCall, View } from './options';
 
-const write = (file: string, rows: Iterable<string>) => pipeline(Readable.from(rows), createWriteStream(file));
+const write = (file: string, rows: Iterable<string>) =>
+  pipeline(Readable.from(inPieces(rows)), createWriteStream(file));
 
 /** The pages of a view in its order, and the snapshot with share by its model. */
 function look(snapshot: Snapshot, { select, sort, shareModel }: View) {
@@ -92,9 +93,11 @@ export async function selectCommand(db: Database, { crawl, view }: SelectCall): 
   const { snapshot } = await finishedCrawl(db, crawl);
   const { seen, pages } = look(snapshot, view);
   const lines = Array.from(pages, (page) => `${addressAt(seen, page)}\n`);
-  await pipeline(Readable.from(lines), process.stdout, { end: false }).catch((error: NodeJS.ErrnoException) => {
-    // Whoever reads may have seen enough.
-    if (error.code !== 'EPIPE') throw error;
-  });
+  await pipeline(Readable.from(inPieces(lines)), process.stdout, { end: false }).catch(
+    (error: NodeJS.ErrnoException) => {
+      // Whoever reads may have seen enough.
+      if (error.code !== 'EPIPE') throw error;
+    },
+  );
   return 0;
 }

@@ -12,8 +12,10 @@ import type { Readers } from './readers';
 import { robotsKeeper } from './robots';
 import { check, unaskedPage, visit } from './visit';
 
-/** How many pages are stored together, and taken in hand together. */
-const BATCH_PAGES = 64;
+/** How many pages are stored together: as many as came while the ones before were stored, within these. */
+const MIN_PAGES = 24;
+const MAX_PAGES = 128;
+/** How many addresses are taken in hand together. */
 const BATCH_TURNS = 128;
 const MAX_IN_HAND = 4 * BATCH_TURNS;
 /** What has been read is stored after so long at the latest. */
@@ -82,28 +84,31 @@ export function crewMember(options: MemberOptions): Member {
   const inHand = new Set<number>();
   const underway = new Set<Promise<void>>();
   let queue: Turn[] = [];
-  let results: PageResult[] = [];
+  const results: PageResult[] = [];
   let lastFlush = Date.now();
-  let writing: Promise<void> = Promise.resolve();
+  /** What is being stored. */
+  let writing: Promise<void> | null = null;
   /** False after nothing was left to take, until something was stored that may have added to the frontier. */
   let mayTake = true;
   /** The first failure of the database or of this program; the loop raises it. */
   let failure: { cause: unknown } | null = null;
   const noteFailure = (cause: unknown) => void (failure ??= { cause });
+  const raiseFailure = () => {
+    if (failure) throw failure.cause;
+  };
 
   /** Stores what has been gathered, while fetching goes on. */
-  const flush = (): Promise<void> => {
-    const batch = results;
-    results = [];
+  const storeSome = async (): Promise<void> => {
+    const batch = results.splice(0, MAX_PAGES);
     lastFlush = Date.now();
-    if (batch.length)
-      writing = writing.then(async () => {
-        await outlastingOutage(() => store.save(batch));
-        for (const { turn } of batch) inHand.delete(turn.urlId);
-        mayTake = true;
-      });
-    writing.catch(noteFailure);
-    return writing;
+    await outlastingOutage(() => store.save(batch));
+    for (const { turn } of batch) inHand.delete(turn.urlId);
+    mayTake = true;
+  };
+  const flush = (): void => {
+    writing ??= storeSome()
+      .catch(noteFailure)
+      .finally(() => (writing = null));
   };
 
   const lookAt = async (turn: Turn): Promise<PageResult> => {
@@ -152,13 +157,18 @@ export function crewMember(options: MemberOptions): Member {
     let taking: Promise<void> | null = null;
     let tick: Promise<void> | null = null;
     for (;;) {
-      if (failure) throw failure.cause;
+      raiseFailure();
       // What has been read is kept; what is under way is given up and waits in the frontier.
       if (signal.aborted) {
         await taking;
         queue = [];
         await Promise.all(underway);
-        return flush();
+        while (writing || results.length) {
+          flush();
+          await writing;
+          raiseFailure();
+        }
+        return;
       }
       // What waits to be stored bounds what is taken, when the database is slower than the site.
       if (mayTake && !taking && queue.length < connections && inHand.size < MAX_IN_HAND)
@@ -166,17 +176,14 @@ export function crewMember(options: MemberOptions): Member {
           .catch(noteFailure)
           .finally(() => (taking = null));
       for (let turn; underway.size < connections && (turn = nextTurn());) launch(turn);
-      if (results.length >= BATCH_PAGES || (results.length && Date.now() - lastFlush > FLUSH_MS)) void flush();
-      const busy = taking ? [...underway, taking] : [...underway];
+      const idle = underway.size === 0 && !taking && queue.length === 0;
+      if (results.length >= MIN_PAGES || (results.length && (idle || Date.now() - lastFlush > FLUSH_MS))) flush();
+      // What is being stored may add to this rank.
+      if (idle && !writing && !mayTake) return;
+      const busy = [...underway, ...(taking ? [taking] : []), ...(writing ? [writing] : [])];
       // What was stored, or a host that may be asked again, must not wait for a page that is slow to come.
       if (busy.length || queue.length)
         await Promise.race([...busy, (tick ??= pauseFor(TICK_MS).then(() => void (tick = null)))]);
-      else if (results.length) await flush();
-      else {
-        // What is being stored may add to this rank.
-        await writing;
-        if (!mayTake) return;
-      }
     }
   };
 

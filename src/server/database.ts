@@ -78,7 +78,7 @@ export function* inRuns<T>(items: readonly T[], size: number): Generator<T[]> {
   for (let at = 0; at < items.length; at += size) yield items.slice(at, at + size);
 }
 
-/** Runs one statement, values escaped into it, and gives what the driver answers. */
+/** Runs one statement and gives what the driver answers. */
 export type Statement = <T = RowDataPacket[]>(sql: string, values?: unknown[]) => Promise<T>;
 
 const DEADLOCK_TRIES = 10;
@@ -88,14 +88,20 @@ const isDeadlock = (error: unknown) =>
 /**
  * Runs statements as one, on one connection; written for the driver itself, for what runs thousands of times in a crawl.
  * Begins again when another transaction stood in its way, so `work` may run more than once.
+ * @param work given `run`, which writes values into the statement, and `send`, which sends them beside it: better for
+ *   many bytes, and only for statements that are few
  */
-export async function inTransaction<T>(db: Database, work: (run: Statement) => Promise<T>): Promise<T> {
+export async function inTransaction<T>(
+  db: Database,
+  work: (run: Statement, send: Statement) => Promise<T>,
+): Promise<T> {
   for (let tries = 1; ; tries++) {
     const connection = await db.$client.getConnection();
     const run = (async (sql: string, values?: unknown[]) => (await connection.query(sql, values))[0]) as Statement;
+    const send = (async (sql: string, values?: mysql.ExecuteValues) => (await connection.execute(sql, values))[0]) as Statement; // prettier-ignore
     try {
       await connection.beginTransaction();
-      const result = await work(run);
+      const result = await work(run, send);
       await connection.commit();
       connection.release();
       return result;

@@ -6,7 +6,13 @@ import type { Database } from './database';
 import type { phrase, url } from './schema';
 
 const CACHED = 200_000;
-const RUN = 500;
+const RUN = 1000;
+
+interface Entry {
+  text: string;
+  hash: Buffer;
+}
+type Numbered = { id: number; text: string }[];
 
 /**
  * A table of texts with numbers, of one site.
@@ -15,35 +21,45 @@ const RUN = 500;
  */
 export function dictionary(db: Database, table: typeof url | typeof phrase, siteId: number) {
   const cache = boundedMap<string, number>(CACHED);
+  const name = getTableName(table);
+  /** Whether most texts asked for last were new: then they are added first, and only the others looked up. */
+  let mostlyNew = false;
 
   // Written for the driver itself: thousands of values a statement cost a query builder more than the database.
-  const name = getTableName(table);
-  async function lookUp(texts: string[], into: Map<string, number>) {
-    for (const run of inRuns(texts, RUN)) {
-      const query = 'select id, text from ?? where site_id = ? and hash in (?)';
-      const [rows] = await db.$client.query<RowDataPacket[]>(query, [name, siteId, run.map(hashOf)]);
-      for (const { id, text } of rows as { id: number; text: string }[]) {
-        into.set(text, id);
+  const query = async (sql: string, values: unknown[]) =>
+    (await db.$client.query<RowDataPacket[]>(sql, [name, ...values]))[0] as Numbered;
+  const find = (entries: readonly Entry[]) =>
+    query('select id, text from ?? where site_id = ? and hash in (?)', [siteId, entries.map(({ hash }) => hash)]);
+  const add = (entries: readonly Entry[]) =>
+    query('insert ignore into ?? (site_id, hash, text) values ? returning id, text', [
+      entries.map(({ text, hash }) => [siteId, hash, text]),
+    ]);
+
+  async function number(entries: readonly Entry[], numbers: Map<string, number>): Promise<void> {
+    let left = entries;
+    let added = 0;
+    // The last step finds what another worker added meanwhile.
+    for (const step of mostlyNew ? [add, find] : [find, add, find]) {
+      const rows = left.length ? await step(left) : [];
+      for (const { id, text } of rows) {
+        numbers.set(text, id);
         cache.set(text, id);
       }
+      if (step === add) added = rows.length;
+      left = left.filter(({ text }) => !numbers.has(text));
     }
+    mostlyNew = 2 * added > entries.length;
   }
 
   const numbersOf = async (texts: ReadonlySet<string>): Promise<Map<string, number>> => {
     const numbers = new Map<string, number>();
-    const unknown: string[] = [];
+    const unknown: Entry[] = [];
     for (const text of texts) {
-      const number = cache.get(text);
-      if (number === undefined) unknown.push(text);
-      else numbers.set(text, number);
+      const known = cache.get(text);
+      if (known === undefined) unknown.push({ text, hash: hashOf(text) });
+      else numbers.set(text, known);
     }
-    await lookUp(unknown, numbers);
-    const missing = unknown.filter((text) => !numbers.has(text));
-    for (const run of inRuns(missing, RUN)) {
-      const rows = run.map((text) => [siteId, hashOf(text), text]);
-      await db.$client.query('insert ignore into ?? (site_id, hash, text) values ?', [name, rows]);
-    }
-    await lookUp(missing, numbers);
+    for (const run of inRuns(unknown, RUN)) await number(run, numbers);
     return numbers;
   };
   return { numbersOf, forget: cache.clear };

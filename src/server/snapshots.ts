@@ -1,4 +1,5 @@
-import { and, asc, eq, getTableColumns, gt, inArray, sql } from 'drizzle-orm';
+import { and, asc, eq, getTableColumns, getTableName, gt, sql } from 'drizzle-orm';
+import type { RowDataPacket } from 'mysql2';
 import { countPackedLinks } from '$core/links';
 import { scopeOf } from '$core/scope';
 import { findingsAt, reportSteps } from '$core/report';
@@ -21,7 +22,7 @@ import type { Check, PageRecord, PartGroup, SiteFiles, Snapshot, SnapshotParts }
 import type { UnvisitedReason } from '$core/verdict';
 import { ASIDE_RANK, MAX_HOPS, RESOURCE_RANK, UNLINKED_RANK } from './ranks';
 import { boundedMap } from './boundedMap';
-import { inRuns } from './database';
+import { inRuns, inTransaction } from './database';
 import type { Database } from './database';
 import { crawl, frontier, page, phrase, robotsFile, sitemapEntry, sitemapFile, snapshotChunk, url } from './schema';
 
@@ -103,10 +104,12 @@ async function* readLinks(db: Database, crawlId: number) {
   }
 }
 
+/** Written for the driver itself: a large crawl has a hundred thousand texts. */
 async function readTexts(db: Database, table: typeof url | typeof phrase, ids: Iterable<number>) {
   const texts = new Map<number, string>();
   for (const run of inRuns([...ids], READ_ROWS)) {
-    const rows = await db.select({ id: table.id, text: table.text }).from(table).where(inArray(table.id, run));
+    const select = 'select id, text from ?? where id in (?)';
+    const [rows] = await db.$client.query<RowDataPacket[]>(select, [getTableName(table), run]);
     for (const { id, text } of rows) texts.set(id, text);
   }
   return texts;
@@ -177,12 +180,12 @@ async function rebuilt(db: Database, row: CrawlRow): Promise<{ snapshot: Snapsho
   const { report, pages } = await drained(reportSteps(snapshot, settingsSchema.parse(row.settings)));
   parts.set(FINDINGS_PART, pages);
   parts.set(REPORT_PART, new TextEncoder().encode(JSON.stringify(report)));
-  await db.transaction(async (tx) => {
-    await tx.delete(snapshotChunk).where(eq(snapshotChunk.crawlId, row.id));
+  await inTransaction(db, async (run, send) => {
+    await run('delete from snapshot_chunk where crawl_id = ?', [row.id]);
     for (const [part, bytes] of parts)
       for (let seq = 0; seq === 0 || seq * CHUNK_BYTES < bytes.length; seq++) {
-        const data = Buffer.from(bytes.subarray(seq * CHUNK_BYTES, (seq + 1) * CHUNK_BYTES));
-        await tx.insert(snapshotChunk).values({ crawlId: row.id, part, seq, data });
+        const data = bytes.subarray(seq * CHUNK_BYTES, (seq + 1) * CHUNK_BYTES);
+        await send('insert into snapshot_chunk (crawl_id, part, seq, data) values (?, ?, ?, ?)', [row.id, part, seq, Buffer.from(data.buffer, data.byteOffset, data.length)]); // prettier-ignore
       }
   });
   return { snapshot, bytes: [...parts.values()].reduce((sum, { length }) => sum + length, 0) };

@@ -4,7 +4,7 @@ import type { FactName, FactValue, Snapshot } from '../snapshot';
 import { verdicts } from '../verdict';
 import { heldBack, reaches } from '../reach';
 import { sectionCounts } from '../answers';
-import { csvRow } from './csv';
+import { csvCell, csvRecord, csvRow } from './csv';
 import type { Cell } from './csv';
 
 /** The columns of pages.csv, in order. Later facts are added at the end. */
@@ -59,20 +59,24 @@ export function* pagesCsv(snapshot: Snapshot, pages: Iterable<number> = range(sn
 /** links.csv: one record for each occurrence of a click link, to inside and outside targets. */
 export function* linksCsv(snapshot: Snapshot): Generator<string> {
   yield csvRow(['source', 'target', 'anchor', 'rel', 'element', 'placement', 'line', 'column']);
-  const { links, phrases } = snapshot;
+  const { links } = snapshot;
   const click = linkKinds.indexOf('click');
+  // Millions of links share their texts: each is made a field once.
+  const phrases = snapshot.phrases.map(csvCell);
+  const known: string[] = [];
+  const address = (target: number) => (known[target] ??= csvCell(addressAt(snapshot, target)));
   for (let page = 0; page < snapshot.count; page++)
     for (let i = links.offsets[page]; i < links.offsets[page + 1]; i++)
       if (links.kind[i] === click)
-        yield csvRow([
-          addressAt(snapshot, page),
-          addressAt(snapshot, links.target[i]),
+        yield csvRecord([
+          address(page),
+          address(links.target[i]),
           phrases[links.anchor[i]],
           phrases[links.rel[i]],
           linkElements[links.element[i]],
           landmarks[links.landmark[i]],
-          links.line[i],
-          links.column[i],
+          String(links.line[i]),
+          String(links.column[i]),
         ]);
 }
 

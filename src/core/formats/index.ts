@@ -4,3 +4,4 @@ export { linksCsv, pageColumns, pagesCsv, summarize } from './export';
 export type { Summary } from './export';
 export { listAs, tableFormats } from './table';
 export type { TableFormat } from './table';
+export { inPieces } from './pieces';

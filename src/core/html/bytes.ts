@@ -102,6 +102,16 @@ function decoderFor(encoding: string): (binary: string) => string {
 /** White space (HTML's and no-break spaces) folded to single spaces, none at the ends. */
 export const fold = (text: string) => text.replace(/\s+/g, ' ').trim();
 
+/** The longest text that is kept where nothing else is said. */
+const MAX_TEXT = 1000;
+
+/** The beginning of a text, never with half a character at its end. */
+export function clip(text: string, most = MAX_TEXT): string {
+  if (text.length <= most) return text;
+  const torn = (text.charCodeAt(most - 1) & 0xfc00) === 0xd800;
+  return text.slice(0, torn ? most - 1 : most);
+}
+
 export const resolveReferences = (text: string) => (text.includes('&') ? decodeHTML(text) : text);
 export const resolveAttributeReferences = (text: string) => (text.includes('&') ? decodeHTMLAttribute(text) : text);
 

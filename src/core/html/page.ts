@@ -3,7 +3,7 @@ import type { Identified } from '../url';
 import type { Landmark, Link, LinkElement, LinkKind } from '../links';
 import { breadcrumbOfJson } from './breadcrumb';
 import type { Crumb } from './breadcrumb';
-import { fold, linesAndColumns, readMarkup, resolveAttributeReferences, resolveReferences } from './bytes';
+import { clip, fold, linesAndColumns, readMarkup, resolveAttributeReferences, resolveReferences } from './bytes';
 import { readWords } from './content';
 import { isRobotsContent } from './directives';
 import type { Directive } from './directives';
@@ -44,7 +44,6 @@ export interface ReadOptions {
   identify?: (href: string, base?: string) => Identified | null;
 }
 
-const MAX_TEXT = 1000;
 /** Elements of a path; those further in are not named. */
 const MAX_DEPTH = 40;
 const landmarkOfElement: Record<string, Landmark> = {
@@ -69,8 +68,8 @@ const breadcrumbMark = 'readcrumb';
 const MAX_H1 = 20;
 const MAX_CRUMBS = 30;
 const MAX_IDS = 20_000;
-/** A target that is no URL is kept as written, up to here. */
-const MAX_MALFORMED = 1000;
+const MAX_REL = 200;
+const MAX_STEP = 100;
 
 /** An element that is open, with what a link inside it needs to know. */
 interface Frame {
@@ -104,7 +103,7 @@ function pathOf(frame: Frame | null): string {
   if (named !== frame) return (frame.path = pathOf(named));
   const above = pathOf(frame.parent);
   const classes = frame.className.trim().split(/\s+/).filter(Boolean).slice(0, 3);
-  const step = [frame.name, ...classes].join('.').slice(0, 100);
+  const step = clip([frame.name, ...classes].join('.'), MAX_STEP);
   return (frame.path = above ? `${above}>${step}` : step);
 }
 
@@ -130,7 +129,7 @@ const isRelative = (href: string) => schemeOf(href) === '' && !/^\s*[\\/]{2}/.te
 /** A target that is meant for the web and cannot be parsed, as written; null for mail, telephone, script and data. */
 function malformedTarget(href: string): string | null {
   const scheme = schemeOf(href);
-  return scheme === '' || scheme === 'http' || scheme === 'https' ? fold(href).slice(0, MAX_MALFORMED) : null;
+  return scheme === '' || scheme === 'http' || scheme === 'https' ? clip(fold(href)) : null;
 }
 
 /**
@@ -144,7 +143,7 @@ export function readHtml(
   { charset, identify = identifyPlainly }: ReadOptions = {},
 ): HtmlFacts {
   const { binary, decode } = readMarkup(bytes, charset);
-  const text = (raw: string) => fold(resolveReferences(decode(raw))).slice(0, MAX_TEXT);
+  const text = (raw: string) => clip(fold(resolveReferences(decode(raw))));
   const attribute = (tag: Tag, name: string) => {
     const raw = tag.get(name);
     return raw === undefined ? undefined : resolveAttributeReferences(decode(raw));
@@ -192,7 +191,7 @@ export function readHtml(
       element,
       href,
       anchor: '',
-      rel: fold((attribute(tag, 'rel') ?? '').toLowerCase()).slice(0, 200),
+      rel: clip(fold((attribute(tag, 'rel') ?? '').toLowerCase()), MAX_REL),
       landmark: frame?.landmark ?? '',
       path: pathOf(frame),
       bareImage: false,
@@ -204,7 +203,7 @@ export function readHtml(
   const endClick = () => {
     if (!click) return;
     const { link, raw, alts, label, title } = click;
-    link.anchor = text(raw) || (fold(alts.join(' ')) || fold(label ?? '') || fold(title ?? '')).slice(0, MAX_TEXT);
+    link.anchor = text(raw) || clip(fold(alts.join(' ')) || fold(label ?? '') || fold(title ?? ''));
     link.bareImage = link.anchor === '' && alts.length > 0;
     click = null;
   };
@@ -218,7 +217,7 @@ export function readHtml(
   const readMeta = (tag: Tag) => {
     const content = attribute(tag, 'content') ?? '';
     const name = (attribute(tag, 'name') ?? '').trim().toLowerCase();
-    if (name === 'description') facts.description ??= fold(content).slice(0, MAX_TEXT);
+    if (name === 'description') facts.description ??= clip(fold(content));
     else if (name === 'robots' || (name && isRobotsContent(content)))
       rules.push({ agent: name === 'robots' ? '' : name, content, position: tag.position });
     if ((attribute(tag, 'http-equiv') ?? '').trim().toLowerCase() === 'refresh' && refresh === null) {
@@ -244,7 +243,7 @@ export function readHtml(
       const href = attribute(tag, which);
       if (!href?.trim()) continue;
       const link = add(kind, element, href, tag);
-      if (kind === 'image') link.anchor = fold(attribute(tag, 'alt') ?? '').slice(0, MAX_TEXT);
+      if (kind === 'image') link.anchor = clip(fold(attribute(tag, 'alt') ?? ''));
     }
   };
 
@@ -261,7 +260,7 @@ export function readHtml(
     const label = attribute(tag, 'aria-label');
     const title = attribute(tag, 'title');
     if (element === 'a') click = { link, raw: '', alts: [], label, title };
-    else link.anchor = fold(attribute(tag, 'alt') || label || title || '').slice(0, MAX_TEXT);
+    else link.anchor = clip(fold(attribute(tag, 'alt') || label || title || ''));
   };
 
   const readElement = (tag: Tag) => {
@@ -336,7 +335,7 @@ export function readHtml(
     const { line, column } = places[i];
     const to = identify(href, baseAddress);
     if (to)
-      facts.links.push({ kind, element, target: to.address, anchor, rel, landmark, path, fragment: to.fragment.slice(0, MAX_TEXT), line, column, bareImage, relative: kind === 'canonical' && isRelative(href) }); // prettier-ignore
+      facts.links.push({ kind, element, target: to.address, anchor, rel, landmark, path, fragment: clip(to.fragment), line, column, bareImage, relative: kind === 'canonical' && isRelative(href) }); // prettier-ignore
     else {
       const target = kind === 'click' ? malformedTarget(href) : null;
       if (target)

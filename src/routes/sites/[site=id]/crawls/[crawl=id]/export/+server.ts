@@ -1,5 +1,5 @@
 import { error } from '@sveltejs/kit';
-import { listAs, tableFormats } from '$core/formats';
+import { inPieces, listAs, tableFormats } from '$core/formats';
 import type { TableFormat } from '$core/formats';
 import { listOf, orderedRows } from '$server/index';
 import { crawlWithSnapshot } from '../../../../../crawl';
@@ -11,21 +11,15 @@ const types: Record<TableFormat, string> = {
   tsv: 'text/tab-separated-values',
   json: 'application/json',
 };
-const PIECE = 65_536;
 
-function streamed(pieces: Iterator<string>): ReadableStream<Uint8Array> {
+function streamed(rows: Iterable<string>): ReadableStream<Uint8Array> {
   const encoder = new TextEncoder();
+  const pieces = inPieces(rows);
   return new ReadableStream({
     pull(controller) {
-      let piece = '';
-      let done: boolean | undefined = false;
-      while (!done && piece.length < PIECE) {
-        const next = pieces.next();
-        done = next.done;
-        piece += next.value ?? '';
-      }
-      controller.enqueue(encoder.encode(piece));
+      const { done, value } = pieces.next();
       if (done) controller.close();
+      else controller.enqueue(encoder.encode(value));
     },
   });
 }
