@@ -1,6 +1,5 @@
 /** What a document says, as it is to be stored. It is found out apart from fetching, so that a thread can do it. */
 import { hash as digest } from 'node:crypto';
-import { deflateRawSync } from 'node:zlib';
 import { describeDirectives, pageRules, readHtml } from '$core/html';
 import type { Directive } from '$core/html';
 import { bundleLinks } from '$core/links';
@@ -9,6 +8,8 @@ import { scopeOf } from '$core/scope';
 import type { CrawlSettings } from '$core/settings';
 import { remembering } from '$core/url';
 import type { PageResult, Source, Turn } from '$server/index';
+// Not from the index of the server: a thread that reads documents has no use for the database.
+import { compressSource } from '$server/sources';
 import { discoverer } from './discoveries';
 
 /** An HTML document as it was received, with what stood in the head of its answer. */
@@ -32,8 +33,6 @@ export interface ReaderSetup {
   selectionOnly: boolean;
 }
 
-/** Quick rather than small: pages come by the hundred a second. */
-const SOURCE = { level: 1, chunkSize: 1 << 17 };
 /** A source that is larger than this when compressed is not kept: one statement could not carry it. */
 const MAX_SOURCE_BYTES = 6 << 20;
 const MAX_IDS_LENGTH = 1 << 20;
@@ -44,7 +43,7 @@ const contentHash = (body: Uint8Array) => digest('sha256', body, 'hex').slice(0,
 
 function sourceOf(body: Uint8Array, hash: string): Source | null {
   if (body.length === 0) return null;
-  const data = deflateRawSync(body, SOURCE);
+  const data = compressSource(body);
   return data.length > MAX_SOURCE_BYTES ? null : { hash, size: body.length, data };
 }
 

@@ -11,6 +11,7 @@ import { hashOf, inRuns, inTransaction } from './database';
 import type { Database, Statement } from './database';
 import { dictionary } from './dictionary';
 import type { Turn } from './frontier';
+import { SOURCE_CODING } from './sources';
 import { phrase, robotsFile, sitemapEntry, sitemapFile, url } from './schema';
 import { sql } from 'drizzle-orm';
 
@@ -21,7 +22,7 @@ export interface Discovery {
   hops: number;
 }
 
-/** HTML as it was received, compressed with raw deflate. */
+/** HTML as it was received, compressed by `compressSource`. */
 export interface Source {
   /** As a page's `contentHash`. */
   hash: string;
@@ -187,8 +188,13 @@ export function crawlStore(db: Database, crawlId: number, siteId: number, member
       if (source && !sources.get(source.hash)) fresh.set(source.hash, source);
     }
     for (const part of bySize([...fresh.values()], ({ data }) => 2 * data.length)) {
-      const rows = part.map(({ hash, size, data }) => [Buffer.from(hash, 'hex'), size, Buffer.from(data)]);
-      await db.$client.query('insert ignore into source (hash, size, data) values ?', [rows]);
+      const rows = part.map(({ hash, size, data }) => [
+        Buffer.from(hash, 'hex'),
+        size,
+        SOURCE_CODING,
+        Buffer.from(data),
+      ]);
+      await db.$client.query('insert ignore into source (hash, size, coding, data) values ?', [rows]);
     }
     for (const name of fresh.keys()) sources.set(name, true);
   }

@@ -1,6 +1,4 @@
 /** What is stored of one page beside the snapshot: the head of its answer, its source, and how it was in other crawls. */
-import { promisify } from 'node:util';
-import { inflateRaw } from 'node:zlib';
 import { and, desc, eq, inArray } from 'drizzle-orm';
 import type { PageDetails } from '$core/answers';
 import { sourceLines } from '$core/html';
@@ -10,6 +8,7 @@ import { judge } from '$core/verdict';
 import { hashOf } from './database';
 import type { Database } from './database';
 import { crawl, page, source, url } from './schema';
+import { readSource } from './sources';
 
 const MOST_CRAWLS = 12;
 
@@ -77,8 +76,6 @@ export async function pageDetails(
   };
 }
 
-const inflate = promisify<Buffer, Buffer>(inflateRaw);
-
 /** Some lines of the source of a page; null when it is not kept. */
 export async function pageSource(
   db: Database,
@@ -101,5 +98,5 @@ export async function pageSource(
     .where(eq(source.hash, Buffer.from(found.hash, 'hex')));
   if (!stored) return null;
   const charset = /^content-type:.*?charset\s*=\s*["']?([^\s"';]+)/im.exec(found.headers ?? '')?.[1];
-  return sourceLines(await inflate(stored.data), charset, marks, from, count);
+  return sourceLines(await readSource(stored.coding, stored.data), charset, marks, from, count);
 }

@@ -18,6 +18,7 @@ import type { Crumb } from '$core/html';
 import { settingsSchema } from '$core/settings';
 import type { CrawlSettings } from '$core/settings';
 import type { FetchError } from '$core/verdict';
+import type { SourceCoding } from './sources';
 
 /** Texts compare byte by byte: addresses that differ in case are different addresses. */
 const exactText = customType<{ data: string }>({
@@ -257,10 +258,11 @@ export const tally = mysqlTable(
   (table) => [primaryKey({ columns: [table.crawlId, table.kind] })],
 );
 
-/** HTML as it was received, compressed with deflate; kept once whatever crawl and address it came from. */
+/** HTML as it was received, compressed (src/server/sources.ts); kept once whatever crawl and address it came from. */
 export const source = mysqlTable('source', {
   hash: hash().primaryKey(),
   size: int().notNull(),
+  coding: varchar({ length: 10 }).$type<SourceCoding>().notNull().default('deflate'),
   data: bytes('longblob')().notNull(),
 });
 

@@ -6,8 +6,11 @@ import { decodeHTML, decodeHTMLAttribute } from 'entities';
 
 const PIECE = 0x4000;
 
-type Latin1 = { from: (buffer: ArrayBufferLike, at: number, length: number) => { latin1Slice: () => string } };
-/** Node reads a byte a character natively; elsewhere it is done by hand. */
+type Latin1 = {
+  from: ((buffer: ArrayBufferLike, at: number, length: number) => { latin1Slice: () => string }) &
+    ((binary: string, encoding: 'latin1') => Uint8Array);
+};
+/** Node turns a byte into a character and back natively; elsewhere it is done by hand. */
 const native = (globalThis as unknown as { Buffer?: Latin1 }).Buffer;
 
 /** One character (U+0000 to U+00FF) for each byte. */
@@ -20,6 +23,7 @@ export function binaryString(bytes: Uint8Array): string {
 }
 
 function bytesOf(binary: string): Uint8Array {
+  if (native) return native.from(binary, 'latin1');
   const bytes = new Uint8Array(binary.length);
   for (let i = 0; i < bytes.length; i++) bytes[i] = binary.charCodeAt(i);
   return bytes;
@@ -80,13 +84,13 @@ export function readMarkup(bytes: Uint8Array, httpCharset?: string): Markup {
     bytes = new TextEncoder().encode(new TextDecoder(encoding).decode(bytes));
     encoding = 'utf-8';
   }
+  const binary = binaryString(bytes);
   const decode = decoderFor(encoding);
-  return {
-    binary: binaryString(bytes),
-    // eslint-disable-next-line no-control-regex -- the test is for ASCII, control characters included
-    decode: (text) => (/^[\x00-\x7f]*$/.test(text) ? text : decode(text)),
-  };
+  return { binary, decode: isAscii(binary) ? (text) => text : (text) => (isAscii(text) ? text : decode(text)) };
 }
+
+// eslint-disable-next-line no-control-regex -- control characters are ASCII too
+const isAscii = (text: string) => /^[\x00-\x7f]*$/.test(text);
 
 /** windows-1252 above ISO 8859-1 (Encoding Standard, index-windows-1252), from 0x80 to 0x9F. */
 const windows1252 = '€\x81‚ƒ„…†‡ˆ‰Š‹Œ\x8dŽ\x8f\x90‘’“”•–—˜™š›œ\x9džŸ';

@@ -1,10 +1,14 @@
 /** What the words of a page's main content say about it: how many, and a fingerprint to find pages like it. */
 
-/** What a character is to the words: nothing, part of a word, a digit, or (in a script without spaces) a word by itself. */
-const NONE = 0;
-const LETTER = 1;
-const DIGIT = 2;
-const SIGN = 3;
+/**
+ * What a character is to the words: nothing, part of a word, a digit, a word by itself (in a script without spaces), or
+ * the first half of a character beyond 16 bits.
+ */
+const NONE = 1;
+const LETTER = 2;
+const DIGIT = 3;
+const SIGN = 4;
+const HALF = 5;
 
 const sign = /[\p{Script=Han}\p{Script=Hiragana}\p{Script=Katakana}]/u;
 const letter = /[\p{L}\p{M}\p{N}]/u;
@@ -15,18 +19,14 @@ function kindOf(char: string): number {
   return letter.test(char) ? (digit.test(char) ? DIGIT : LETTER) : NONE;
 }
 
-const UNKNOWN = 255;
-/** Kinds, and lower case, of the characters of one UTF-16 unit, found when they are first met. */
-const kinds = new Uint8Array(0x10000).fill(UNKNOWN);
-const lower = new Uint16Array(0x10000);
+/** For each UTF-16 unit its kind and, in the lower 16 bits, its lower case; 0 until it is first met. */
+const known = new Uint32Array(0x10000);
 
 function lookUp(unit: number): number {
   const char = String.fromCharCode(unit);
-  lower[unit] = char.toLowerCase().charCodeAt(0);
-  return (kinds[unit] = kindOf(char));
+  const kind = (unit & 0xfc00) === 0xd800 ? HALF : kindOf(char);
+  return (known[unit] = (kind << 16) | char.toLowerCase().charCodeAt(0));
 }
-
-const isHighSurrogate = (unit: number) => (unit & 0xfc00) === 0xd800;
 
 /** Words in a row that make one feature. */
 const SHINGLE = 3;
@@ -46,41 +46,49 @@ function mix(value: number): number {
 function joins(text: string, at: number): boolean {
   if (at >= text.length) return false;
   const unit = text.charCodeAt(at);
-  const kind = kinds[unit] === UNKNOWN ? lookUp(unit) : kinds[unit];
+  const kind = (known[unit] || lookUp(unit)) >>> 16;
   return kind === LETTER || kind === DIGIT;
 }
 
 /** A number for each word of a text, case apart; all numbers count as the same word. */
 function hashWords(text: string): Uint32Array {
-  const hashes = new Uint32Array(text.length);
+  const { length } = text;
+  const hashes = new Uint32Array(length);
   let words = 0;
-  let hash = 0;
+  let hash = HASH_START;
   let inWord = false;
   let numeric = true;
-  for (let i = 0; i <= text.length; i++) {
-    const unit = i < text.length ? text.charCodeAt(i) : 0;
-    let kind = kinds[unit];
-    if (kind === UNKNOWN) kind = lookUp(unit);
-    let low = lower[unit];
-    if (isHighSurrogate(unit)) {
+  for (let i = 0; i < length; i++) {
+    const unit = text.charCodeAt(i);
+    const entry = known[unit] || lookUp(unit);
+    let kind = entry >>> 16;
+    let low = entry & 0xffff;
+    if (kind === HALF) {
       const char = String.fromCodePoint(text.codePointAt(i)!);
       kind = kindOf(char);
       low = char.toLowerCase().codePointAt(0)!;
       i += char.length - 1;
     }
     if (kind === LETTER || kind === DIGIT) {
-      numeric = (numeric || !inWord) && kind === DIGIT;
-      hash = Math.imul((inWord ? hash : HASH_START) ^ low, HASH_PRIME);
+      hash = Math.imul(hash ^ low, HASH_PRIME);
+      numeric &&= kind === DIGIT;
       inWord = true;
-    } else if (inWord && (unit === 0x27 || unit === 0x2d || unit === 0x2019) && joins(text, i + 1)) {
-      hash = Math.imul(hash ^ unit, HASH_PRIME);
-      numeric = false;
-    } else {
-      if (inWord) hashes[words++] = numeric ? NUMBER : hash;
-      inWord = false;
-      if (kind === SIGN) hashes[words++] = Math.imul(HASH_START ^ low, HASH_PRIME);
+      continue;
     }
+    if (inWord) {
+      if ((unit === 0x27 || unit === 0x2d || unit === 0x2019) && joins(text, i + 1)) {
+        hash = Math.imul(hash ^ unit, HASH_PRIME);
+        numeric = false;
+        continue;
+      }
+      hashes[words++] = numeric ? NUMBER : hash;
+      hash = HASH_START;
+      inWord = false;
+      numeric = true;
+    }
+    if (kind === SIGN) hashes[words++] = Math.imul(HASH_START ^ low, HASH_PRIME);
   }
+  if (inWord) hashes[words++] = numeric ? NUMBER : hash;
   return hashes.subarray(0, words);
 }
 

@@ -13,20 +13,20 @@ export const htmlInForeign = set('foreignobject desc title annotation-xml');
 
 /** Which open elements a start tag ends, and the elements beyond which it ends none. */
 interface Closing {
-  ends: ReadonlySet<string>;
+  ends: readonly string[];
   within: ReadonlySet<string>;
 }
 
 const block = set('address article aside blockquote center details dialog dir div dl fieldset figcaption figure footer form h1 h2 h3 h4 h5 h6 header hgroup hr listing main menu nav ol p plaintext pre search section summary table ul xmp'); // prettier-ignore
 const scope = 'table td th caption button object template html applet marquee svg math';
-const endsParagraph: Closing = { ends: set('p'), within: set(scope) };
+const endsParagraph: Closing = { ends: ['p'], within: set(scope) };
 const inList = set(`${scope} ul ol menu`);
 const rows = set('table template html');
 
 export const closings = new Map<string, readonly Closing[]>();
 for (const name of block) closings.set(name, [endsParagraph]);
 const add = (names: string, ends: string, within: ReadonlySet<string>) => {
-  for (const name of set(names)) closings.set(name, [...(closings.get(name) ?? []), { ends: set(ends), within }]);
+  for (const name of set(names)) closings.set(name, [...(closings.get(name) ?? []), { ends: ends.split(' '), within }]);
 };
 add('li', 'li', inList);
 add('dd dt', 'dd dt', set(`${scope} dl`));

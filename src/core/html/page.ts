@@ -76,6 +76,7 @@ interface Frame {
   name: string;
   parent: Frame | null;
   depth: number;
+  /** The class attribute as written. */
   className: string;
   landmark: Landmark;
   /** Filled when a link first asks for it. */
@@ -94,15 +95,15 @@ interface FoundLink {
   bareImage: boolean;
 }
 
-function pathOf(frame: Frame | null): string {
+function pathOf(frame: Frame | null, decode: (raw: string) => string): string {
   if (!frame || frame.name === 'html') return '';
   if (frame.path !== null) return frame.path;
   // Nesting without bound must not make paths, or calls, without bound.
   let named = frame;
   while (named.depth > MAX_DEPTH) named = named.parent!;
-  if (named !== frame) return (frame.path = pathOf(named));
-  const above = pathOf(frame.parent);
-  const classes = frame.className.trim().split(/\s+/).filter(Boolean).slice(0, 3);
+  if (named !== frame) return (frame.path = pathOf(named, decode));
+  const above = pathOf(frame.parent, decode);
+  const classes = decode(frame.className).trim().split(/\s+/).filter(Boolean).slice(0, 3);
   const step = clip([frame.name, ...classes].join('.'), MAX_STEP);
   return (frame.path = above ? `${above}>${step}` : step);
 }
@@ -193,7 +194,7 @@ export function readHtml(
       anchor: '',
       rel: clip(fold((attribute(tag, 'rel') ?? '').toLowerCase()), MAX_REL),
       landmark: frame?.landmark ?? '',
-      path: pathOf(frame),
+      path: pathOf(frame, decode),
       bareImage: false,
     };
     found.push(link);
@@ -247,6 +248,7 @@ export function readHtml(
     }
   };
 
+  const mayHaveTrail = binary.includes(breadcrumbMark);
   const isMarked = (mark: string | undefined) => mark !== undefined && mark.includes(breadcrumbMark);
   const isCrumbTrail = ({ get }: Tag) =>
     isMarked(get('class')) || isMarked(get('aria-label')) || isMarked(get('id')) || isMarked(get('itemtype'));
@@ -286,7 +288,7 @@ export function readHtml(
       const depth = (frame?.depth ?? 0) + 1;
       if (landmark === 'main') hasMain = true;
       if (!gap && !inline.has(name)) gap = true;
-      if (crumbDepth === 0 && inertDepth === 0 && isCrumbTrail(tag)) crumbDepth = depth;
+      if (mayHaveTrail && crumbDepth === 0 && inertDepth === 0 && isCrumbTrail(tag)) crumbDepth = depth;
       if (facts.ids.length < MAX_IDS) {
         const id = attribute(tag, 'id');
         if (id) facts.ids.push(id);
@@ -296,7 +298,7 @@ export function readHtml(
       if (inertDepth === 0) readElement(tag);
       if (inert.has(name)) inertDepth++;
       if (name === 'svg') svgDepth++;
-      frame = { name, parent: frame, depth, className: decode(tag.get('class') ?? ''), landmark, path: null };
+      frame = { name, parent: frame, depth, className: tag.get('class') ?? '', landmark, path: null };
     },
     onText(raw) {
       if (jsonLd !== null) jsonLd += raw;

@@ -31,8 +31,22 @@ const EQUALS = 61;
 
 const isSpace = (code: number) => code === 32 || code === 10 || code === 9 || code === 13 || code === 12;
 const isLetter = (code: number) => (code >= 97 && code <= 122) || (code >= 65 && code <= 90);
-const upper = /[A-Z]/;
-const lowerCase = (name: string) => (upper.test(name) ? name.toLowerCase() : name);
+/** Names of tags and attributes by their spellings: one string in lower case for each, which is quick to look up by. */
+const names = new Map<string, string>();
+const MAX_NAMES = 5000;
+const MAX_NAME_LENGTH = 40;
+/** The key of an object is a string of its own; a slice would keep the whole document. */
+const ownCopy = (text: string) => Object.keys({ [text]: 0 })[0];
+
+function nameOf(written: string): string {
+  const known = names.get(written);
+  if (known !== undefined) return known;
+  if (written.length > MAX_NAME_LENGTH) return written.toLowerCase();
+  if (names.size >= MAX_NAMES) names.clear();
+  const name = ownCopy(written.toLowerCase());
+  names.set(ownCopy(written), name);
+  return name;
+}
 
 /** Browsers, too, stop nesting at some depth (HTML leaves it to them); deeper elements become siblings. */
 const MAX_NESTING = 1000;
@@ -44,13 +58,13 @@ export function scanMarkup(markup: string, { onOpen, onText, onClose }: MarkupHa
 
   /** Attributes of the tag at hand. */
   let attributes = 0;
-  const names: string[] = [];
+  const attributeNames: string[] = [];
   const values: string[] = [];
   const tag: Tag = {
     name: '',
     position: 0,
     get: (attribute) => {
-      for (let i = 0; i < attributes; i++) if (names[i] === attribute) return values[i];
+      for (let i = 0; i < attributes; i++) if (attributeNames[i] === attribute) return values[i];
     },
   };
   let selfClosing = false;
@@ -73,11 +87,9 @@ export function scanMarkup(markup: string, { onOpen, onText, onClose }: MarkupHa
 
   const closeImplied = (name: string) => {
     for (const { ends, within } of closings.get(name) ?? []) {
-      let some = false;
-      for (const ended of ends) some ||= (openOf.get(ended) ?? 0) > 0;
-      if (!some) continue;
+      if (!ends.some((ended) => openOf.get(ended))) continue;
       for (let i = open.length - 1; i >= 0 && !within.has(open[i]); i--) {
-        if (!ends.has(open[i])) continue;
+        if (!ends.includes(open[i])) continue;
         closeDownTo(i);
         break;
       }
@@ -134,7 +146,7 @@ export function scanMarkup(markup: string, { onOpen, onText, onClose }: MarkupHa
     const start = at;
     let code = 0;
     while (at < length && !isSpace((code = markup.charCodeAt(at))) && code !== SLASH && code !== GT) at++;
-    tag.name = lowerCase(markup.slice(start, at));
+    tag.name = nameOf(markup.slice(start, at));
     attributes = 0;
     selfClosing = false;
     for (;;) {
@@ -159,7 +171,7 @@ export function scanMarkup(markup: string, { onOpen, onText, onClose }: MarkupHa
       const code = markup.charCodeAt(at);
       if (code === EQUALS || code === SLASH || code === GT || isSpace(code)) break;
     }
-    const name = lowerCase(markup.slice(start, at));
+    const name = nameOf(markup.slice(start, at));
     let value = '';
     let next = at;
     while (next < length && isSpace(markup.charCodeAt(next))) next++;
@@ -182,7 +194,7 @@ export function scanMarkup(markup: string, { onOpen, onText, onClose }: MarkupHa
     }
     if (at >= length) return false;
     if (tag.get(name) === undefined) {
-      names[attributes] = name;
+      attributeNames[attributes] = name;
       values[attributes++] = value;
     }
     return true;

@@ -10,7 +10,7 @@ export interface LinkBundle {
   phrases: string[];
 }
 
-/** Gives texts numbers in the order in which they are first asked for. */
+/** Gives texts numbers in the order in which they are first asked for, beside those that have one. */
 function numbering(texts: string[]) {
   const numbers = new Map(texts.map((text, i) => [text, i]));
   return (text: string): number => {
@@ -23,6 +23,8 @@ function numbering(texts: string[]) {
 export function bundleLinks(links: readonly Link[]): LinkBundle {
   const addresses: string[] = [];
   const phrases = [''];
-  const packed = packLinks(links, numbering(addresses), numbering(phrases));
-  return { packed, addresses, phrases };
+  const numberOf = numbering(phrases);
+  // Most links have no rel and no fragment.
+  const phrase = (text: string) => (text === '' ? 0 : numberOf(text));
+  return { packed: packLinks(links, numbering(addresses), phrase), addresses, phrases };
 }

@@ -13,17 +13,33 @@ const mayLackPath = /^[\x00-\x20]|^$|^[?#]|^[a-z]+:(?![/\\])/i;
  * against the folder of the base alone (RFC 3986 §5.2.3), but for those without a path.
  */
 export function remembering(identify: Identify): Identify {
-  const known = new Map<string, Identified | null>();
+  let folders = new Map<string, Map<string, Identified | null>>();
+  let size = 0;
+  // One page after the other is read, so that its links have their base in common.
+  let last = { base: '', known: new Map<string, Identified | null>() };
   return (href, base = '') => {
     if (mayLackPath.test(href)) return identify(href, base || undefined);
-    const query = base.indexOf('?');
-    const folder = base.slice(0, base.lastIndexOf('/', query < 0 ? base.length : query) + 1);
-    const key = `${folder} ${href}`;
-    let found = known.get(key);
+    if (base !== last.base) last = { base, known: knownIn(folderOf(base)) };
+    let found = last.known.get(href);
     if (found === undefined) {
-      if (known.size >= SIZE) known.clear();
-      known.set(key, (found = identify(href, base || undefined)));
+      last.known.set(href, (found = identify(href, base || undefined)));
+      size++;
     }
     return found;
   };
+
+  function knownIn(folder: string): Map<string, Identified | null> {
+    if (size > SIZE) {
+      folders = new Map();
+      size = 0;
+    }
+    let known = folders.get(folder);
+    if (!known) folders.set(folder, (known = new Map()));
+    return known;
+  }
+}
+
+function folderOf(base: string): string {
+  const query = base.indexOf('?');
+  return base.slice(0, base.lastIndexOf('/', query < 0 ? base.length : query) + 1);
 }

@@ -1,0 +1,1 @@
+ALTER TABLE `source` ADD `coding` varchar(10) DEFAULT 'deflate' NOT NULL;
