@@ -138,6 +138,7 @@ async function takePart(run: JobRun, row: Crawl, isLead: boolean) {
     store,
     frontier,
     member,
+    readers,
     signal,
     endedBy: () => endedBy,
     interruption: () => (signal.aborted ? (signal.reason as Interruption) : null),
@@ -183,7 +184,9 @@ export async function runJob(run: JobRun): Promise<Ending | null> {
     await setRank(db, crawlId, -1);
     if (interruption === 'stop' || interruption === 'pause' || interruption === 'limit') await farewell(db, crawlId);
     await leaveCrew(db, crawlId, part.number);
+    // The analysis needs the memory.
     part.store.forget();
+    await part.readers.close();
     if (interruption === 'shutdown' || interruption === 'pause') {
       await releaseJob(db, crawlId, interruption === 'pause' ? 'paused' : 'waiting');
       return null;

@@ -28,8 +28,8 @@ interface Waiting {
   reject: (error: Error) => void;
 }
 
-function openThread(setup: ReaderSetup) {
-  const thread = new Worker(threadFile, { workerData: setup });
+function openThread(setup: ReaderSetup, file: string) {
+  const thread = new Worker(file, { workerData: setup });
   const waiting: Waiting[] = [];
   let ended: Error | null = null;
   const end = (error: Error) => {
@@ -56,13 +56,17 @@ function openThread(setup: ReaderSetup) {
   };
 }
 
-/** @param threads how many at most; with none, documents are read in place */
-export function openReaders(setup: ReaderSetup, threads = Math.min(MAX_THREADS, availableParallelism() - 1)): Readers {
-  if (threads < 1 || !existsSync(threadFile)) {
+/** @param threads how many; with none, documents are read in place */
+export function openReaders(
+  setup: ReaderSetup,
+  threads = Math.min(MAX_THREADS, availableParallelism() - 1),
+  file = threadFile,
+): Readers {
+  if (threads < 1 || !existsSync(file)) {
     const read = documentReader(setup);
-    return { read: (document) => Promise.resolve(read(document)), close: () => Promise.resolve() };
+    return { read: (document) => Promise.resolve(document).then(read), close: () => Promise.resolve() };
   }
-  const pool = Array.from({ length: threads }, () => openThread(setup));
+  const pool = Array.from({ length: threads }, () => openThread(setup, file));
   return {
     read: (document) => pool.reduce((least, thread) => (thread.busy() < least.busy() ? thread : least)).read(document),
     close: async () => void (await Promise.all(pool.map(({ close }) => close()))),

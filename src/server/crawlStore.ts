@@ -67,8 +67,6 @@ export const familyKey = (address: string): Buffer | null => {
 export function crawlStore(db: Database, crawlId: number, siteId: number, member: number) {
   const { numbersOf: addressNumbers, forget: forgetAddresses } = dictionary(db, url, siteId);
   const { numbersOf: phraseNumbers, forget: forgetPhrases } = dictionary(db, phrase, siteId);
-  /** The best rank written for an address, to spare the database what it knows. */
-  const ranks = boundedMap<number, number>(500_000);
   /** Sources that are known to be stored. */
   const sources = boundedMap<string, true>(50_000);
 
@@ -76,9 +74,8 @@ export function crawlStore(db: Database, crawlId: number, siteId: number, member
 
   /** Adds what is new to the frontier and moves forward what was found on a shorter way. @returns how many are new */
   async function discover(run: Statement, found: Found): Promise<number> {
-    const unsure = [...found].filter(([id, { rank }]) => (ranks.get(id) ?? Infinity) > rank);
     let added = 0;
-    for (const part of inRuns(unsure, FRONTIER_ROWS)) {
+    for (const part of inRuns([...found], FRONTIER_ROWS)) {
       const select = 'select url_id, rank from frontier where crawl_id = ? and url_id in (?)';
       const ids = part.map(([id]) => id);
       const known = new Map((await run(select, [crawlId, ids])).map((row) => [row.url_id as number, row.rank as number])); // prettier-ignore
@@ -107,10 +104,6 @@ export function crawlStore(db: Database, crawlId: number, siteId: number, member
     return added;
   }
 
-  const remember = (found: Found) => {
-    for (const [id, { rank }] of found) if ((ranks.get(id) ?? Infinity) > rank) ranks.set(id, rank);
-  };
-
   async function numberDiscoveries(discoveries: readonly Discovery[]): Promise<Found> {
     const numbers = await addressNumbers(new Set(discoveries.map(({ address }) => address)));
     const found: Found = new Map();
@@ -129,7 +122,6 @@ export function crawlStore(db: Database, crawlId: number, siteId: number, member
       const added = await discover(run, found);
       if (added) await run('update crawl set known = known + ? where id = ?', [added, crawlId]);
     });
-    remember(found);
   }
 
   async function pageRows(results: readonly PageResult[]) {
@@ -204,7 +196,6 @@ export function crawlStore(db: Database, crawlId: number, siteId: number, member
     forget(): void {
       forgetAddresses();
       forgetPhrases();
-      ranks.clear();
       sources.clear();
     },
 
@@ -248,7 +239,6 @@ export function crawlStore(db: Database, crawlId: number, siteId: number, member
           [added, affectedRows, unanswered, bytes, unasked, crawlId],
         );
       });
-      remember(found);
     },
 
     saveRobots: (file: { origin: string; status: number | null; fault: string | null; body: string }) =>

@@ -23,7 +23,7 @@ export function databaseUrl(): string {
 
 /** Opens a pool of connections; nothing is connected until the first statement. */
 export function openDatabase(url = databaseUrl()): Database {
-  const pool = mysql.createPool({ uri: url, timezone: 'Z', charset: 'utf8mb4_bin', connectionLimit: 6 });
+  const pool = mysql.createPool({ uri: url, timezone: 'Z', charset: 'utf8mb4_bin', connectionLimit: 6, trace: false });
   // Moments are kept in UTC whatever the server's own zone is. Workers write side by side: locks on gaps between rows
   // would make them wait for each other without need.
   pool.on('connection', (connection) => {

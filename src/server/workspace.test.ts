@@ -1,6 +1,7 @@
 /** What screens ask of the database and of snapshots, over crawls of a stand-in site. */
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { sql } from 'drizzle-orm';
+import { deflateRawSync } from 'node:zlib';
+import { eq, ne, sql } from 'drizzle-orm';
 import { factAt, pageOf } from '$core/snapshot';
 import { crawling } from '../../tests/support/crawling';
 import { testDatabase } from '../../tests/support/database';
@@ -9,6 +10,8 @@ import { linking, standIn } from '../../tests/support/standIn';
 import type { StandIn } from '../../tests/support/standIn';
 import { findingsOfPage, forgetSelection, getCrawl, keepSelection, keptSelections, listOf, listSummaries, listWindow, openReport, openSnapshot, orderedRows, pageDetails, pageSource, storedReport, valuesOf } from '.'; // prettier-ignore
 import type { ListView } from '.';
+import { source } from './schema';
+import { readSource } from './sources';
 
 let test: TestDatabase;
 let site: StandIn;
@@ -66,6 +69,20 @@ describe('what is stored of a page', () => {
     expect(source!.lines[1].runs).toEqual([{ text: '<a href="/a">Café</a>', marked: true }]);
     expect(await pageSource(test.db, await crawlOf(0), at('/gone'), [], 1, 10)).toBeNull();
     expect(await pageSource(test.db, await crawlOf(0), at('/never'), [], 1, 10)).toBeNull();
+  });
+  it('can be read as it was compressed before', async () => {
+    const html = Buffer.from('<title>Earlier</title>');
+    await test.db.insert(source).values({ hash: Buffer.alloc(16, 7), size: html.length, data: deflateRawSync(html) });
+    const [stored] = await test.db
+      .select()
+      .from(source)
+      .where(eq(source.hash, Buffer.alloc(16, 7)));
+    expect(await readSource(stored.coding, stored.data)).toEqual(html);
+    const [now] = await test.db
+      .select()
+      .from(source)
+      .where(ne(source.hash, Buffer.alloc(16, 7)));
+    expect((await readSource(now.coding, now.data)).length).toBe(now.size);
   });
   it('is the line at which a link of the list stands', async () => {
     const row = await crawlOf(0);

@@ -23,6 +23,22 @@ describe('facts of a page', () => {
     expect(read('<p>Nothing</p>').title).toBeNull();
     expect(read('<title></title>').title).toBe('');
   });
+  it('keeps the beginning of a text without end, and no half of a character', () => {
+    const tram = String.fromCodePoint(0x1f68b);
+    const { title, links } = read(`<title>${tram.repeat(900)}</title><a href="/">x${tram.repeat(900)}</a>`);
+    expect(title).toBe(tram.repeat(500));
+    expect(links[0].anchor).toBe(`x${tram.repeat(499)}`);
+  });
+  it('knows names of elements and attributes however they are written, and as many as there are', () => {
+    const odd = Array.from({ length: 6000 }, (_, i) => `<x-${i} Data-${i}=1></X-${i}>`).join('');
+    const long = 'y'.repeat(1000);
+    const { links, ids } = read(`${odd}<${long} ID=tram><MAIN><A HREF="/a">A</a><a hReF='/b'>B</A></MAIN>`);
+    expect(links.map(({ target, landmark }) => [target, landmark])).toEqual([
+      ['https://museum.example/a', 'main'],
+      ['https://museum.example/b', 'main'],
+    ]);
+    expect(ids).toEqual(['tram']);
+  });
   it('finds canonicals and where a meta refresh leads', () => {
     const facts = read('<link rel="canonical" href="/trams"><meta http-equiv=refresh content="5; URL=\'../new\'">');
     expect(facts.canonicals).toEqual(['https://museum.example/trams']);

@@ -1,7 +1,16 @@
 import fc from 'fast-check';
 import { expect, it } from 'vitest';
-import { countPackedLinks, landmarks, linkElements, linkKinds, packLinks, unpackLinks } from '.';
-import type { NumberedLink } from '.';
+import {
+  bundleLinks,
+  countPackedLinks,
+  landmarks,
+  linkElements,
+  linkKinds,
+  packLinks,
+  renumberLinks,
+  unpackLinks,
+} from '.';
+import type { Link, NumberedLink } from '.';
 
 const packed = (links: readonly NumberedLink[]) => packLinks(links, Number, Number);
 
@@ -48,3 +57,35 @@ it('takes a dozen bytes for an ordinary link', () => {
   const links = Array.from({ length: 150 }, (_, i) => ({ kind: 'click', element: 'a', landmark: 'nav', target: 70_000 + i, anchor: 40_000 + i, rel: 0, path: 900, fragment: 0, line: 10 + i, column: 9 }) as const); // prettier-ignore
   expect(packed(links).length / links.length).toBeLessThan(14);
 });
+
+const word = fc.constantFrom('', 'tram', 'depot', 'Tram 7', 'body>main');
+const wordedLink: fc.Arbitrary<Link> = fc
+  .record({
+    target: fc.constantFrom('https://a.example/', 'https://a.example/b'),
+    anchor: word,
+    rel: word,
+    path: word,
+    fragment: word,
+  }) // prettier-ignore
+  .chain((words) => link.map((numbered) => ({ ...numbered, ...words })));
+
+it('bundles links with each of their texts once, and numbers them later', () =>
+  fc.assert(
+    fc.property(fc.array(wordedLink, { maxLength: 30 }), (links) => {
+      const { packed, addresses, phrases } = bundleLinks(links);
+      expect([addresses, phrases].map((texts) => new Set(texts).size)).toEqual([addresses.length, phrases.length]);
+      // As a database numbers them: in an order of its own, '' being 0.
+      const numbers = (texts: string[]) => texts.map((text) => (text === '' ? 0 : 1000 + 7 * text.length));
+      const textOf = (number: number, texts: string[]) => texts.find((text) => numbers([text])[0] === number);
+      const stored = unpackLinks(renumberLinks(packed, numbers(addresses), numbers(phrases)));
+      const read = stored.map((one) => ({
+        ...one,
+        target: textOf(one.target, addresses),
+        anchor: textOf(one.anchor, phrases),
+        rel: textOf(one.rel, phrases),
+        path: textOf(one.path, phrases),
+        fragment: textOf(one.fragment, phrases),
+      }));
+      expect(read).toEqual(links);
+    }),
+  ));
