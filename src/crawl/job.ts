@@ -63,7 +63,7 @@ function limitReached({ settings, bytes, ranMs }: Crawl): string | null {
   if (settings.megabytes !== null && bytes >= settings.megabytes * 2 ** 20)
     return `It ended at its limit of ${settings.megabytes.toLocaleString('en')} MiB received.`;
   if (settings.minutes !== null && ranMs >= settings.minutes * 60_000)
-    return `It ended at its limit of ${settings.minutes.toLocaleString('en')} minutes.`;
+    return `It ended at its limit of ${settings.minutes === 1 ? '1 minute' : `${settings.minutes.toLocaleString('en')} minutes`}.`;
   return null;
 }
 

@@ -19,7 +19,7 @@ afterEach(async () => {
   await other?.close();
   other = null;
 });
-const { crawl, finish } = crawling(() => test.db);
+const { begin, crawl, finish } = crawling(() => test.db);
 const pagesAsked = () => site.asked.filter((path) => !/robots|sitemap/.test(path)).sort();
 
 describe('scope', () => {
@@ -139,18 +139,25 @@ describe('the trap guard', () => {
   });
 });
 
-describe('limits of size', () => {
-  it('end a crawl, which goes on when they are lifted', async () => {
+describe('limits of size and time', () => {
+  it.each([
+    ['megabytes', 0, /1 MiB received/],
+    ['minutes', 59_900, /1 minute\./],
+  ])('in %s end a crawl, which goes on when they are lifted', async (limit, ranMs, reason) => {
     const filler = `<!--${'x'.repeat(300_000)}-->`;
     site = await standIn((path) => {
       const n = Number(path.slice(1)) || 0;
       const body = linking(`${n}`, ...(n < 30 ? [`/${n + 1}`] : [])) + filler;
       return path === '/robots.txt' ? undefined : (_, response) => void setTimeout(() => response.setHeader('content-type', 'text/html').end(body), 100); // prettier-ignore
     });
-    const { crawlId, ending } = await crawl(`${site.origin}/`, { megabytes: 1, usualSitemaps: false });
-    expect(ending).toMatchObject({ state: 'done', limited: true, reason: expect.stringMatching(/1 MiB received/) });
+    const crawlId = await begin(`${site.origin}/`, { [limit]: 1, usualSitemaps: false });
+    // As if it had been running for so long.
+    await test.db.$client.query('update crawl set ran_ms = ? where id = ?', [ranMs, crawlId]);
+    const { ending } = await finish(crawlId);
+    expect(ending).toMatchObject({ state: 'done', limited: true, reason: expect.stringMatching(reason) });
+    expect(pagesAsked().length).toBeLessThan(31);
     const { settings } = (await getCrawl(test.db, crawlId))!;
-    await continueCrawl(test.db, crawlId, { ...settings, megabytes: null });
+    await continueCrawl(test.db, crawlId, { ...settings, [limit]: null });
     expect(await leaseJob(test.db, 'test')).toBe(crawlId);
     expect((await finish(crawlId)).snapshot.count).toBe(31);
   });

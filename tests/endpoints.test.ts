@@ -1,0 +1,204 @@
+/** What the endpoints of a crawl answer, asked well and asked badly, over HTTP as a browser or a script asks them. */
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { decodeSnapshot, encodeSnapshot } from '$core/snapshot';
+import type { Snapshot } from '$core/snapshot';
+import { crawling } from './support/crawling';
+import { testDatabase } from './support/database';
+import type { TestDatabase } from './support/database';
+import { startApp } from './support/program';
+import { linking, standIn } from './support/standIn';
+import type { StandIn } from './support/standIn';
+
+let database: TestDatabase;
+let site: StandIn;
+let app: Awaited<ReturnType<typeof startApp>>;
+let stored: Snapshot;
+let crawl: string;
+let waiting: string;
+
+beforeAll(async () => {
+  database = await testDatabase();
+  site = await standIn((path) => {
+    if (path === '/') return linking('Home', '/trams', '/buses', '/=formula');
+    if (path === '/trams') return '<title>Trams</title>\n<a href="/">home</a>\n<a href="/gone">gone</a>';
+    if (path === '/buses' || path === '/=formula') return linking('=Buses', '/trams');
+    return undefined;
+  });
+  const { begin, finish } = crawling(() => database.db);
+  const done = await begin(`${site.origin}/`);
+  stored = (await finish(done)).snapshot;
+  waiting = `sites/1/crawls/${await begin(`${site.origin}/`, {}, null)}`;
+  crawl = `sites/1/crawls/${done}`;
+  app = await startApp(database.url);
+});
+afterAll(async () => {
+  await app?.stop();
+  await site?.close();
+  await database?.drop();
+});
+
+type Query = Record<string, string>;
+const at = (path: string) => site.origin + path;
+const ask = (path: string, query: Query = {}, init?: RequestInit) =>
+  fetch(`${app.address}${path}?${new URLSearchParams(query)}`, {
+    redirect: 'manual',
+    headers: { accept: 'application/json' },
+    ...init,
+  });
+const told = async <T>(path: string, query: Query = {}): Promise<T> => {
+  const answer = await ask(path, query);
+  expect([path, answer.status]).toEqual([path, 200]);
+  return (await answer.json()) as T;
+};
+const send = (path: string, method: string, body: unknown) =>
+  ask(path, {}, { method, body: JSON.stringify(body), headers: { 'content-type': 'application/json', accept: 'application/json' } }); // prettier-ignore
+
+describe('a window of rows', () => {
+  type Rows = { total: number; rows: { cells: unknown[] }[]; fault: { message: string } | null };
+  it('has the columns that are asked for, in the order of the sort', async () => {
+    const { total, rows, fault } = await told<Rows>(`${crawl}/rows`, { columns: 'url,depth', sort: 'url:desc', size: '2' }); // prettier-ignore
+    expect(total).toBe(5);
+    expect(fault).toBeNull();
+    expect(JSON.stringify(rows)).toContain('/trams');
+    expect(rows).toHaveLength(2);
+  });
+  it('is empty past the end, and tells the number of rows by itself', async () => {
+    expect(await told<Rows>(`${crawl}/rows`, { from: '1000' })).toMatchObject({ total: 5, rows: [] });
+    expect(await told<Rows>(`${crawl}/rows`, { size: '0' })).toMatchObject({ total: 5, rows: [] });
+  });
+  it('says what is wrong with a selection, and where', async () => {
+    const { fault } = await told<Rows>(`${crawl}/rows`, { select: 'depth >' });
+    expect(fault).toMatchObject({ message: expect.stringMatching(/\w/) });
+  });
+});
+
+describe('what cannot be answered is said in words', () => {
+  it.each<[string, () => string, Query, number, RegExp]>([
+    ['a crawl that is not there', () => 'sites/1/crawls/999/rows', {}, 404, /no such crawl/],
+    ['a crawl of another site', () => crawl.replace('sites/1', 'sites/2') + '/rows', {}, 404, /no such crawl/],
+    ['a number that is none', () => 'sites/1/crawls/x/rows', {}, 404, /no such page/i],
+    ['a list that is not there', () => `${crawl}/rows`, { list: 'trains' }, 400, /no such list/],
+    ['a fact that is not there', () => `${crawl}/rows`, { list: 'groups', by: 'colour' }, 400, /no such fact/],
+    ['too large a window', () => `${crawl}/rows`, { size: '501' }, 400, /500/],
+    ['a window before the beginning', () => `${crawl}/rows`, { from: '-1' }, 400, /0/],
+    ['a format that is not there', () => `${crawl}/export`, { format: 'xls' }, 400, /csv, tsv, json/],
+    [
+      'a page that is not known',
+      () => `${crawl}/dossier`,
+      { page: 'https://x.example/' },
+      404,
+      /does not know the page/,
+    ],
+    ['a dossier of nothing', () => `${crawl}/dossier`, {}, 400, /./],
+    ['a reader that is not there', () => `${crawl}/dossier`, { page: 'x', reader: 'cat' }, 400, /visitor/],
+    ['a part that is not there', () => `${crawl}/snapshot`, { part: 'fact.colour' }, 404, /no such part/],
+    ['a source that is not kept', () => `${crawl}/source`, { page: '/gone' }, 404, /not kept/],
+    ['lines before the first', () => `${crawl}/source`, { page: '/trams', from: '0' }, 400, /1/],
+    ['settings of no site', () => 'sites/999/settings.json', {}, 404, /no such site/],
+  ])('%s', async (_, path, query, status, words) => {
+    const page: Query = query.page?.startsWith('/') ? { page: at(query.page) } : {};
+    const answer = await ask(path(), { ...query, ...page });
+    const said = await answer.text();
+    expect([answer.status, said]).toEqual([status, expect.stringMatching(words)]);
+    expect(said).not.toMatch(/\n\s+at |node_modules|select .* from/);
+  });
+  it('and a crawl that has no snapshot yet sends on to where it can be watched', async () => {
+    const answer = await ask(`${waiting}/rows`);
+    expect([answer.status, answer.headers.get('location')]).toEqual([307, `/${waiting}/watch`]);
+  });
+});
+
+describe('a file of a list', () => {
+  it.each([
+    ['csv', 'text/csv', /^url,title\r\n/],
+    ['tsv', 'text/tab-separated-values', /^Address\tTitle\r\n/],
+    ['json', 'application/json', /^\[\s*\{/],
+  ])('is %s', async (format, type, begins) => {
+    const answer = await ask(`${crawl}/export`, { format, columns: 'url,title', select: 'indexable' });
+    expect(answer.headers.get('content-type')).toContain(type);
+    expect(answer.headers.get('content-disposition')).toMatch(
+      new RegExp(`attachment; filename="pages-.*\\.${format}"`),
+    );
+    expect(await answer.text()).toMatch(begins);
+  });
+  it('has no cell that a spreadsheet would run', async () => {
+    const text = await (await ask(`${crawl}/export`, { columns: 'title' })).text();
+    expect(text).toContain("'=Buses");
+    expect(text).not.toMatch(/^=/m);
+  });
+  it('holds the picked rows only, when some are picked', async () => {
+    const { rows } = await told<{ rows: { id: number }[] }>(`${crawl}/rows`, { sort: 'url', size: '2' });
+    const body = rows.map(({ id }) => id).join(',');
+    const headers = { origin: new URL(app.address).origin, 'content-type': 'text/plain' };
+    const answer = await ask(`${crawl}/export`, { sort: 'url', columns: 'url' }, { method: 'POST', body, headers });
+    expect(answer.status).toBe(200);
+    expect((await answer.text()).trim().split('\r\n')).toHaveLength(3);
+  });
+});
+
+describe('one page', () => {
+  it('is told whole', async () => {
+    const dossier = await told<Record<string, unknown>>(`${crawl}/dossier`, { page: at('/trams'), sort: 'url' });
+    expect(dossier).toMatchObject({ hasSource: true, place: { of: 5 } });
+    expect(JSON.stringify(dossier)).toContain(at('/gone'));
+  });
+  it('is told without another on its route', async () => {
+    const { route } = await told<{ route: unknown[] }>(`${crawl}/dossier`, {
+      page: at('/gone'),
+      without: at('/trams'),
+    });
+    expect(route).toEqual([]);
+    const missing = await ask(`${crawl}/dossier`, { page: at('/gone'), without: 'https://x.example/' });
+    expect(missing.status).toBe(404);
+  });
+  it('has its source by lines, with what is marked', async () => {
+    const { lines } = await told<{ lines: { runs: { text: string; marked?: boolean }[] }[] }>(`${crawl}/source`, { page: at('/trams'), marks: '3:1', from: '2', size: '2' }); // prettier-ignore
+    expect(lines).toHaveLength(2);
+    expect(lines[1].runs.find(({ marked }) => marked)!.text).toBe('<a href="/gone">gone</a>');
+  });
+});
+
+describe('for whoever writes a selection', () => {
+  it('there are the values that a fact has', async () => {
+    expect(await told(`${crawl}/values`, { fact: 'title', begins: 'Tr' })).toEqual(['Trams']);
+    expect(await told(`${crawl}/values`, { fact: 'colour', begins: '' })).toEqual([]);
+  });
+  it('there are the distributions of columns', async () => {
+    const summaries = await told<object>(`${crawl}/summary`, { columns: 'depth,status' });
+    expect(Object.keys(summaries)).toHaveLength(2);
+  });
+  it('selections are kept under names, found again, and forgotten', async () => {
+    const kept = { name: 'Lost', over: 'pages', text: 'not reached' };
+    expect((await send('sites/1/kept', 'POST', kept)).status).toBe(200);
+    const bad = await send('sites/1/kept', 'POST', { ...kept, text: 'depth >' });
+    expect([bad.status, await bad.text()]).toEqual([400, expect.stringMatching(/\w/)]);
+    const unnamed = await send('sites/1/kept', 'POST', { ...kept, name: ' ' });
+    expect(await unnamed.text()).toContain('A name is needed.');
+    expect((await ask('sites/1/kept', {}, { method: 'POST', body: '{', headers: { 'content-type': 'application/json' } })).status).toBe(400); // prettier-ignore
+    expect((await send('sites/1/kept', 'DELETE', { name: 'Lost', over: 'pages' })).status).toBe(200);
+    expect((await send('sites/999/kept', 'POST', kept)).status).toBe(404);
+  });
+});
+
+describe('for programs', () => {
+  it('the parts of the snapshot make it whole again', async () => {
+    const names = [...encodeSnapshot(stored).keys()];
+    const part = async (name: string) =>
+      [name, new Uint8Array(await (await ask(`${crawl}/snapshot`, { part: name })).arrayBuffer())] as const;
+    const snapshot = decodeSnapshot(new Map(await Promise.all(names.map(part))), names);
+    expect(snapshot.count).toBe(5);
+    expect([...(snapshot.columns.depth as Int32Array)].sort()).toEqual([0, 1, 1, 1, 2]);
+  });
+  it('progress is told as events, and ends with the crawl', async () => {
+    const answer = await ask(`${crawl}/progress`);
+    expect(answer.headers.get('content-type')).toBe('text/event-stream');
+    const events = (await answer.text()).trim().split('\n\n');
+    expect(events).toHaveLength(1);
+    expect(JSON.parse(events[0].replace(/^data: /, ''))).toMatchObject({ state: 'done', known: 5, done: 5 });
+  });
+  it('settings come as a file without secrets', async () => {
+    const answer = await ask('sites/1/settings.json');
+    expect(answer.headers.get('content-disposition')).toMatch(/attachment; filename="settings-127\.0\.0\.1/);
+    expect(await answer.json()).not.toHaveProperty('settings.basic');
+  });
+});
