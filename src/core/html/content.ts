@@ -98,7 +98,7 @@ function fingerprintOf(hashes: Uint32Array): [number, number] {
   const features = Math.max(1, hashes.length - SHINGLE + 1);
   for (let i = 0; i < features; i++) {
     let value = 0;
-    for (let j = i; j < i + SHINGLE && j < hashes.length; j++) value = Math.imul(value, 31) + hashes[j];
+    for (let j = i; j < i + SHINGLE && j < hashes.length; j++) value = (Math.imul(value, 31) + hashes[j]) | 0;
     value = mix(value);
     const other = mix(value ^ 0x9e3779b9);
     for (let byte = 0; byte < 4; byte++) {

@@ -60,11 +60,12 @@ export function sectionFlow(
       if (links.kind[link] !== CLICK_KIND || target >= count || target === page) continue;
       flow.links[from][sectionOf[target]]++;
     }
-    if (perPair[page] > 0)
-      pairs.each(page, (target, weight, followed) => {
-        const end = settled[target] >= 0 ? settled[target] : target;
-        if (followed && end !== page) flow.carried[from][sectionOf[end]] += perPair[page] * weight;
-      });
+    const found = perPair[page] > 0 ? pairs.lookAt(page) : 0;
+    for (let i = 0; i < found; i++) {
+      const target = pairs.targets[i];
+      const end = settled[target] >= 0 ? settled[target] : target;
+      if (pairs.followed[i] && end !== page) flow.carried[from][sectionOf[end]] += perPair[page] * pairs.weights[i];
+    }
   }
   return flow;
 }
@@ -113,12 +114,14 @@ export function shareAround(
     if (share[source] <= 0 || verdicts[verdict[source]] !== 'indexable') return [];
     const found: Carried[] = [];
     let total = 0;
-    pairs.each(source, (target, weight, followed) => {
+    const count = pairs.lookAt(source);
+    for (let i = 0; i < count; i++) {
+      const target = pairs.targets[i];
       const end = endOf(target);
-      if (end === source) return;
-      total += weight;
-      found.push({ page: end, by: end === target ? null : target, share: followed ? weight : 0 });
-    });
+      if (end === source) continue;
+      total += pairs.weights[i];
+      found.push({ page: end, by: end === target ? null : target, share: pairs.followed[i] ? pairs.weights[i] : 0 });
+    }
     const unit = total > 0 ? (DAMPING * share[source]) / total : 0;
     return found.map((one) => ({ ...one, share: one.share * unit }));
   };

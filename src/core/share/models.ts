@@ -65,6 +65,7 @@ function siteEdges(snapshot: Snapshot, settled: Int32Array, weights: PlacementWe
   const verdict = columns.verdict as Int32Array;
   const passes = verdicts.map((name) => name === 'indexable');
   const folded = (page: number) => settled[page] >= 0 && settled[page] !== page;
+  const endOf = (target: number) => (folded(target) ? settled[target] : target);
   const pairs = pairsOf(snapshot, weights);
   const isNode = new Uint8Array(count);
   const total = new Float64Array(count);
@@ -72,23 +73,26 @@ function siteEdges(snapshot: Snapshot, settled: Int32Array, weights: PlacementWe
   const into = new Uint32Array(count);
   for (let page = 0; page < count; page++) {
     if (folded(page)) continue;
-    pairs.each(page, (target, weight, followed) => {
-      const end = folded(target) ? settled[target] : target;
-      if (end === page) return;
+    const found = pairs.lookAt(page);
+    for (let i = 0; i < found; i++) {
+      const end = endOf(pairs.targets[i]);
+      if (end === page) continue;
       isNode[page] = isNode[end] = 1;
-      if (!passes[verdict[page]] || weight === 0) return;
+      const weight = pairs.weights[i];
+      if (!passes[verdict[page]] || weight === 0) continue;
       total[page] += weight;
-      if (followed) into[end]++;
+      if (pairs.followed[i]) into[end]++;
       else withheld[page] += weight;
-    });
+    }
   }
   const each: EachEdge = (visit) => {
     for (let page = 0; page < count; page++) {
       if (total[page] === 0) continue;
-      pairs.each(page, (target, weight, followed) => {
-        const end = folded(target) ? settled[target] : target;
-        if (followed && weight > 0 && end !== page) visit(page, end, weight);
-      });
+      const found = pairs.lookAt(page);
+      for (let i = 0; i < found; i++) {
+        const end = endOf(pairs.targets[i]);
+        if (pairs.followed[i] && pairs.weights[i] > 0 && end !== page) visit(page, end, pairs.weights[i]);
+      }
     }
   };
   return { isNode, total, withheld, into, each, weighted: Object.values(weights).some((weight) => weight !== 1) };
@@ -141,11 +145,10 @@ export function plainShare(snapshot: Snapshot): Share {
   const total = new Float64Array(count);
   const into = new Uint32Array(count);
   const each: EachEdge = (visit) => {
-    for (let page = 0; page < count; page++)
-      if (isNode[page])
-        pairs.each(page, (target) => {
-          if (isNode[target]) visit(page, target, 1);
-        });
+    for (let page = 0; page < count; page++) {
+      const found = isNode[page] ? pairs.lookAt(page) : 0;
+      for (let i = 0; i < found; i++) if (isNode[pairs.targets[i]]) visit(page, pairs.targets[i], 1);
+    }
   };
   each((from, to) => {
     total[from]++;

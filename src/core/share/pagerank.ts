@@ -6,6 +6,8 @@ const TOLERANCE = 1e-10;
 const MAX_ROUNDS = 1000;
 /** Two rounds whose changes shrink by parts no more different than this shrink evenly. */
 const STEADY = 0.02;
+/** Cosine of the angle between two changes that go the same way. Rings of pages turn them instead. */
+const STRAIGHT = 0.995;
 
 /** How the share of each node is passed on. */
 export interface ShareGraph {
@@ -38,8 +40,14 @@ export function pageRank({ count, incoming, perEdge, weights, kept }: ShareGraph
   const step = new Float64Array(count);
   let before = Infinity;
   let ratioBefore = 0;
-  for (let round = 0, since = 0; round < MAX_ROUNDS; round++) {
+  let lengthBefore = 0;
+  /** The change before the last leap: a leap that did not make it less is the last. */
+  let leapt = Infinity;
+  let since = 0;
+  for (let round = 0; round < MAX_ROUNDS; round++) {
     let change = 0;
+    let length = 0;
+    let along = 0;
     for (let node = 0; node < count; node++) {
       let sum = 0;
       const stop = offsets[node + 1];
@@ -48,6 +56,8 @@ export function pageRank({ count, incoming, perEdge, weights, kept }: ShareGraph
       const value = sum + teleport + spread * idle;
       const difference = value - share[node];
       change += Math.abs(difference);
+      length += difference * difference;
+      along += difference * step[node];
       step[node] = difference;
       share[node] = value;
       sent[node] = DAMPING * perEdge[node] * value;
@@ -55,8 +65,10 @@ export function pageRank({ count, incoming, perEdge, weights, kept }: ShareGraph
     }
     if (change < TOLERANCE) break;
     const ratio = change / before;
-    // Once the changes shrink evenly, what is still to come is known (Aitken). Closed groups of pages make it so.
-    if (++since > 3 && ratio < 1 && Math.abs(ratio - ratioBefore) < STEADY) {
+    // Once the changes shrink evenly and go the same way, what is still to come is known (Aitken). Closed groups of pages
+    // make it so.
+    const straight = along > STRAIGHT * Math.sqrt(length * lengthBefore);
+    if (++since > 3 && change < leapt && straight && ratio < 1 && Math.abs(ratio - ratioBefore) < STEADY) {
       for (let node = 0; node < count; node++) {
         const leap = (step[node] * ratio) / (1 - ratio);
         share[node] += leap;
@@ -64,9 +76,11 @@ export function pageRank({ count, incoming, perEdge, weights, kept }: ShareGraph
         idle += kept[node] * leap;
       }
       since = 0;
+      leapt = change;
     }
     before = change;
     ratioBefore = ratio;
+    lengthBefore = length;
   }
   let total = 0;
   for (let node = 0; node < count; node++) total += share[node];

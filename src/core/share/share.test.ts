@@ -44,6 +44,13 @@ describe('PageRank', () => {
         slowRank(out.length, out).forEach((wanted, node) => expect(Math.abs(rank[node] - wanted)).toBeLessThan(1e-9));
       }),
     ));
+  it.each([
+    ['a ring of three', [[], [3], [1], [2], [1], [], [], [], [5], []]],
+    ['rings of two, three and five', [[1], [2], [0, 3], [4], [3, 0], [6], [7], [8], [9], [5, 0]]],
+    ['a ring and a chain into it', [[1], [2], [0], [0], [3], [4], [5], [6]]],
+  ])('settles on %s, which turns the changes', (_, out) =>
+    slowRank(out.length, out).forEach((wanted, node) => expect(rankOf(out)[node]).toBeCloseTo(wanted, 9)),
+  );
   it('comes to an end on closed groups, which converge slowest', () => {
     const pair = [[1], [0], [3], [2], [0, 2]];
     slowRank(5, pair).forEach((wanted, node) => expect(rankOf(pair)[node]).toBeCloseTo(wanted, 9));

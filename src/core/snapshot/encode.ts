@@ -9,7 +9,7 @@ import { factNames, factOf } from './facts';
 import type { FactName } from './facts';
 import type { SiteFiles, Snapshot } from './snapshot';
 
-export const SNAPSHOT_VERSION = 5;
+export const SNAPSHOT_VERSION = 6;
 export type SnapshotParts = Map<string, Uint8Array>;
 
 /** A stored snapshot has another form than this program reads. */
