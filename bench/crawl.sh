@@ -10,6 +10,9 @@ trap 'stop_docs; rm -rf "$here"' EXIT
 command -v wget >/dev/null || { echo "bench crawl needs wget; install it from Debian." >&2; exit 1; }
 serve_docs "${packages[@]}"
 
+# Tables are made before the first crawl, as by any start of the program.
+node build-node/cli.js migrate
+
 now() { date +%s.%N; }
 printf '%-16s %8s %10s %10s %8s\n' site pages wget "edge map" ratio
 for i in "${!packages[@]}"; do

@@ -67,7 +67,12 @@ export async function fetchAddress(
       const bytes = Math.min(Number(headerOf(headers, 'content-length')) || 0, MAX_NUMBER);
       return { ok: true, answer: { status, headers, body: new Uint8Array(), truncated: false, bytes, responseMs } };
     }
-    const raw = await takeIn(response.body, client.maxBytes);
+    // A body whose length is told can be no longer.
+    const told = Number(headerOf(headers, 'content-length') ?? NaN);
+    const raw =
+      told <= client.maxBytes
+        ? { bytes: Buffer.from(await response.body.arrayBuffer()), truncated: false }
+        : await takeIn(response.body, client.maxBytes);
     const { bytes: body, truncated } = await decodeBody(raw, headerOf(headers, 'content-encoding'), client.maxBytes);
     return { ok: true, answer: { status, headers, body, truncated, bytes: raw.bytes.length, responseMs } };
   } catch (error) {

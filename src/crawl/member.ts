@@ -14,6 +14,7 @@ import { check, unaskedPage, visit } from './visit';
 
 /** How many pages are stored together: as many as came while the ones before were stored, within these. */
 const MIN_PAGES = 24;
+const LAST_PAGES = 6;
 const MAX_PAGES = 128;
 /** How many addresses are taken in hand together. */
 const BATCH_TURNS = 128;
@@ -177,7 +178,9 @@ export function crewMember(options: MemberOptions): Member {
           .finally(() => (taking = null));
       for (let turn; underway.size < connections && (turn = nextTurn());) launch(turn);
       const idle = underway.size === 0 && !taking && queue.length === 0;
-      if (results.length >= MIN_PAGES || (results.length && (idle || Date.now() - lastFlush > FLUSH_MS))) flush();
+      // Nothing more to come: what is stored last should be little, for the next rank waits for it.
+      const least = queue.length === 0 && !taking && !mayTake ? LAST_PAGES : MIN_PAGES;
+      if (results.length >= least || (results.length && (idle || Date.now() - lastFlush > FLUSH_MS))) flush();
       // What is being stored may add to this rank.
       if (idle && !writing && !mayTake) return;
       const busy = [...underway, ...(taking ? [taking] : []), ...(writing ? [writing] : [])];
