@@ -1,4 +1,4 @@
-/** Who reads the documents of a crawl: threads beside the one that fetches and stores, where there are cores for them. */
+/** Who reads the documents of a crawl: threads beside the one that fetches and stores, as many as there are cores. */
 import { existsSync } from 'node:fs';
 import { availableParallelism } from 'node:os';
 import { dirname, join } from 'node:path';
@@ -59,7 +59,7 @@ function openThread(setup: ReaderSetup, file: string) {
 /** @param threads how many; with none, documents are read in place */
 export function openReaders(
   setup: ReaderSetup,
-  threads = Math.min(MAX_THREADS, availableParallelism() - 1),
+  threads = Math.min(MAX_THREADS, availableParallelism()),
   file = threadFile,
 ): Readers {
   if (threads < 1 || !existsSync(file)) {
