@@ -50,11 +50,16 @@ describe('threads that read documents', () => {
     expect(readings.map(({ title }) => title)).toEqual(['One', 'Two']);
     expect(shared.toString()).toContain('Two');
   });
-  it('share the work', async () => {
+  it('become more, and share the work, when there is much of it', async () => {
     const { read, close } = threads(2);
-    const readings = await Promise.all(Array.from({ length: 20 }, (_, i) => read(documentOf(`/${i}`, `<title>${i}`))));
+    const many = Array.from({ length: 1200 }, (_, i) => String(i));
+    const readings = await Promise.all(
+      many.map((i) => read(documentOf(`/${i}`, `<title>${i}</title><a href="/same">`))),
+    );
     await close();
-    expect(readings.map(({ title }) => title)).toEqual(Array.from({ length: 20 }, (_, i) => String(i)));
+    expect(readings.map(({ title }) => title)).toEqual(many);
+    // Each of them tells of an address once.
+    expect(readings.flatMap(({ discoveries }) => discoveries)).toHaveLength(2);
   });
   it('tell of a document that they cannot read, and read on', async () => {
     const { read, close } = threads();

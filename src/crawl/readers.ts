@@ -1,4 +1,4 @@
-/** Who reads the documents of a crawl: threads beside the one that fetches and stores, as many as there are cores. */
+/** Who reads the documents of a crawl: threads beside the one that fetches and stores, in the end as many as there are cores. */
 import { existsSync } from 'node:fs';
 import { availableParallelism } from 'node:os';
 import { dirname, join } from 'node:path';
@@ -17,6 +17,8 @@ export interface Readers {
 }
 
 const MAX_THREADS = 3;
+/** A thread has to warm up first: another one pays after so many documents. */
+const DOCUMENTS_EACH = 1000;
 /** There when the program has been built; from its sources, as in most tests, documents are read in place. */
 const threadFile = join(dirname(fileURLToPath(import.meta.url)), 'readerThread.js');
 
@@ -56,7 +58,7 @@ function openThread(setup: ReaderSetup, file: string) {
   };
 }
 
-/** @param threads how many; with none, documents are read in place */
+/** @param threads how many at most; with none, documents are read in place */
 export function openReaders(
   setup: ReaderSetup,
   threads = Math.min(MAX_THREADS, availableParallelism()),
@@ -66,9 +68,13 @@ export function openReaders(
     const read = documentReader(setup);
     return { read: (document) => Promise.resolve(document).then(read), close: () => Promise.resolve() };
   }
-  const pool = Array.from({ length: threads }, () => openThread(setup, file));
+  const pool = [openThread(setup, file)];
+  let documents = 0;
   return {
-    read: (document) => pool.reduce((least, thread) => (thread.busy() < least.busy() ? thread : least)).read(document),
+    read: (document) => {
+      if (pool.length < threads && ++documents > pool.length * DOCUMENTS_EACH) pool.push(openThread(setup, file));
+      return pool.reduce((least, thread) => (thread.busy() < least.busy() ? thread : least)).read(document);
+    },
     close: async () => void (await Promise.all(pool.map(({ close }) => close()))),
   };
 }
