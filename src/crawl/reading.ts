@@ -43,7 +43,8 @@ const contentHash = (body: Uint8Array) => digest('sha256', body, 'hex').slice(0,
 
 function sourceOf(body: Uint8Array, hash: string): Source | null {
   if (body.length === 0) return null;
-  const data = compressSource(body);
+  // A copy of its own size: what compresses gives a view of a buffer that is many times larger.
+  const data = new Uint8Array(compressSource(body));
   return data.length > MAX_SOURCE_BYTES ? null : { hash, size: body.length, data };
 }
 
