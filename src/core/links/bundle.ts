@@ -1,4 +1,5 @@
 import type { Link } from './link';
+import { numbering } from './numbering';
 import { packLinks } from './pack';
 
 /** The links of one page, packed, beside the texts that they name: so they wait until the texts have their numbers. */
@@ -10,21 +11,11 @@ export interface LinkBundle {
   phrases: string[];
 }
 
-/** Gives texts numbers in the order in which they are first asked for, beside those that have one. */
-function numbering(texts: string[]) {
-  const numbers = new Map(texts.map((text, i) => [text, i]));
-  return (text: string): number => {
-    let number = numbers.get(text);
-    if (number === undefined) numbers.set(text, (number = texts.push(text) - 1));
-    return number;
-  };
-}
-
 export function bundleLinks(links: readonly Link[]): LinkBundle {
-  const addresses: string[] = [];
-  const phrases = [''];
-  const numberOf = numbering(phrases);
+  const addresses = numbering<string>();
+  const phrases = numbering<string>();
+  phrases.of('');
   // Most links have no rel and no fragment.
-  const phrase = (text: string) => (text === '' ? 0 : numberOf(text));
-  return { packed: packLinks(links, numbering(addresses), phrase), addresses, phrases };
+  const packed = packLinks(links, addresses.of, (text) => (text === '' ? 0 : phrases.of(text)));
+  return { packed, addresses: [...addresses.numbers.keys()], phrases: [...phrases.numbers.keys()] };
 }

@@ -4,4 +4,5 @@ export { costsNoClick, isResource, landmarks, linkElements, linkKinds, relSaysNo
 export type { Landmark, Link, LinkElement, LinkKind, LinkOf, NumberedLink } from './link';
 export { bundleLinks } from './bundle';
 export type { LinkBundle } from './bundle';
+export { numbering } from './numbering';
 export { BARE_IMAGE, countPackedLinks, eachPackedLink, packLinks, RELATIVE, renumberLinks, unpackLinks } from './pack';

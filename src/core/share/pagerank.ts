@@ -41,7 +41,7 @@ export function pageRank({ count, incoming, perEdge, weights, kept }: ShareGraph
   let before = Infinity;
   let ratioBefore = 0;
   let lengthBefore = 0;
-  /** The change before the last leap: a leap that did not make it less is the last. */
+  /** The change at the last leap: there is no other before the changes are less than that. */
   let leapt = Infinity;
   let since = 0;
   for (let round = 0; round < MAX_ROUNDS; round++) {

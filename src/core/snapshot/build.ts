@@ -1,4 +1,4 @@
-import { eachPackedLink } from '../links';
+import { eachPackedLink, numbering } from '../links';
 import type { Crumb } from '../html';
 import type { PlacementWeights } from '../share';
 import type { FetchError, UnvisitedReason } from '../verdict';
@@ -158,23 +158,10 @@ export interface Reading {
   weights: PlacementWeights;
 }
 
-/** Gives numbers from 0 in the order of asking. */
-function numbering() {
-  const numbers = new Map<number, number>();
-  return {
-    numbers,
-    of(key: number): number {
-      let number = numbers.get(key);
-      if (number === undefined) numbers.set(key, (number = numbers.size));
-      return number;
-    },
-  };
-}
-
 /** Makes room for the links of all pages, and lays them out page by page in any order. */
 function linkLayout(pages: readonly PageRecord[], pageNumbers: ReadonlyMap<number, number>) {
-  const outside = numbering();
-  const phrases = numbering();
+  const outside = numbering<number>();
+  const phrases = numbering<number>();
   phrases.of(0);
   const offsets = new Uint32Array(pages.length + 1);
   pages.forEach(({ linkCount }, page) => (offsets[page + 1] = offsets[page] + linkCount));
