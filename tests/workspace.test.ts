@@ -60,6 +60,8 @@ describe('from a finding to the line', () => {
     await page.waitForSelector('aside mark');
     expect(new URL(page.url()).searchParams.get('part')).toBe('source');
     await page.goBack();
+    // The dossier is narrower again here: its tabs have moved.
+    await shows(page, '“Tickets and prices”');
     await clickText(page, '[role=tab]', 'Facts');
     await shows(page, 'content-type: text/html');
     await clickText(page, 'aside a', 'Whole');

@@ -21,7 +21,7 @@ export async function openPage(browser: Browser): Promise<{ page: Page; faults: 
 export const shows = (page: Page, text: string) =>
   page.waitForFunction((wanted: string) => document.body.innerText.includes(wanted), { timeout: 60_000 }, text);
 
-/** Clicks the first element that matches and holds the text. */
+/** Clicks the first element that matches and holds the text, once it stands still: a click is aimed before it is made. */
 export async function clickText(page: Page, selector: string, text: string): Promise<void> {
   const handle = await page.waitForFunction(
     (s: string, t: string) =>
@@ -30,5 +30,5 @@ export async function clickText(page: Page, selector: string, text: string): Pro
     selector,
     text,
   );
-  await (handle as import('puppeteer-core').ElementHandle<HTMLElement>).click();
+  await (handle as import('puppeteer-core').ElementHandle<HTMLElement>).asLocator().click();
 }
