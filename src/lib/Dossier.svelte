@@ -131,7 +131,12 @@
       </dl>
     {/if}
   </div>
-  <div class="mt-2 flex gap-1 border-b border-base-300 px-3 text-xs" role="tablist" aria-label="Parts of the dossier">
+  <!-- The parts differ in width; by the right edge their tabs stay where they are. -->
+  <div
+    class="mt-2 flex gap-1 border-b border-base-300 px-3 text-xs {wide ? '' : 'justify-end'}"
+    role="tablist"
+    aria-label="Parts of the dossier"
+  >
     {#each parts as { part, label } (part)}
       <button
         type="button"
