@@ -1,14 +1,14 @@
 /** What the words of a page's main content say about it: how many, and a fingerprint to find pages like it. */
 
 /**
- * What a character is to the words: nothing, part of a word, a digit, a word by itself (in a script without spaces), or
- * the first half of a character beyond 16 bits.
+ * What a character is to the words, in bits: part of one, that and no digit, a word by itself (in a script without
+ * spaces), or the first half of a character beyond 16 bits.
  */
-const NONE = 1;
-const LETTER = 2;
-const DIGIT = 3;
-const SIGN = 4;
-const HALF = 5;
+const PART = 1 << 16;
+const LETTER = 1 << 17;
+const SIGN = 1 << 18;
+const HALF = 1 << 19;
+const MET = 1 << 20;
 
 const sign = /[\p{Script=Han}\p{Script=Hiragana}\p{Script=Katakana}]/u;
 const letter = /[\p{L}\p{M}\p{N}]/u;
@@ -16,7 +16,7 @@ const digit = /\p{N}/u;
 
 function kindOf(char: string): number {
   if (sign.test(char)) return SIGN;
-  return letter.test(char) ? (digit.test(char) ? DIGIT : LETTER) : NONE;
+  return letter.test(char) ? (digit.test(char) ? PART : PART | LETTER) : 0;
 }
 
 /** For each UTF-16 unit its kind and, in the lower 16 bits, its lower case; 0 until it is first met. */
@@ -25,7 +25,7 @@ const known = new Uint32Array(0x10000);
 function lookUp(unit: number): number {
   const char = String.fromCharCode(unit);
   const kind = (unit & 0xfc00) === 0xd800 ? HALF : kindOf(char);
-  return (known[unit] = (kind << 16) | char.toLowerCase().charCodeAt(0));
+  return (known[unit] = MET | kind | char.toLowerCase().charCodeAt(0));
 }
 
 /** Words in a row that make one feature. */
@@ -46,49 +46,56 @@ function mix(value: number): number {
 function joins(text: string, at: number): boolean {
   if (at >= text.length) return false;
   const unit = text.charCodeAt(at);
-  const kind = (known[unit] || lookUp(unit)) >>> 16;
-  return kind === LETTER || kind === DIGIT;
+  return ((known[unit] || lookUp(unit)) & PART) !== 0;
 }
 
-/** A number for each word of a text, case apart; all numbers count as the same word. */
+/** Where the words of one text after the other are put. */
+let room = new Uint32Array(1 << 14);
+
+/** A number for each word of a text, case apart; all numbers count as the same word. Holds until it is called again. */
 function hashWords(text: string): Uint32Array {
   const { length } = text;
-  const hashes = new Uint32Array(length);
+  // As many as there are characters, at most.
+  if (room.length < length) room = new Uint32Array(2 * length);
+  const hashes = room;
   let words = 0;
   let hash = HASH_START;
-  let inWord = false;
-  let numeric = true;
+  /** What the characters of the word at hand are, together; 0 between words. */
+  let kinds = 0;
   for (let i = 0; i < length; i++) {
     const unit = text.charCodeAt(i);
     const entry = known[unit] || lookUp(unit);
-    let kind = entry >>> 16;
+    if (entry & PART) {
+      hash = Math.imul(hash ^ (entry & 0xffff), HASH_PRIME);
+      kinds |= entry;
+      continue;
+    }
+    let kind = entry;
     let low = entry & 0xffff;
-    if (kind === HALF) {
+    if (kind & HALF) {
       const char = String.fromCodePoint(text.codePointAt(i)!);
       kind = kindOf(char);
       low = char.toLowerCase().codePointAt(0)!;
       i += char.length - 1;
-    }
-    if (kind === LETTER || kind === DIGIT) {
-      hash = Math.imul(hash ^ low, HASH_PRIME);
-      numeric &&= kind === DIGIT;
-      inWord = true;
-      continue;
-    }
-    if (inWord) {
-      if ((unit === 0x27 || unit === 0x2d || unit === 0x2019) && joins(text, i + 1)) {
-        hash = Math.imul(hash ^ unit, HASH_PRIME);
-        numeric = false;
+      if (kind & PART) {
+        hash = Math.imul(hash ^ low, HASH_PRIME);
+        kinds |= kind;
         continue;
       }
-      hashes[words++] = numeric ? NUMBER : hash;
-      hash = HASH_START;
-      inWord = false;
-      numeric = true;
     }
-    if (kind === SIGN) hashes[words++] = Math.imul(HASH_START ^ low, HASH_PRIME);
+    if (kinds) {
+      if ((unit === 0x27 || unit === 0x2d || unit === 0x2019) && joins(text, i + 1)) {
+        hash = Math.imul(hash ^ unit, HASH_PRIME);
+        kinds |= LETTER;
+        continue;
+      }
+      hashes[words++] = kinds & LETTER ? hash : NUMBER;
+      hash = HASH_START;
+      kinds = 0;
+    }
+    if (kind & SIGN) hashes[words++] = Math.imul(HASH_START ^ low, HASH_PRIME);
   }
-  if (inWord) hashes[words++] = numeric ? NUMBER : hash;
+  if (kinds) hashes[words++] = kinds & LETTER ? hash : NUMBER;
   return hashes.subarray(0, words);
 }
 

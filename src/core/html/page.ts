@@ -7,6 +7,7 @@ import { clip, fold, linesAndColumns, readMarkup, resolveAttributeReferences, re
 import { readWords } from './content';
 import { isRobotsContent } from './directives';
 import type { Directive } from './directives';
+import { elementSet, elementTable } from './elements';
 import { readRefresh } from './refresh';
 import { embeddings, relationOf } from './resources';
 import { scanMarkup } from './scan';
@@ -46,24 +47,29 @@ export interface ReadOptions {
 
 /** Elements of a path; those further in are not named. */
 const MAX_DEPTH = 40;
-const landmarkOfElement: Record<string, Landmark> = {
+const landmarkOfElement = elementTable<Landmark>({
   header: 'header',
   nav: 'nav',
   main: 'main',
   aside: 'aside',
   footer: 'footer',
-};
-const landmarkOfRole: Record<string, Landmark> = {
-  banner: 'header',
-  navigation: 'nav',
-  main: 'main',
-  complementary: 'aside',
-  contentinfo: 'footer',
-};
+});
+const landmarkOfRole = new Map<string, Landmark>([
+  ['banner', 'header'],
+  ['navigation', 'nav'],
+  ['main', 'main'],
+  ['complementary', 'aside'],
+  ['contentinfo', 'footer'],
+]);
 /** What stands in these is not content of the page. */
-const inert = new Set(['script', 'style', 'template']);
+const inert = elementSet('script style template');
 /** Elements that end no word. */
-const inline = new Set(['a', 'abbr', 'b', 'bdi', 'bdo', 'cite', 'code', 'dfn', 'em', 'font', 'i', 'kbd', 'mark', 'q', 's', 'small', 'span', 'strong', 'sub', 'sup', 'time', 'u', 'var', 'wbr']); // prettier-ignore
+const inline = elementSet(
+  'a abbr b bdi bdo cite code dfn em font i kbd mark q s small span strong sub sup time u var wbr',
+);
+const embedding = elementTable(embeddings);
+/** Elements that say something of the page or link from it, but for those that embed. */
+const telling = elementSet('a area meta link base html title h1');
 const breadcrumbMark = 'readcrumb';
 const MAX_H1 = 20;
 const MAX_CRUMBS = 30;
@@ -81,6 +87,8 @@ interface Frame {
   landmark: Landmark;
   /** Filled when a link first asks for it. */
   path: string | null;
+  /** The paths of what stands in it, by their last steps: one string for all that share it. */
+  paths: Map<string, string> | null;
 }
 
 interface FoundLink {
@@ -102,10 +110,19 @@ function pathOf(frame: Frame | null, decode: (raw: string) => string): string {
   let named = frame;
   while (named.depth > MAX_DEPTH) named = named.parent!;
   if (named !== frame) return (frame.path = pathOf(named, decode));
-  const above = pathOf(frame.parent, decode);
-  const classes = decode(frame.className).trim().split(/\s+/).filter(Boolean).slice(0, 3);
-  const step = clip([frame.name, ...classes].join('.'), MAX_STEP);
-  return (frame.path = above ? `${above}>${step}` : step);
+  const { name, className, parent } = frame;
+  const step = className === '' ? clip(name, MAX_STEP) : stepOf(name, decode(className));
+  const above = pathOf(parent, decode);
+  if (!parent || !above) return (frame.path = step);
+  parent.paths ??= new Map();
+  let path = parent.paths.get(step);
+  if (path === undefined) parent.paths.set(step, (path = `${above}>${step}`));
+  return (frame.path = path);
+}
+
+function stepOf(name: string, classes: string): string {
+  const first = classes.trim().split(/\s+/, 3).filter(Boolean);
+  return clip([name, ...first].join('.'), MAX_STEP);
 }
 
 /**
@@ -174,7 +191,8 @@ export function readHtml(
   /** The element whose text is being gathered for a fact, with its raw text so far. */
   let gathering: { name: 'title' | 'h1'; raw: string } | null = null;
   /** Text within `main`, and text in no landmark. */
-  const content = { main: '', bare: '' };
+  let mainText = '';
+  let bareText = '';
   /** Whether an element that ends a word began or ended since the last text. */
   let gap = false;
   let hasMain = false;
@@ -186,13 +204,14 @@ export function readHtml(
   let click: { link: FoundLink; raw: string; alts: string[]; label?: string; title?: string } | null = null;
 
   const add = (kind: LinkKind, element: LinkElement, href: string, tag: Tag): FoundLink => {
+    const rel = attribute(tag, 'rel');
     const link: FoundLink = {
       position: tag.position,
       kind,
       element,
       href,
       anchor: '',
-      rel: clip(fold((attribute(tag, 'rel') ?? '').toLowerCase()), MAX_REL),
+      rel: rel === undefined ? '' : clip(fold(rel.toLowerCase()), MAX_REL),
       landmark: frame?.landmark ?? '',
       path: pathOf(frame, decode),
       bareImage: false,
@@ -238,7 +257,7 @@ export function readHtml(
   };
 
   const readEmbedding = (tag: Tag) => {
-    const { kind, element, attributes } = embeddings[tag.name];
+    const { kind, element, attributes } = embedding[tag.number]!;
     if (tag.name === 'input' && tag.get('type')?.toLowerCase() !== 'image') return;
     for (const which of attributes) {
       const href = attribute(tag, which);
@@ -266,13 +285,14 @@ export function readHtml(
   };
 
   const readElement = (tag: Tag) => {
-    const { name } = tag;
-    if (name === 'a' || name === 'area') readAnchor(tag, name);
-    else if (Object.hasOwn(embeddings, name)) {
+    const { name, number } = tag;
+    if (embedding[number]) {
       if (name === 'img' && click) click.alts.push(attribute(tag, 'alt') ?? '');
       readEmbedding(tag);
       if (name === 'script' && /^\s*application\/ld\+json/i.test(tag.get('type') ?? '')) jsonLd = '';
-    } else if (name === 'meta') readMeta(tag);
+    } else if (!telling[number]) return;
+    else if (name === 'a' || name === 'area') readAnchor(tag, name);
+    else if (name === 'meta') readMeta(tag);
     else if (name === 'link') readDeclaration(tag);
     else if (name === 'base') base ??= attribute(tag, 'href') ?? null;
     else if (name === 'html') facts.language ??= fold(attribute(tag, 'lang') ?? '') || null;
@@ -282,12 +302,13 @@ export function readHtml(
 
   scanMarkup(binary, {
     onOpen(tag) {
-      const { name } = tag;
+      const { name, number } = tag;
+      const role = tag.get('role');
       const landmark: Landmark =
-        landmarkOfRole[tag.get('role')?.trim().toLowerCase() ?? ''] ?? landmarkOfElement[name] ?? frame?.landmark ?? '';
+        (role && landmarkOfRole.get(role.trim().toLowerCase())) || (landmarkOfElement[number] ?? frame?.landmark ?? '');
       const depth = (frame?.depth ?? 0) + 1;
       if (landmark === 'main') hasMain = true;
-      if (!gap && !inline.has(name)) gap = true;
+      if (!inline[number]) gap = true;
       if (mayHaveTrail && crumbDepth === 0 && inertDepth === 0 && isCrumbTrail(tag)) crumbDepth = depth;
       if (facts.ids.length < MAX_IDS) {
         const id = attribute(tag, 'id');
@@ -296,9 +317,9 @@ export function readHtml(
         if (anchorName) facts.ids.push(anchorName);
       }
       if (inertDepth === 0) readElement(tag);
-      if (inert.has(name)) inertDepth++;
+      if (inert[number]) inertDepth++;
       if (name === 'svg') svgDepth++;
-      frame = { name, parent: frame, depth, className: tag.get('class') ?? '', landmark, path: null };
+      frame = { name, parent: frame, depth, className: tag.get('class') ?? '', landmark, path: null, paths: null };
     },
     onText(raw) {
       if (jsonLd !== null) jsonLd += raw;
@@ -306,21 +327,22 @@ export function readHtml(
       if (gathering) gathering.raw += raw;
       if (click) click.raw += raw;
       if (svgDepth > 0 || frame?.name === 'title') return;
-      const part = frame?.landmark === 'main' ? 'main' : frame?.landmark ? null : 'bare';
-      if (part) content[part] += gap ? ` ${raw}` : raw;
+      const landmark = frame?.landmark ?? '';
+      if (landmark === 'main') mainText += gap ? ` ${raw}` : raw;
+      else if (landmark === '') bareText += gap ? ` ${raw}` : raw;
       gap = false;
     },
-    onClose(name) {
+    onClose(name, number) {
       if (frame && frame.depth === crumbDepth) crumbDepth = 0;
       frame = frame?.parent ?? null;
-      if (inert.has(name)) inertDepth--;
+      if (inert[number]) inertDepth--;
       if (name === 'svg') svgDepth--;
       if (name === 'a') endClick();
       if (name === 'script' && jsonLd !== null) {
         jsonScripts.push(jsonLd);
         jsonLd = null;
       }
-      if (!gap && !inline.has(name)) gap = true;
+      if (!inline[number]) gap = true;
       if (gathering?.name === name) endGathering();
     },
   });
@@ -352,6 +374,6 @@ export function readHtml(
   const fromJson = jsonScripts.map((raw) => breadcrumbOfJson(decode(raw), resolve)).find((trail) => trail !== null);
   facts.breadcrumb =
     fromJson ?? (crumbs.length ? crumbs.map(({ anchor, href }) => ({ name: anchor, address: resolve(href) })) : null);
-  Object.assign(facts, readWords(resolveReferences(decode(hasMain ? content.main : content.bare))));
+  Object.assign(facts, readWords(resolveReferences(decode(hasMain ? mainText : bareText))));
   return facts;
 }

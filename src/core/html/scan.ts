@@ -3,12 +3,14 @@
  * "Tokenization"), open elements by those rules of §13.2.6 that decide what an element stands in. It jumps from one `<`
  * to the next, which is what makes it quick, and takes time linear in the text.
  */
-import { closings, htmlInForeign, textElements, voidElements } from './elements';
+import { closings, ELEMENT_NUMBERS, elementNumber, elementSet, htmlInForeign, textElements, voidElements } from './elements'; // prettier-ignore
 
 /** A start tag. Holds only while its handler runs. */
 export interface Tag {
   /** In lower case. */
   name: string;
+  /** The number of the element, see `elementNumber`. */
+  number: number;
   /** Where its `<` stands. */
   position: number;
   /** An attribute as written, by its name in lower case; the first of several counts. */
@@ -20,7 +22,7 @@ export interface MarkupHandlers {
   /** Text as written; one run may come in several pieces. */
   onText: (raw: string) => void;
   /** Also for void elements, and for those whose end is implied. */
-  onClose: (name: string) => void;
+  onClose: (name: string, number: number) => void;
 }
 
 const GT = 62;
@@ -31,22 +33,33 @@ const EQUALS = 61;
 
 const isSpace = (code: number) => code === 32 || code === 10 || code === 9 || code === 13 || code === 12;
 const isLetter = (code: number) => (code >= 97 && code <= 122) || (code >= 65 && code <= 90);
-/** Names of tags and attributes by their spellings: one string in lower case for each, which is quick to look up by. */
-const names = new Map<string, string>();
+/** A name of a tag or an attribute: in lower case, one string for all its spellings, and the number of the element. */
+interface Name {
+  text: string;
+  number: number;
+}
+/** By their spellings. */
+const names = new Map<string, Name>();
 const MAX_NAMES = 5000;
 const MAX_NAME_LENGTH = 40;
 /** The key of an object is a string of its own; a slice would keep the whole document. */
 const ownCopy = (text: string) => Object.keys({ [text]: 0 })[0];
 
-function nameOf(written: string): string {
+function nameOf(written: string): Name {
   const known = names.get(written);
   if (known !== undefined) return known;
-  if (written.length > MAX_NAME_LENGTH) return written.toLowerCase();
+  const lower = written.toLowerCase();
+  const number = elementNumber(lower);
+  if (written.length > MAX_NAME_LENGTH) return { text: lower, number };
   if (names.size >= MAX_NAMES) names.clear();
-  const name = ownCopy(written.toLowerCase());
+  const name = { text: ownCopy(lower), number };
   names.set(ownCopy(written), name);
   return name;
 }
+
+const foreignRoots = elementSet('svg math');
+/** These two are elements even where nothing is open to end. */
+const endsAlone = elementSet('p br');
 
 /** Browsers, too, stop nesting at some depth (HTML leaves it to them); deeper elements become siblings. */
 const MAX_NESTING = 1000;
@@ -62,6 +75,7 @@ export function scanMarkup(markup: string, { onOpen, onText, onClose }: MarkupHa
   const values: string[] = [];
   const tag: Tag = {
     name: '',
+    number: 0,
     position: 0,
     get: (attribute) => {
       for (let i = 0; i < attributes; i++) if (attributeNames[i] === attribute) return values[i];
@@ -69,27 +83,30 @@ export function scanMarkup(markup: string, { onOpen, onText, onClose }: MarkupHa
   };
   let selfClosing = false;
 
+  /** Names and numbers of the open elements, and how many of each number are open. */
   const open: string[] = [];
-  const openOf = new Map<string, number>();
+  const openNumbers: number[] = [];
+  const openOf = new Uint16Array(ELEMENT_NUMBERS);
   /** Depths of `svg` and `math` that are open, and of what holds HTML in them. */
   const foreign: { depth: number; holdsHtml: boolean }[] = [];
   const inForeign = () => foreign.length > 0 && !foreign[foreign.length - 1].holdsHtml;
 
   const close = () => {
     const name = open.pop()!;
-    openOf.set(name, openOf.get(name)! - 1);
+    const number = openNumbers.pop()!;
+    openOf[number]--;
     if (foreign.length && foreign[foreign.length - 1].depth > open.length) foreign.pop();
-    onClose(name);
+    onClose(name, number);
   };
   const closeDownTo = (depth: number) => {
     while (open.length > depth) close();
   };
 
-  const closeImplied = (name: string) => {
-    for (const { ends, within } of closings.get(name) ?? []) {
-      if (!ends.some((ended) => openOf.get(ended))) continue;
-      for (let i = open.length - 1; i >= 0 && !within.has(open[i]); i--) {
-        if (!ends.includes(open[i])) continue;
+  const closeImplied = (number: number) => {
+    for (const { ends, within } of closings[number]) {
+      if (!ends.some((ended) => openOf[ended])) continue;
+      for (let i = openNumbers.length - 1; i >= 0 && !within[openNumbers[i]]; i--) {
+        if (!ends.includes(openNumbers[i])) continue;
         closeDownTo(i);
         break;
       }
@@ -97,40 +114,34 @@ export function scanMarkup(markup: string, { onOpen, onText, onClose }: MarkupHa
   };
 
   const openElement = () => {
-    const { name } = tag;
+    const { name, number } = tag;
     const html = !inForeign();
-    if (html) closeImplied(name);
+    if (html) closeImplied(number);
     onOpen(tag);
-    if (html ? voidElements.has(name) : selfClosing) return onClose(name);
+    if (html ? voidElements[number] : selfClosing) return onClose(name, number);
     if (open.length >= MAX_NESTING) close();
     open.push(name);
-    openOf.set(name, (openOf.get(name) ?? 0) + 1);
-    if (html ? name === 'svg' || name === 'math' : htmlInForeign.has(name))
-      foreign.push({ depth: open.length, holdsHtml: !html });
-    if (html && name === 'plaintext') {
-      onText(markup.slice(at));
-      at = length;
-    } else if (html && textElements.has(name)) readTextElement(name);
+    openNumbers.push(number);
+    openOf[number]++;
+    if (html ? foreignRoots[number] : htmlInForeign[number]) foreign.push({ depth: open.length, holdsHtml: !html });
+    if (html && textElements[number]) readTextElement(name);
   };
 
-  const endElement = (name: string) => {
-    if (!openOf.get(name)) {
-      // These two are elements even where nothing is open to end.
-      if (name === 'p' || name === 'br') {
-        attributes = 0;
-        tag.name = name;
-        onOpen(tag);
-        onClose(name);
-      }
-      return;
+  const endElement = (name: string, number: number) => {
+    // All elements that no set names are counted together.
+    const last = openOf[number] ? open.lastIndexOf(name) : -1;
+    if (last >= 0) closeDownTo(last);
+    else if (endsAlone[number]) {
+      attributes = 0;
+      onOpen(tag);
+      onClose(name, number);
     }
-    closeDownTo(open.lastIndexOf(name));
   };
 
   /** The text of an element that holds nothing else, up to its end tag or the end of the document. */
   const readTextElement = (name: string) => {
-    let end = at;
-    for (;;) {
+    let end = name === 'plaintext' ? length : at;
+    while (end < length) {
       end = markup.indexOf('</', end);
       if (end < 0) end = length;
       const after = markup.charCodeAt(end + 2 + name.length);
@@ -146,7 +157,9 @@ export function scanMarkup(markup: string, { onOpen, onText, onClose }: MarkupHa
     const start = at;
     let code = 0;
     while (at < length && !isSpace((code = markup.charCodeAt(at))) && code !== SLASH && code !== GT) at++;
-    tag.name = nameOf(markup.slice(start, at));
+    const { text, number } = nameOf(markup.slice(start, at));
+    tag.name = text;
+    tag.number = number;
     attributes = 0;
     selfClosing = false;
     for (;;) {
@@ -171,7 +184,7 @@ export function scanMarkup(markup: string, { onOpen, onText, onClose }: MarkupHa
       const code = markup.charCodeAt(at);
       if (code === EQUALS || code === SLASH || code === GT || isSpace(code)) break;
     }
-    const name = nameOf(markup.slice(start, at));
+    const name = nameOf(markup.slice(start, at)).text;
     let value = '';
     let next = at;
     while (next < length && isSpace(markup.charCodeAt(next))) next++;
@@ -246,7 +259,7 @@ export function scanMarkup(markup: string, { onOpen, onText, onClose }: MarkupHa
       at++;
       if (isLetter(markup.charCodeAt(at))) {
         if (!readTag()) break;
-        endElement(tag.name);
+        endElement(tag.name, tag.number);
       } else at = past('>', at);
     } else {
       if (!readTag()) break;

@@ -18,13 +18,13 @@ export function remembering(identify: Identify): Identify {
   // One page after the other is read, so that its links have their base in common.
   let last = { base: '', known: new Map<string, Identified | null>() };
   return (href, base = '') => {
-    if (mayLackPath.test(href)) return identify(href, base || undefined);
     if (base !== last.base) last = { base, known: knownIn(folderOf(base)) };
-    let found = last.known.get(href);
-    if (found === undefined) {
-      last.known.set(href, (found = identify(href, base || undefined)));
-      size++;
-    }
+    const known = last.known.get(href);
+    if (known !== undefined) return known;
+    const found = identify(href, base || undefined);
+    if (mayLackPath.test(href)) return found;
+    last.known.set(href, found);
+    size++;
     return found;
   };
 
