@@ -13,7 +13,9 @@ export default defineConfig({
     // Reading the file is a quarter of the start of a command.
     minify: true,
     rollupOptions: {
-      input: { cli: 'src/cli/main.ts', demo: 'demo/main.ts', readerThread: 'src/crawl/readerThread.ts' },
+      input: { main: 'src/cli/main.ts', demo: 'demo/main.ts', readerThread: 'src/crawl/readerThread.ts' },
+      // Only of scripts, not of modules, can V8 keep what it has compiled (src/cli/start.cjs).
+      output: { format: 'cjs', entryFileNames: '[name].cjs', chunkFileNames: '[name]-[hash].cjs' },
       external: (id) => id.includes('/build/handler.js'),
     },
   },

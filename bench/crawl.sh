@@ -1,32 +1,45 @@
 #!/usr/bin/env bash
-# `./edgemap bench crawl`: a whole crawl (fetch, parse, store, analyse, write) against `wget -r` of the same nginx on
-# loopback, in one run, and a comparison of what the two found; then a generated site of PAGES (100,000) pages, to see
-# rate and memory as it grows. Run by ./edgemap, which has set DATABASE_URL.
+# `./edgemap bench crawl`: a whole crawl (start of the program, fetch, parse, store, analyse) against `wget -r` of the
+# same nginx on loopback: ROUNDS (3) rounds in turn, of which the middle one counts, and a comparison of what the two
+# found; then a generated site of PAGES (100,000) pages, to see rate and memory as it grows. SITES names the sets of
+# documentation. Run by ./edgemap, which has set DATABASE_URL.
 set -euo pipefail
-packages=(sqlite3-doc git-doc nodejs-doc libstdc++-12-doc)
+read -ra packages <<<"${SITES:-sqlite3-doc git-doc nodejs-doc libstdc++-12-doc}"
 . bench/docs.sh
 here=$(mktemp -d /tmp/edgemap-bench.XXXXXX)
 trap 'stop_docs; rm -rf "$here"' EXIT
 command -v wget >/dev/null || { echo "bench crawl needs wget; install it from Debian." >&2; exit 1; }
 serve_docs "${packages[@]}"
 
-# Tables are made before the first crawl, as by any start of the program.
-node build-node/cli.js migrate
+# Tables are made before the first crawl, and the program has been started before, as on any machine where it is used.
+node src/cli/start.cjs migrate
+node src/cli/start.cjs crawl "http://127.0.0.1:${ports[0]}/" --limit 200 2>/dev/null
 
-now() { date +%s.%N; }
-printf '%-16s %8s %10s %10s %8s\n' site pages wget "edge map" ratio
+# seconds COMMAND …: how long it takes.
+seconds() {
+  local began
+  began=$(date +%s.%N)
+  "$@" >/dev/null 2>>"$here/said" || true
+  awk -v a="$began" -v b="$(date +%s.%N)" 'BEGIN { printf "%.3f\n", b - a }'
+}
+# median FILE: the middle one of its numbers.
+median() { sort -n "$1" | awk '{ n[NR] = $1 } END { print n[int((NR + 1) / 2)] }'; }
+mirror() { rm -rf "$here/mirror" && mkdir "$here/mirror" && (cd "$here/mirror" && wget -q -r -l inf -e robots=off "$1"); }
+
+printf '%-17s %6s %9s %9s %8s   %s\n' site pages wget "edge map" ratio "ratios of the rounds"
 for i in "${!packages[@]}"; do
   start=http://127.0.0.1:${ports[i]}/
-  mkdir "$here/mirror$i"
-  t0=$(now)
-  (cd "$here/mirror$i" && wget -q -r -l inf -e robots=off "$start") || true
-  t1=$(now)
-  node build-node/cli.js crawl "$start" --out "$here/out$i" 2>/dev/null
-  t2=$(now)
-  pages=$(find "$here/mirror$i" -name '*.html' | wc -l)
-  awk -v n="${packages[i]}" -v p="$pages" -v a="$t0" -v b="$t1" -v c="$t2" \
-    'BEGIN { printf "%-16s %8d %9.2fs %9.2fs %7.2fx\n", n, p, b - a, c - b, (c - b) / (b - a) }'
-  python3 bench/compare.py "$here/out$i/pages.csv" "$here/mirror$i" "$start" | sed 's/^/    /'
+  : >"$here/theirs" && : >"$here/ours"
+  for _ in $(seq "${ROUNDS:-3}"); do
+    seconds mirror "$start" >>"$here/theirs"
+    seconds node src/cli/start.cjs crawl "$start" >>"$here/ours"
+  done
+  crawl=$(sed -n 's/^Crawl \([0-9]*\):.*/\1/p' "$here/said" | tail -n 1)
+  node src/cli/start.cjs export "$crawl" --out "$here/out" 2>/dev/null
+  awk -v n="${packages[i]}" -v p="$(find "$here/mirror" -name '*.html' | wc -l)" -v a="$(median "$here/theirs")" -v b="$(median "$here/ours")" \
+    -v all="$(paste "$here/ours" "$here/theirs" | awk '{ printf "%.2f ", $1 / $2 }')" \
+    'BEGIN { printf "%-17s %6d %8.2fs %8.2fs %7.2fx   %s\n", n, p, a, b, b / a, all }'
+  python3 bench/compare.py "$here/out/pages.csv" "$here/mirror" "$start" | sed 's/^/    /'
 done
 
 [ "${PAGES:-100000}" = 0 ] || python3 bench/grow.py "${PAGES:-100000}"

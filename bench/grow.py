@@ -19,7 +19,7 @@ here = os.path.dirname(os.path.abspath(__file__))
 site = subprocess.Popen(["node", f"{here}/site.mjs", str(pages)], stdout=subprocess.PIPE, text=True)
 port = site.stdout.readline().strip()
 start = f"http://127.0.0.1:{port}/"
-crawl = subprocess.Popen(["node", "build-node/cli.js", "crawl", start, "--limit", str(pages * 2)], stderr=subprocess.PIPE, text=True)
+crawl = subprocess.Popen(["node", "src/cli/start.cjs", "crawl", start, "--limit", str(pages * 2)], stderr=subprocess.PIPE, text=True)
 
 samples = []  # seconds, pages done, MiB resident
 done = 0

@@ -1,10 +1,11 @@
-/** Serves the demo website: `node demo.js PORT KEYFILE CERTFILE`. */
+/** Serves the demo website: `node demo.cjs PORT KEYFILE CERTFILE`. */
 import { readFileSync } from 'node:fs';
 import { serveDemo } from './server';
 
 const [port, keyFile, certFile] = process.argv.slice(2);
 const certificate = { key: readFileSync(keyFile, 'utf8'), cert: readFileSync(certFile, 'utf8') };
 // The port that was used before keeps the address overrides of earlier crawls right; any other will do.
-const demo = await serveDemo(Number(port), certificate).catch(() => serveDemo(0, certificate));
-process.stdout.write(`${demo.port}\n`);
+void serveDemo(Number(port), certificate)
+  .catch(() => serveDemo(0, certificate))
+  .then((demo) => process.stdout.write(`${demo.port}\n`));
 for (const signal of ['SIGINT', 'SIGTERM'] as const) process.on(signal, () => process.exit(0));

@@ -1,6 +1,6 @@
 /** ./edgemap as it is typed. */
 import { spawn, spawnSync } from 'node:child_process';
-import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
+import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { afterAll, afterEach, beforeAll, describe, expect, it } from 'vitest';
@@ -69,6 +69,14 @@ describe('./edgemap crawl', () => {
       verdict: { indexable: 2 },
       depth: { 0: 1, 1: 1 },
     });
+  });
+  it('is compiled once, and again when what is kept of that is not what it was', async () => {
+    const kept = join('build-node', `main.cjs.${process.version}`);
+    expect(readFileSync(kept).length).toBeGreaterThan(100_000);
+    writeFileSync(kept, 'torn');
+    site = await standIn({ '/': linking('Home') });
+    expect(await edgemap('crawl', `${site.origin}/`)).toMatchObject({ code: 0 });
+    expect(readFileSync(kept).length).toBeGreaterThan(100_000);
   });
   it.each([
     [['http://127.0.0.1:9/'], 1, /The connection was refused/],

@@ -7,7 +7,7 @@ import type { Document } from '../src/crawl/reading';
 
 const start = 'https://museum.example/';
 const setup = { settings: settingsSchema.parse({ start }), selectionOnly: false };
-const threadFile = join(process.cwd(), 'build-node', 'readerThread.js');
+const threadFile = join(process.cwd(), 'build-node', 'readerThread.cjs');
 const threads = (count = 1, file = threadFile) => openReaders(setup, count, file);
 
 const documentOf = (path: string, html: string | Uint8Array, given: Partial<Document> = {}): Document => ({

@@ -1,3 +1,4 @@
+import { thousands } from '$core/numbers';
 import { countPages } from '$core/answers';
 import type { Snapshot } from '$core/snapshot';
 import { runJob, terminalName } from '$crawl/index';
@@ -54,7 +55,7 @@ export async function crawlCommand(db: Database, { settings, out, view }: CrawlC
   const lost = countPages(snapshot, (page) => depth[page] < 0);
   if (ending.reason) console.error(ending.reason);
   console.error(
-    `Crawl ${crawlId}: ${snapshot.count.toLocaleString('en')} addresses, ${indexable.toLocaleString('en')} indexable, ${lost.toLocaleString('en')} without a route.` +
+    `Crawl ${crawlId}: ${thousands(snapshot.count)} addresses, ${thousands(indexable)} indexable, ${thousands(lost)} without a route.` +
       (out ? ` Written to ${out}.` : ''),
   );
   return 0;

@@ -1,5 +1,4 @@
 /** The command line below ./edgemap, which has prepared everything these commands need. */
-import { setFlagsFromString } from 'node:v8';
 import pino from 'pino';
 import { closeDatabase, openDatabase, OperatorError, prepareDatabase } from '$server/index';
 import { allowsPrivate, work } from '$crawl/index';
@@ -72,14 +71,12 @@ async function run(command: string | undefined, words: string[]): Promise<number
   }
 }
 
-// Most crawls are over before the optimizing compiler has earned what it costs to inline as much as it otherwise does (920).
-setFlagsFromString('--max-inlined-bytecode-size-cumulative=200');
-
-try {
-  process.exitCode = await run(process.argv[2], process.argv.slice(3));
-} catch (error) {
-  const mine = error instanceof UsageError || error instanceof OperatorError;
-  console.error(`edgemap: ${mine ? error.message : `something went wrong: ${(error as Error).message}`}`);
-  if (!mine && process.env.EDGEMAP_DEBUG) console.error(error);
-  process.exitCode = error instanceof UsageError ? EXIT_USAGE : EXIT_FAULT;
-}
+run(process.argv[2], process.argv.slice(3)).then(
+  (code) => (process.exitCode = code),
+  (error: unknown) => {
+    const mine = error instanceof UsageError || error instanceof OperatorError;
+    console.error(`edgemap: ${mine ? error.message : `something went wrong: ${(error as Error).message}`}`);
+    if (!mine && process.env.EDGEMAP_DEBUG) console.error(error);
+    process.exitCode = error instanceof UsageError ? EXIT_USAGE : EXIT_FAULT;
+  },
+);

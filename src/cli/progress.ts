@@ -1,7 +1,7 @@
+import { thousands } from '$core/numbers';
 import type { Progress } from '$server/index';
 
 const PLAIN_MS = 5000;
-const count = (n: number) => n.toLocaleString('en');
 
 /**
  * Tells how a crawl goes: one line that is written over on a terminal, otherwise a plain line now and then.
@@ -13,7 +13,7 @@ export function progressWriter(out: NodeJS.WriteStream) {
   const line = ({ done, known, current }: Progress) => {
     const seconds = (Date.now() - began) / 1000;
     const rate = seconds > 0 ? Math.round(done / seconds) : 0;
-    return `${count(done)} done of ${count(known)} known, ${count(rate)} a second  ${current ?? ''}`;
+    return `${thousands(done)} done of ${thousands(known)} known, ${thousands(rate)} a second  ${current ?? ''}`;
   };
   return {
     show(progress: Progress) {

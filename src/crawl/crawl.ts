@@ -1,4 +1,5 @@
 import { setTimeout as sleep } from 'node:timers/promises';
+import { thousands } from '$core/numbers';
 import { scopeOf } from '$core/scope';
 import type { CrawlSettings } from '$core/settings';
 import { addressParts, originOf } from '$core/url';
@@ -125,7 +126,7 @@ export async function leadCrawl(run: CrawlRun): Promise<Ending> {
     if (rank === null) {
       // At the limit, and with nothing left that could have been fetched, nothing was limited.
       const more = limited && (await outlastingOutage(() => frontier.nextRank(settings.depth))) !== null;
-      const reason = more ? `It ended at its limit of ${settings.limit.toLocaleString('en')} pages.` : null;
+      const reason = more ? `It ended at its limit of ${thousands(settings.limit)} pages.` : null;
       return { state: 'done', reason, limited: more };
     }
     await outlastingOutage(() => traps.before(rank));

@@ -24,7 +24,7 @@ const signal = new AbortController().signal;
 
 /** A worker as a process of its own. */
 function worker(url: string) {
-  const child = fork('build-node/cli.js', ['worker'], { env: { ...process.env, DATABASE_URL: url }, stdio: 'ignore' });
+  const child = fork('src/cli/start.cjs', ['worker'], { env: { ...process.env, DATABASE_URL: url }, stdio: 'ignore' });
   const ended = new Promise((resolve) => child.once('exit', resolve));
   return {
     end: (how: 'SIGKILL' | 'SIGTERM') => {

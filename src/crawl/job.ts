@@ -1,5 +1,6 @@
 import { setMaxListeners } from 'node:events';
 import { setTimeout as sleep } from 'node:timers/promises';
+import { thousands } from '$core/numbers';
 import {
   beatCrew,
   crawlCookies,
@@ -61,9 +62,9 @@ export interface JobRun {
 /** Which limit of size or time a crawl has reached, in words; null when none. */
 function limitReached({ settings, bytes, ranMs }: Crawl): string | null {
   if (settings.megabytes !== null && bytes >= settings.megabytes * 2 ** 20)
-    return `It ended at its limit of ${settings.megabytes.toLocaleString('en')} MiB received.`;
+    return `It ended at its limit of ${thousands(settings.megabytes)} MiB received.`;
   if (settings.minutes !== null && ranMs >= settings.minutes * 60_000)
-    return `It ended at its limit of ${settings.minutes === 1 ? '1 minute' : `${settings.minutes.toLocaleString('en')} minutes`}.`;
+    return `It ended at its limit of ${settings.minutes === 1 ? '1 minute' : `${thousands(settings.minutes)} minutes`}.`;
   return null;
 }
 

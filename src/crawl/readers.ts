@@ -20,7 +20,7 @@ const MAX_THREADS = 3;
 /** A thread has to warm up first: another one pays after so many documents. */
 const DOCUMENTS_EACH = 1000;
 /** There when the program has been built; from its sources, as in most tests, documents are read in place. */
-const threadFile = join(dirname(fileURLToPath(import.meta.url)), 'readerThread.js');
+const threadFile = join(dirname(fileURLToPath(import.meta.url)), 'readerThread.cjs');
 
 /** Bytes that can be given away: a view of memory that others use is copied first. */
 const ownBytes = (bytes: Uint8Array) => (bytes.byteLength === bytes.buffer.byteLength ? bytes : Uint8Array.from(bytes));

@@ -20,7 +20,7 @@ const mayBeHtml = (headers: Answer['headers']) => {
   const type = headerOf(headers, 'content-type') || null;
   return type === null || htmlType.test(type);
 };
-const beginOf = (body: Uint8Array) => new TextDecoder('latin1').decode(body.subarray(0, 512));
+const beginOf = (body: Uint8Array) => Buffer.from(body.buffer, body.byteOffset, Math.min(body.length, 512)).toString('latin1'); // prettier-ignore
 const beginsAsHtml = (body: Uint8Array) => /^\s*(<!doctype html|<html|<head|<body)/i.test(beginOf(body));
 /** How files begin that are surely no HTML, whatever the header says. */
 const binaryMark = /^(%PDF-|\x89PNG\r\n|GIF8[79]a|\xff\xd8\xff|PK\x03\x04|\x1f\x8b|RIFF....WEBP|wOF[F2])/s; // eslint-disable-line no-control-regex

@@ -6,7 +6,8 @@ import type { Snapshot, Source, TextColumn } from '../snapshot';
 import { originOf } from '../url';
 import { verdicts } from '../verdict';
 import type { Verdict } from '../verdict';
-import { count, countPages, plural } from './pieces';
+import { countPages, plural } from './pieces';
+import { thousands } from '../numbers';
 import type { AnswerPiece } from './pieces';
 
 const column = (snapshot: Snapshot, name: 'verdict' | 'reach' | 'depth' | 'seen_in') =>
@@ -22,16 +23,16 @@ export function overviewAnswer(snapshot: Snapshot): AnswerPiece[] {
   const deepest = depth.reduce((most, d) => Math.max(most, d), 0);
   const lost = countPages(snapshot, (page) => depth[page] < 0 && (seen[page] & sitemap) !== 0);
   return [
-    { text: `${count(snapshot.count)} `, tone: 'calm', select: '' },
+    { text: `${thousands(snapshot.count)} `, tone: 'calm', select: '' },
     { text: `${plural(snapshot.count, 'address is', 'addresses are')} known and ` },
-    { text: count(indexable), tone: 'calm', select: 'indexable' },
+    { text: thousands(indexable), tone: 'calm', select: 'indexable' },
     { text: ` may be indexed. The deepest is ` },
-    { text: `${count(deepest)} ${plural(deepest, 'click', 'clicks')}`, tone: 'calm', select: `depth = ${deepest}` },
+    { text: `${thousands(deepest)} ${plural(deepest, 'click', 'clicks')}`, tone: 'calm', select: `depth = ${deepest}` },
     { text: ' from the start' },
     ...(lost
       ? [
           { text: '; ' },
-          { text: count(lost), tone: 'lost' as const, select: 'not reached and seen in sitemap' },
+          { text: thousands(lost), tone: 'lost' as const, select: 'not reached and seen in sitemap' },
           { text: ` ${plural(lost, 'stands', 'stand')} in the sitemap and ${plural(lost, 'has', 'have')} no route.` },
         ]
       : [{ text: '.' }]),

@@ -1,3 +1,4 @@
+import { thousands } from '../numbers';
 import type { Found } from '../findings';
 import { clickDepths, routeTo } from '../reach';
 import type { Reader } from '../reach';
@@ -149,7 +150,7 @@ const sourceWords: Record<Source, string> = {
   hreflang: 'an hreflang link',
   declared: 'a declared relation',
 };
-const linkedWords = (pages: number | null) => (pages ? `${pages.toLocaleString('en')} ${pages === 1 ? 'page links' : 'pages link'} here` : 'no page links here'); // prettier-ignore
+const linkedWords = (pages: number | null) => (pages ? `${thousands(pages)} ${pages === 1 ? 'page links' : 'pages link'} here` : 'no page links here'); // prettier-ignore
 
 /** The steps of a route, and which of them are gates. */
 function describeRoute(

@@ -2,7 +2,8 @@
 import type { Report } from '../report';
 import type { Snapshot } from '../snapshot';
 import { verdicts } from '../verdict';
-import { count, plural } from './pieces';
+import { plural } from './pieces';
+import { thousands } from '../numbers';
 import type { AnswerPiece } from './pieces';
 
 /** How share is spread: pages from the richest to the poorest. */
@@ -55,7 +56,7 @@ export function flowAnswer(
   const starving = findings.find(({ id }) => id === 'starving');
   const pieces: AnswerPiece[] = [
     { text: 'Half of the share is held by ' },
-    { text: `${count(curve.half)} of ${count(curve.pages)}`, tone: 'calm', select: richAs(edge) }, // prettier-ignore
+    { text: `${thousands(curve.half)} of ${thousands(curve.pages)}`, tone: 'calm', select: richAs(edge) }, // prettier-ignore
     { text: ` indexable ${plural(curve.pages, 'page', 'pages')}. ` },
   ];
   if (leaks.length)
@@ -67,7 +68,7 @@ export function flowAnswer(
   if (starving)
     pieces.push(
       { text: leaks.length ? ', and ' : ', but ' },
-      { text: count(starving.pages), tone: 'lost', select: starving.select },
+      { text: thousands(starving.pages), tone: 'lost', select: starving.select },
       { text: ` indexable ${plural(starving.pages, 'page starves', 'pages starve')}.` },
     );
   else pieces.push({ text: '.' });

@@ -9,7 +9,6 @@ export interface AnswerPiece {
   select?: string;
 }
 
-export const count = (n: number) => n.toLocaleString('en');
 export const plural = (n: number, one: string, many: string) => (n === 1 ? one : many);
 
 /** How many pages pass a test. */

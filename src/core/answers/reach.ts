@@ -6,7 +6,8 @@ import type { Bits } from '../selection';
 import { addressAt, sources, textAt } from '../snapshot';
 import type { Snapshot, Source, TextColumn } from '../snapshot';
 import { verdicts } from '../verdict';
-import { count, countPages, plural } from './pieces';
+import { countPages, plural } from './pieces';
+import { thousands } from '../numbers';
 import type { AnswerPiece } from './pieces';
 
 const numbers = (snapshot: Snapshot, name: 'verdict' | 'reach' | 'seen_in' | 'held_back' | 'island' | 'gate_for' | ReturnType<typeof depthFact>) => snapshot.columns[name] as Int32Array; // prettier-ignore
@@ -36,23 +37,27 @@ export function reachAnswer(snapshot: Snapshot, reader: Reader = 'visitor'): Ans
   const lost = all - near - deep;
   const listed = countPages(snapshot, (page) => indexable(page) && depth[page] < 0 && (seen[page] & sitemap) !== 0);
   const pieces: AnswerPiece[] = [
-    { text: `${count(near)} of ${count(all)}`, tone: 'calm', select: `indexable and ${fact} <= ${NEAR_CLICKS}` },
+    {
+      text: `${thousands(near)} of ${thousands(all)}`,
+      tone: 'calm',
+      select: `indexable and ${fact} <= ${NEAR_CLICKS}`,
+    },
     { text: ` indexable ${plural(all, 'page is', 'pages are')} within ${NEAR_CLICKS} clicks of the start page${reader === 'crawler' ? ' for a search crawler' : ''}. ` }, // prettier-ignore
   ];
   if (deep)
     pieces.push(
-      { text: count(deep), tone: 'lost', select: `indexable and ${fact} > ${NEAR_CLICKS}` },
+      { text: thousands(deep), tone: 'lost', select: `indexable and ${fact} > ${NEAR_CLICKS}` },
       { text: ` ${plural(deep, 'is', 'are')} deeper` },
     );
   if (deep && lost) pieces.push({ text: ' and ' });
   if (lost) {
     pieces.push(
-      { text: count(lost), tone: 'lost', select: `indexable and ${lostTest}` },
+      { text: thousands(lost), tone: 'lost', select: `indexable and ${lostTest}` },
       { text: ` ${plural(lost, 'has', 'have')} no route` },
     );
     if (listed === lost) pieces.push({ text: `, although the sitemap lists ${plural(lost, 'it', 'them')}` });
     else if (listed)
-      pieces.push({ text: '; the sitemap lists ' }, { text: count(listed), tone: 'lost', select: `indexable and ${lostTest} and seen in sitemap` }, { text: ' of them' }); // prettier-ignore
+      pieces.push({ text: '; the sitemap lists ' }, { text: thousands(listed), tone: 'lost', select: `indexable and ${lostTest} and seen in sitemap` }, { text: ' of them' }); // prettier-ignore
   }
   pieces.push({ text: deep || lost ? '.' : 'None is deeper, and none is without a route.' });
   return pieces;

@@ -1,4 +1,5 @@
 /** Faults of robots.txt files and sitemaps, with the line of each. */
+import { thousands } from '../numbers';
 import { isResource, linkKinds } from '../links';
 import { describeRule, parseRobots, robotsMatcher } from '../robots';
 import { addressAt } from '../snapshot';
@@ -70,11 +71,11 @@ export function fileFaults(snapshot: Snapshot, token: string): FileFault[] {
         fault: 'sitemap_large',
         file: address,
         line: null,
-        evidence: `${entries.toLocaleString('en')} entries`,
+        evidence: `${thousands(entries)} entries`,
       });
     if (fault) faults.push({ fault: 'sitemap_fault', file: address, line: faultLine, evidence: fault });
     if (passedOver)
-      faults.push({ fault: 'sitemap_foreign', file: address, line: null, evidence: `${passedOver.toLocaleString('en')} ${passedOver === 1 ? 'entry' : 'entries'}` }); // prettier-ignore
+      faults.push({ fault: 'sitemap_foreign', file: address, line: null, evidence: `${thousands(passedOver)} ${passedOver === 1 ? 'entry' : 'entries'}` }); // prettier-ignore
   }
   const listed = new Set<number>();
   for (const { page, sitemap, line } of snapshot.listings) {

@@ -1,4 +1,5 @@
 /** Early warnings: a site that is closed to its crawl is told from its first pages. */
+import { thousands } from '../numbers';
 import { isRedirectStatus } from '../verdict';
 import type { FoundFacts } from '../snapshot';
 
@@ -34,8 +35,6 @@ const ENOUGH = 5;
 /** The part that must have come out alike. */
 const NEARLY_ALL = 0.9;
 
-const count = (n: number) => n.toLocaleString('en');
-
 /**
  * Says in plain words when a site is closed to its crawl, with the file, line and rule at fault.
  * @param tallies how many addresses came out how, by the names of {@link outcomesOf}
@@ -55,7 +54,7 @@ export function closedSite(
   if (nearlyAll(of('blocked'), done - 1)) {
     const example = examples.find(({ blockedBy }) => blockedBy !== null);
     const where = example ? ` ${new URL(example.address).origin}/robots.txt says: ${example.blockedBy}.` : '';
-    return `robots.txt closes ${count(of('blocked'))} of the ${count(done)} addresses met so far.${where} Have the rule changed, or look past robots rules.`;
+    return `robots.txt closes ${thousands(of('blocked'))} of the ${thousands(done)} addresses met so far.${where} Have the rule changed, or look past robots rules.`;
   }
   if (nearlyAll(of('noindex'), of('html'))) {
     const example = examples.find(({ noindex }) => noindex);

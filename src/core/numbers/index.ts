@@ -1,0 +1,1 @@
+export { thousands } from './thousands';
