@@ -37,7 +37,9 @@ function keepCompiled() {
   }
 }
 
-const kept = readCompiled();
+const command = process.argv[2];
+// Code that comes from what was kept cannot import modules, as the web application is.
+const kept = command === 'serve' ? undefined : readCompiled();
 const script = new Script(wrap(readFileSync(program, 'utf8')), {
   filename: program,
   cachedData: kept,
@@ -47,5 +49,5 @@ const main = { exports: {} };
 script.runInThisContext()(main.exports, createRequire(program), main, program, dirname(program));
 
 // Functions are compiled when they are first called: whoever has crawled has called most of them.
-const crawls = ['crawl', 'worker'].includes(process.argv[2]);
+const crawls = ['crawl', 'worker'].includes(command);
 if (crawls && (!kept || script.cachedDataRejected)) process.on('exit', (code) => code === 0 && keepCompiled());
