@@ -26,10 +26,15 @@ for (const [net, bits] of [
 for (const [net, bits] of [
   ['::', 128],
   ['::1', 128],
+  ['64:ff9b:1::', 48],
   ['100::', 64],
+  ['2001::', 23],
   ['2001:db8::', 32],
+  ['2002::', 16],
+  ['3fff::', 20],
   ['fc00::', 7],
   ['fe80::', 10],
+  ['fec0::', 10],
   ['ff00::', 8],
 ] as const)
   special.addSubnet(net, bits, 'ipv6');

@@ -25,6 +25,8 @@ describe('private addresses', () => {
     '::ffff:a00:1',
     '64:ff9b::7f00:1',
     'fe80::1%eth0',
+    '2002:7f00:1::',
+    '64:ff9b:1::1',
   ])(
     // prettier-ignore
     '%s is one',

@@ -79,8 +79,7 @@ export async function leadCrawl(run: CrawlRun): Promise<Ending> {
     const all = [...new Set([...addresses, ...settings.sitemaps])];
     await readSitemaps(all, settings.usualSitemaps ? [originOf(settings.start)] : [], {
       client,
-      pace,
-      signal,
+      insisting: { pace, retries: settings.retries, signal },
       identify,
       inside,
       onEntries: (sitemap, entries) => {

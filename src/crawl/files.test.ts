@@ -14,7 +14,7 @@ let site: StandIn | null = null;
 afterEach(() => site?.close());
 const client = clientOf();
 const signal = new AbortController().signal;
-const ask = asker(client, unpaced, 0, signal);
+const ask = asker(client, { pace: unpaced, retries: 0, signal });
 
 describe('robots.txt', () => {
   const closes = async (pages: Record<string, StandInPage>) => {
@@ -65,8 +65,7 @@ describe('sitemaps', () => {
     const outcomes: SitemapOutcome[] = [];
     await readSitemaps(paths.map((path) => origin + path), [origin], {
       client,
-      pace: unpaced,
-      signal,
+      insisting: { pace: unpaced, retries: 1, signal },
       identify,
       inside: (address) => address.startsWith(origin),
       onEntries: async (_, entries) => found.push(...entries.map(({ loc }) => loc.slice(origin.length))),
@@ -119,5 +118,19 @@ describe('sitemaps', () => {
     expect(outcomes['/gone.xml'].fault).toBe('The server answered 404.');
     expect(outcomes['/zip.gz'].fault).toBeTruthy();
     expect(outcomes['/moved.xml'].fault).toBeNull();
+  });
+  it('are asked for again where the server fails for the moment', async () => {
+    let asked = 0;
+    const { found, outcomes } = await read(
+      (origin) => ({
+        '/busy.xml': (_, response) => void response.writeHead(asked++ ? 200 : 503, { 'retry-after': '0' }).end(urlset(`${origin}/1`)), // prettier-ignore
+        '/down.xml': { status: 500 },
+      }),
+      '/busy.xml',
+      '/down.xml',
+    );
+    expect(found).toEqual(['/1']);
+    expect(outcomes['/down.xml'].fault).toBe('The server answered 500.');
+    expect(site!.asked.filter((path) => path === '/down.xml')).toHaveLength(2);
   });
 });

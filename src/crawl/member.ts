@@ -58,7 +58,7 @@ export interface Member {
 export function crewMember(options: MemberOptions): Member {
   const { settings, selectionOnly, store, frontier, client, pace, readers, signal } = options;
   const scope = scopeOf(settings);
-  const ask = asker(client, pace, settings.retries, signal);
+  const ask = asker(client, { pace, retries: settings.retries, signal });
   const visiting = {
     ask,
     settings,

@@ -8,9 +8,10 @@ import type { Identified } from '$core/url';
 import { fetchErrorText, isRedirectStatus } from '$core/verdict';
 import type { SitemapOutcome } from '$server/index';
 import { classifyError } from './errors';
+import { insist } from './ask';
+import type { Insisting } from './ask';
 import type { Client } from './client';
 import { headerOf } from './fetch';
-import type { Pace } from './pace';
 
 const MAX_FILES = 10_000;
 const MAX_NESTING = 3;
@@ -22,8 +23,7 @@ const BATCH = 1000;
 /** How a crawl asks for sitemaps, and what becomes of them. */
 export interface SitemapReading {
   client: Client;
-  pace: Pace;
-  signal: AbortSignal;
+  insisting: Insisting;
   /** Gives addresses their identity, with the parameter rules of the site. */
   identify: (href: string) => Identified | null;
   inside: (address: string) => boolean;
@@ -49,11 +49,28 @@ async function* unzipped(body: AsyncIterable<Buffer>): AsyncGenerator<Buffer> {
   yield* gunzip as AsyncIterable<Buffer>;
 }
 
+/** Asks for a sitemap; the body of an answer that holds none is let go. */
+async function askOnce(address: string, client: Client, signal: AbortSignal) {
+  try {
+    const { statusCode, headers, body } = await request(address, {
+      dispatcher: client.agent,
+      // Sitemaps are zipped as files; a coding of the connection would come on top.
+      headers: { ...client.headersFor(address), accept: '*/*', 'accept-encoding': 'gzip' },
+      signal,
+    });
+    if (statusCode !== 200) await body.dump().catch(() => {});
+    return { ok: true as const, answer: { status: statusCode, headers, body } };
+  } catch (error) {
+    return { ok: false as const, error: classifyError(error) };
+  }
+}
+
 /**
  * Reads one sitemap as a stream.
  * @returns how it went, and the sitemaps it names when it is an index
  */
-async function readSitemap(address: string, { client, pace, signal, ...sink }: SitemapReading) {
+async function readSitemap(address: string, { client, insisting, ...sink }: SitemapReading) {
+  const { signal } = insisting;
   const outcome: SitemapOutcome = { address, entries: 0, passedOver: 0, fault: null, faultLine: null };
   const children: string[] = [];
   let batch: SitemapEntry[] = [];
@@ -87,23 +104,20 @@ async function readSitemap(address: string, { client, pace, signal, ...sink }: S
   try {
     let from = address;
     for (let redirects = 0; ; redirects++) {
-      await pace.turn(addressParts(from).host);
-      const { statusCode, headers, body } = await request(from, {
-        dispatcher: client.agent,
-        // Sitemaps are zipped as files; a coding of the connection would come on top.
-        headers: { ...client.headersFor(from), accept: '*/*', 'accept-encoding': 'gzip' },
-        signal: whole.signal,
-      });
-      const next = isRedirectStatus(statusCode) ? identify(headerOf(headers, 'location') ?? '', from) : null;
+      const asked = await insist(addressParts(from).host, () => askOnce(from, client, whole.signal), insisting);
+      if (!asked.ok) {
+        outcome.fault = fetchErrorText[asked.error];
+        return { outcome, children, missing: false };
+      }
+      const { status, headers, body } = asked.answer;
+      const next = isRedirectStatus(status) ? identify(headerOf(headers, 'location') ?? '', from) : null;
       if (next && redirects < MAX_REDIRECTS) {
-        await body.dump().catch(() => {});
         from = next.address;
         continue;
       }
-      if (statusCode !== 200) {
-        await body.dump().catch(() => {});
-        outcome.fault = `The server answered ${statusCode}.`;
-        return { outcome, children, missing: statusCode === 404 || statusCode === 410 };
+      if (status !== 200) {
+        outcome.fault = `The server answered ${status}.`;
+        return { outcome, children, missing: status === 404 || status === 410 };
       }
       const decoder = new TextDecoder();
       let size = 0;
@@ -144,10 +158,10 @@ export async function readSitemaps(addresses: readonly string[], tryAt: readonly
   for (let nesting = 0; nesting < MAX_NESTING && level.length; nesting++) {
     const next: string[] = [];
     for (const address of level) {
-      if (reading.signal.aborted || met.has(address) || met.size >= MAX_FILES) continue;
+      if (reading.insisting.signal.aborted || met.has(address) || met.size >= MAX_FILES) continue;
       met.add(address);
       const { outcome, children, missing } = await readSitemap(address, reading);
-      if (reading.signal.aborted) return;
+      if (reading.insisting.signal.aborted) return;
       // Many servers answer anything with a page of their own.
       if (guesses.includes(address) && (missing || (outcome.fault && outcome.entries === 0))) continue;
       await reading.onRead(outcome);

@@ -2,6 +2,7 @@
 <script lang="ts">
   import { enhance } from '$app/forms';
   import { goto, invalidate } from '$app/navigation';
+  import type { SubmitFunction } from '@sveltejs/kit';
   import type { WatchTold } from '$lib/watch';
   import { crawlPath } from '$lib/routes';
   import { bytes, duration, number, shortAddress, stateLabel } from '$lib/words';
@@ -13,6 +14,7 @@
   const live = $derived(now.state === 'waiting' || now.state === 'running');
   let trail = $state.raw<{ at: number; done: number }[]>([]);
   let asked = $state<'stop' | 'pause' | null>(null);
+  let unheard = $state(false);
   let silent = $state(false);
 
   /** Pages a second over the last seconds that were watched. */
@@ -47,9 +49,14 @@
       asked = null;
     };
   });
-  const ask = (what: 'stop' | 'pause') => () => {
+  const ask: (what: 'stop' | 'pause') => SubmitFunction = (what) => () => {
     asked = what;
-    return async () => {};
+    unheard = false;
+    return async ({ result }) => {
+      if (result.type === 'success') return;
+      asked = null;
+      unheard = true;
+    };
   };
   const outcome = ({ status, error, blocked }: { status: number | null; error: string | null; blocked: boolean }) =>
     error ?? (blocked && status === null ? 'closed' : String(status ?? '—'));
@@ -96,6 +103,9 @@
       {#if silent}<span class="lost"
           >Edge Map does not answer; it is asked again. The crawl goes on without this page.</span
         >
+      {:else if unheard}<span class="lost"
+          >That could not be asked of the crawl, which goes on as before. Try again in a moment.</span
+        >
       {:else if asked === 'stop'}Stopping: what is under way is given up, what was fetched is kept.
       {:else if asked === 'pause'}Pausing: what is under way is given up and comes again later.
       {:else if now.state === 'waiting'}<span class="quiet"
@@ -103,6 +113,11 @@
         >
       {:else if now.state === 'paused'}<span class="quiet"
           >Nothing is fetched until you let it go on. Everything found so far is kept.</span
+        >
+      {:else if now.current}<span class="quiet flex gap-2"
+          >Now <span class="min-w-0 truncate font-mono text-xs leading-5" title={now.current}
+            >{shortAddress(now.current, data.site.start)}</span
+          ></span
         >{/if}
     </p>
     {#if now.watched?.warning}
