@@ -1,4 +1,5 @@
 /** The threads that read documents, as they are built, beside reading in place. */
+import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { describe, expect, it } from 'vitest';
 import { settingsSchema } from '$core/settings';
@@ -81,4 +82,9 @@ describe('threads that read documents', () => {
     expect(await read(documentOf('/', '<title>Here'))).toMatchObject({ title: 'Here' });
     await close();
   });
+});
+
+it('what is built stands alone: a thread, or the demo website, must not load the command line with it', () => {
+  for (const name of ['main', 'readerThread', 'demo'])
+    expect(readFileSync(join('build-node', `${name}.cjs`), 'utf8')).not.toMatch(/\b(require|import)\(["'`]\.{1,2}\//);
 });
