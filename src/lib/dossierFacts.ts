@@ -8,7 +8,9 @@ const listed = (values: unknown) => (values as string[] | null)?.join(', ').repl
 
 /** Share as a multiple of an even split: `1.32×`. */
 export const shareText = (share: unknown) =>
-  typeof share === 'number' ? `${share.toLocaleString('en', { maximumFractionDigits: 2 })}×` : '—';
+  typeof share === 'number'
+    ? `${share.toLocaleString('en', { minimumFractionDigits: 2, maximumFractionDigits: 2 })}×`
+    : '—';
 
 /** How far a page is for a search crawler, or what keeps it from there. */
 function crawlerText({ crawler_depth, held_back }: Facts): string {

@@ -34,7 +34,7 @@
         name="verdicts"
         table={() => [['verdict', 'pages'], ...data.verdicts.map(({ verdict, pages }) => [verdict, pages])]}
       >
-        <div class="mt-2"><MakeUp verdicts={data.verdicts} /></div>
+        <div class="pt-2"><MakeUp verdicts={data.verdicts} /></div>
       </Picture>
       <ul class="mt-2 grid grid-cols-2 gap-x-6">
         {#each data.verdicts as { verdict, pages: n } (verdict)}

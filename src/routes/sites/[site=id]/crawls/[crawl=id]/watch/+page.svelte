@@ -115,7 +115,7 @@
           >Nothing is fetched until you let it go on. Everything found so far is kept.</span
         >
       {:else if now.current}<span class="quiet flex gap-2"
-          >Now <span class="min-w-0 truncate font-mono text-xs leading-5" title={now.current}
+          >Asking for <span class="min-w-0 truncate font-mono text-xs leading-5" title={now.current}
             >{shortAddress(now.current, data.site.start)}</span
           ></span
         >{/if}
