@@ -18,7 +18,16 @@ pages = int(sys.argv[1])
 here = os.path.dirname(os.path.abspath(__file__))
 site = subprocess.Popen(["node", f"{here}/site.mjs", str(pages)], stdout=subprocess.PIPE, text=True)
 port = site.stdout.readline().strip()
+
+
+def database_size():
+    sql = "select sum(data_length + index_length) from information_schema.tables where table_schema = database()"
+    program = "import('mysql2/promise').then(async (m) => { const c = await m.createConnection(process.env.DATABASE_URL); await c.query('analyze table page, url, phrase, frontier, source, snapshot_chunk'); const [[r]] = await c.query(process.argv[1]); console.log(Object.values(r)[0]); await c.end(); })"
+    return int(subprocess.run(["node", "-e", program, sql], capture_output=True, text=True).stdout.strip() or 0)
+
+
 start = f"http://127.0.0.1:{port}/"
+size_before = database_size()
 crawl = subprocess.Popen(["node", "src/cli/start.cjs", "crawl", start, "--limit", str(pages * 2)], stderr=subprocess.PIPE, text=True)
 
 samples = []  # seconds, pages done, MiB resident
@@ -72,7 +81,5 @@ print(f"{pages} pages in {took:.0f} s, {pages / took:.0f} a second")
 if early and late:
     print(f"rate: {early:.0f} a second around 10,000, {late:.0f} at the end, {late / early:.2f}x")
 print(f"memory: {first:.0f} MiB at 10,000, at most {most:.0f} MiB while fetching, {peak:.0f} MiB with the analysis")
-sql = "select sum(data_length + index_length) from information_schema.tables where table_schema = database()"
-program = "import('mysql2/promise').then(async (m) => { const c = await m.createConnection(process.env.DATABASE_URL); await c.query('analyze table page, url, phrase, frontier, source, snapshot_chunk'); const [[r]] = await c.query(process.argv[1]); console.log(Object.values(r)[0]); await c.end(); })"
-size = int(subprocess.run(["node", "-e", program, sql], capture_output=True, text=True).stdout.strip() or 0)
-print(f"database: {size / pages / 1024:.1f} KiB a page (all crawls in it together)")
+size = database_size() - size_before
+print(f"database: {size / pages / 1024:.1f} KiB a page")

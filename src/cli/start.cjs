@@ -2,9 +2,10 @@
  * Where every command begins: `node src/cli/start.cjs COMMAND …`. It is run as it stands, and runs the built program.
  *
  * To compile the program takes longer than to analyse a small crawl, so what V8 has compiled is kept beside it, as its
- * code cache. Every build makes the folder anew, so that nothing is kept there of another program.
+ * code cache, under a name that holds the hash of the program: V8 itself compares lengths only.
  */
 /* eslint-disable @typescript-eslint/no-require-imports -- for a script, not a module, can V8 keep what it has compiled */
+const { hash } = require('node:crypto');
 const { readFileSync, renameSync, writeFileSync } = require('node:fs');
 const { createRequire, wrap } = require('node:module');
 const { dirname, join } = require('node:path');
@@ -16,7 +17,8 @@ const { constants, Script } = require('node:vm');
 setFlagsFromString('--max-inlined-bytecode-size-cumulative=200');
 
 const program = join(__dirname, '..', '..', 'build-node', 'main.cjs');
-const compiled = `${program}.${process.version}`;
+const source = readFileSync(program, 'utf8');
+const compiled = `${program}.${process.version}.${hash('sha1', source).slice(0, 16)}`;
 
 function readCompiled() {
   try {
@@ -40,7 +42,7 @@ function keepCompiled() {
 const command = process.argv[2];
 // Code that comes from what was kept cannot import modules, as the web application is.
 const kept = command === 'serve' ? undefined : readCompiled();
-const script = new Script(wrap(readFileSync(program, 'utf8')), {
+const script = new Script(wrap(source), {
   filename: program,
   cachedData: kept,
   importModuleDynamically: constants.USE_MAIN_CONTEXT_DEFAULT_LOADER,

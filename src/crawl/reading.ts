@@ -33,8 +33,8 @@ export interface ReaderSetup {
   selectionOnly: boolean;
 }
 
-/** A source that is larger than this when compressed is not kept: one statement could not carry it. */
-const MAX_SOURCE_BYTES = 6 << 20;
+/** A source that is larger than this when compressed is not kept: a usual MariaDB takes 16 MiB with a statement. */
+const MAX_SOURCE_BYTES = 12 << 20;
 const MAX_IDS_LENGTH = 1 << 20;
 /** Headings are kept as one text. */
 const H1_BETWEEN = ' / ';
