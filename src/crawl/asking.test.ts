@@ -1,8 +1,10 @@
 /** Who may be asked, when, and how often. */
+import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { clientOf } from '../../tests/support/client';
+import type { FetchError } from '$core/verdict';
+import { clientOf, unpaced } from '../../tests/support/client';
 import { isPrivateAddress } from './addresses';
-import { retryAfter } from './ask';
+import { insist, retryAfter } from './ask';
 import { fetchAddress } from './fetch';
 import { allowsPrivate } from './operator';
 import { paceOf } from './pace';
@@ -62,6 +64,45 @@ describe('Retry-After', () => {
     ['soon', null],
     [null, null],
   ])('%s is %s ms', (value, expected) => expect(retryAfter(value, now)).toBe(expected));
+});
+
+describe('asking again', () => {
+  const status = (code: number, after?: string) => ({ ok: true as const, answer: { status: code, headers: { 'retry-after': after } } }); // prettier-ignore
+  const failure = (error: FetchError) => ({ ok: false as const, error });
+  type Outcome = ReturnType<typeof status> | ReturnType<typeof failure>;
+  /** Asks a host that gives these outcomes one after the other, and the last of them from then on. */
+  async function ask(retries: number, ...outcomes: Outcome[]) {
+    const held: number[] = [];
+    const pace = { ...unpaced, hold: async (_: string, ms: number) => void held.push(ms) };
+    let n = 0;
+    const once = async () => outcomes[Math.min(n++, outcomes.length - 1)];
+    const last = await insist('a.example', once, { pace, retries, signal: new AbortController().signal });
+    return { told: last.ok ? last.answer.status : last.error, tries: last.tries, held };
+  }
+  it.each<[string, number, Outcome[], number | FetchError, number]>([
+    ['a whole answer', 2, [status(200)], 200, 1],
+    ['a page that is not there', 2, [status(404)], 404, 1],
+    ['a server that fails for the moment', 2, [status(502), status(200)], 200, 2],
+    ['a server that fails', 1, [status(500)], 500, 2],
+    ['a connection that breaks once', 1, [failure('reset'), status(200)], 200, 2],
+    ['a connection that takes too long', 0, [failure('timeout')], 'timeout', 1],
+    ['a host that does not exist', 2, [failure('dns')], 'dns', 1],
+    ['a certificate that is wrong', 2, [failure('tls')], 'tls', 1],
+  ])('%s, with %i repetitions', async (_, retries, outcomes, told, tries) =>
+    expect(await ask(retries, ...outcomes)).toEqual({ told, tries, held: [] }),
+  );
+  it('waits as long as it is told, also without repetitions for failures', async () => {
+    expect(await ask(0, status(429, '3'), status(503, '2'), status(200))).toEqual({ told: 200, tries: 3, held: [3000, 2000] }); // prettier-ignore
+    expect(await ask(0, status(429), status(429), status(200))).toEqual({ told: 200, tries: 3, held: [2000, 4000] });
+    expect(await ask(2, status(503, '86400'))).toEqual({ told: 503, tries: 1, held: [] });
+  });
+  it('ends, whatever a host that asks to wait goes on to say', () =>
+    fc.assert(
+      fc.asyncProperty(fc.nat(9), fc.array(fc.nat(600), { minLength: 1, maxLength: 20 }), async (retries, waits) => {
+        const { tries } = await ask(retries, ...waits.map((seconds) => status(429, String(seconds))));
+        expect(tries).toBe(Math.max(retries, 5) + 1);
+      }),
+    ));
 });
 
 describe('the pace of a host', () => {
