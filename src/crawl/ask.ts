@@ -8,6 +8,7 @@ import type { Pace } from './pace';
 
 /** Failures that may pass when the request is repeated. */
 const passing = new Set<FetchError>(['timeout', 'reset', 'refused', 'network']);
+export const mayPass = (error: FetchError) => passing.has(error);
 const passingStatus = new Set([429, 500, 502, 503, 504]);
 /** The first repetition comes after so long, each further one after twice the time. */
 const AGAIN_MS = 250;
@@ -56,7 +57,7 @@ export async function insist<T extends Outcome>(
     const outcome = await once();
     if (signal.aborted) return { ...outcome, tries };
     if (!outcome.ok) {
-      if (!passing.has(outcome.error) || tries > retries) return { ...outcome, tries };
+      if (!mayPass(outcome.error) || tries > retries) return { ...outcome, tries };
     } else {
       const { status, headers } = outcome.answer;
       if (!passingStatus.has(status)) return { ...outcome, tries };

@@ -101,6 +101,18 @@ describe('sitemaps', () => {
     expect(found).toEqual(['/in']);
     expect(outcomes['/s.xml']).toMatchObject({ entries: 3, passedOver: 2, fault: null });
   });
+  it('are not to blame when what they list cannot be stored', async () => {
+    site = await standIn({ '/s.xml': 'https://museum.example/1\n' });
+    const reading = {
+      client,
+      insisting: { pace: unpaced, retries: 1, signal },
+      identify,
+      inside: () => true,
+      onEntries: () => Promise.reject(new Error('The table is full.')),
+      onRead: async () => {},
+    };
+    await expect(readSitemaps([`${site.origin}/s.xml`], [], reading)).rejects.toThrow('The table is full.');
+  });
   it('say what is wrong with them, and go on with the next', async () => {
     const { found, outcomes } = await read(
       (origin) => ({
@@ -119,17 +131,24 @@ describe('sitemaps', () => {
     expect(outcomes['/zip.gz'].fault).toBeTruthy();
     expect(outcomes['/moved.xml'].fault).toBeNull();
   });
-  it('are asked for again where the server fails for the moment', async () => {
-    let asked = 0;
+  it('are asked for again where the server fails for the moment, or the connection breaks', async () => {
+    let [asked, torn] = [0, 0];
     const { found, outcomes } = await read(
       (origin) => ({
         '/busy.xml': (_, response) => void response.writeHead(asked++ ? 200 : 503, { 'retry-after': '0' }).end(urlset(`${origin}/1`)), // prettier-ignore
+        '/torn.xml': (_, response) => {
+          response.write(`<urlset><url><loc>${origin}/2</loc></url>`);
+          if (torn++) response.end('</urlset>');
+          else setTimeout(() => response.destroy(), 20);
+        },
         '/down.xml': { status: 500 },
       }),
       '/busy.xml',
+      '/torn.xml',
       '/down.xml',
     );
-    expect(found).toEqual(['/1']);
+    expect([...new Set(found)]).toEqual(['/1', '/2']);
+    expect(outcomes['/torn.xml']).toMatchObject({ entries: 1, fault: null });
     expect(outcomes['/down.xml'].fault).toBe('The server answered 500.');
     expect(site!.asked.filter((path) => path === '/down.xml')).toHaveLength(2);
   });

@@ -8,7 +8,7 @@ import type { Identified } from '$core/url';
 import { fetchErrorText, isRedirectStatus } from '$core/verdict';
 import type { SitemapOutcome } from '$server/index';
 import { classifyError } from './errors';
-import { insist } from './ask';
+import { insist, mayPass } from './ask';
 import type { Insisting } from './ask';
 import type { Client } from './client';
 import { headerOf } from './fetch';
@@ -67,17 +67,22 @@ async function askOnce(address: string, client: Client, signal: AbortSignal) {
 
 /**
  * Reads one sitemap as a stream.
- * @returns how it went, and the sitemaps it names when it is an index
+ * @returns how it went, the sitemaps it names when it is an index, and whether it broke off in a way that may pass
  */
 async function readSitemap(address: string, { client, insisting, ...sink }: SitemapReading) {
   const { signal } = insisting;
   const outcome: SitemapOutcome = { address, entries: 0, passedOver: 0, fault: null, faultLine: null };
   const children: string[] = [];
   let batch: SitemapEntry[] = [];
+  /** Whether entries could not be stored, which is no fault of the sitemap. */
+  let unstored = false;
   const flush = async () => {
     const full = batch;
     batch = [];
-    if (full.length) await sink.onEntries(address, full);
+    if (full.length === 0) return;
+    unstored = true;
+    await sink.onEntries(address, full);
+    unstored = false;
   };
   const reader = sitemapReader({
     onUrl: (entry) => {
@@ -135,9 +140,11 @@ async function readSitemap(address: string, { client, insisting, ...sink }: Site
       return { outcome, children, missing: false };
     }
   } catch (error) {
+    if (unstored) throw error;
     await flush();
-    outcome.fault ??= fetchErrorText[classifyError(error)];
-    return { outcome, children, missing: false };
+    const failure = classifyError(error);
+    outcome.fault ??= fetchErrorText[failure];
+    return { outcome, children, missing: false, torn: mayPass(failure) };
   } finally {
     clearTimeout(timer);
     signal.removeEventListener('abort', giveUp);
@@ -152,16 +159,21 @@ const usualPlaces = ['/sitemap.xml', '/sitemap_index.xml'];
  * @param tryAt origins at which the usual places are tried, when no addresses are given
  */
 export async function readSitemaps(addresses: readonly string[], tryAt: readonly string[], reading: SitemapReading) {
+  const { retries, signal } = reading.insisting;
   const met = new Set<string>();
   const guesses = addresses.length ? [] : tryAt.flatMap((origin) => usualPlaces.map((place) => origin + place));
   let level = [...addresses, ...guesses];
   for (let nesting = 0; nesting < MAX_NESTING && level.length; nesting++) {
     const next: string[] = [];
     for (const address of level) {
-      if (reading.insisting.signal.aborted || met.has(address) || met.size >= MAX_FILES) continue;
+      if (signal.aborted || met.has(address) || met.size >= MAX_FILES) continue;
       met.add(address);
-      const { outcome, children, missing } = await readSitemap(address, reading);
-      if (reading.insisting.signal.aborted) return;
+      let read = await readSitemap(address, reading);
+      // What was read before it broke off is told again; it is kept once.
+      for (let left = retries; read.torn && left > 0 && !signal.aborted; left--)
+        read = await readSitemap(address, reading);
+      const { outcome, children, missing } = read;
+      if (signal.aborted) return;
       // Many servers answer anything with a page of their own.
       if (guesses.includes(address) && (missing || (outcome.fault && outcome.entries === 0))) continue;
       await reading.onRead(outcome);
