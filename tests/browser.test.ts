@@ -294,6 +294,16 @@ it('a running crawl is watched, stopped and continued', async () => {
     await shows(page, `Crawling ${site.origin}/`);
     await page.waitForFunction(() => /Newest pages\s+200/.test(document.body.innerText), { timeout: 30_000 });
     await shows(page, 'clicks away');
+    // What was asked and not heard is said, and can be asked again.
+    await page.setRequestInterception(true);
+    const refuse = (request: import('puppeteer-core').HTTPRequest) =>
+      void (request.method() === 'POST' ? request.abort() : request.continue());
+    page.on('request', refuse);
+    await clickText(page, 'button', 'Pause');
+    await shows(page, 'That could not be asked of the crawl, which goes on as before.');
+    page.off('request', refuse);
+    await page.setRequestInterception(false);
+    faults.length = 0;
     await clickText(page, 'button', 'Pause');
     await shows(page, 'Nothing is fetched until you let it go on.');
     await clickText(page, 'button', 'Go on');

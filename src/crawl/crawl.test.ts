@@ -1,8 +1,10 @@
+import { randomBytes } from 'node:crypto';
 import { gzipSync } from 'node:zlib';
 import { afterAll, afterEach, beforeAll, describe, expect, it } from 'vitest';
 import type { CrawlSettings } from '$core/settings';
 import type { FactName } from '$core/snapshot';
 import { summarize } from '$core/formats';
+import { getCrawl, pageSource } from '$server/index';
 import { crawling, reader } from '../../tests/support/crawling';
 import { testDatabase } from '../../tests/support/database';
 import type { TestDatabase } from '../../tests/support/database';
@@ -198,4 +200,16 @@ it('the demo website shows every verdict, orphans, an island and where its sitem
   } finally {
     await demo.close();
   }
+});
+
+it('keeps the source of a page that is large even when compressed', async () => {
+  const noise = randomBytes(8 << 20).toString('base64');
+  site = await standIn({ '/': `<title>Large</title>\n<p>${noise}\n<a href="/">end</a>` });
+  const { crawlId } = await crawl(`${site.origin}/`, { usualSitemaps: false });
+  const row = (await getCrawl(test.db, crawlId))!;
+  const source = await pageSource(test.db, row, `${site.origin}/`, [{ line: 3, column: 1 }], 3, 1);
+  expect(source).toMatchObject({
+    total: 3,
+    lines: [{ number: 3, runs: [{ text: '<a href="/">end</a>', marked: true }] }],
+  });
 });

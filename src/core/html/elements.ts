@@ -12,7 +12,10 @@ export const elementNumber = (name: string): number => numbers.get(name) ?? 0;
 
 function numbered(name: string): number {
   let number = numbers.get(name);
-  if (number === undefined) numbers.set(name, (number = numbers.size + 1));
+  if (number === undefined) {
+    if (numbers.size + 1 >= ELEMENT_NUMBERS) throw new Error(`There is no number left for the element ${name}.`);
+    numbers.set(name, (number = numbers.size + 1));
+  }
   return number;
 }
 
