@@ -68,8 +68,6 @@ const inline = elementSet(
   'a abbr b bdi bdo cite code dfn em font i kbd mark q s small span strong sub sup time u var wbr',
 );
 const embedding = elementTable(embeddings);
-/** Elements that say something of the page or link from it, but for those that embed. */
-const telling = elementSet('a area meta link base html title h1');
 const breadcrumbMark = 'readcrumb';
 const MAX_H1 = 20;
 const MAX_CRUMBS = 30;
@@ -290,8 +288,7 @@ export function readHtml(
       if (name === 'img' && click) click.alts.push(attribute(tag, 'alt') ?? '');
       readEmbedding(tag);
       if (name === 'script' && /^\s*application\/ld\+json/i.test(tag.get('type') ?? '')) jsonLd = '';
-    } else if (!telling[number]) return;
-    else if (name === 'a' || name === 'area') readAnchor(tag, name);
+    } else if (name === 'a' || name === 'area') readAnchor(tag, name);
     else if (name === 'meta') readMeta(tag);
     else if (name === 'link') readDeclaration(tag);
     else if (name === 'base') base ??= attribute(tag, 'href') ?? null;
