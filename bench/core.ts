@@ -91,7 +91,12 @@ const link = {
   fragment: 0,
   column: 1,
 } as const;
-const pack = (page: number) => packLinks(targetsOf(page).map((to, i) => ({ ...link, target: to + 1, line: i + 1 })), (n) => n, (n) => n); // prettier-ignore
+const pack = (page: number) =>
+  packLinks(
+    targetsOf(page).map((to, i) => ({ ...link, target: to + 1, line: i + 1 })),
+    (n) => n,
+    (n) => n,
+  );
 // Counts stand at the head of packed rows; here they are known.
 const beforeCounting = seed;
 for (let page = 0; page < count; page++) records[page].linkCount = targetsOf(page).length;
@@ -112,7 +117,11 @@ const snapshot = timed('all measures', () =>
     listed: [],
     checks: new Map(),
     outside: new Map(),
-    phrases: new Map([[0, ''], [1, 'Trams and buses'], [2, 'body>main']]), // prettier-ignore
+    phrases: new Map([
+      [0, ''],
+      [1, 'Trams and buses'],
+      [2, 'body>main'],
+    ]),
     listings: [],
     files: { robots: [], sitemaps: [] },
     reading: { sections: [], nearTolerance: 3, weights: evenWeights },
@@ -135,8 +144,13 @@ const groups = best('strong groups', () => strongGroups(graph));
 const dominator = best('dominators', () => dominators(graph, incoming, depths, [start]));
 results.gates =
   results.dominators + (timed('count gates', () => gatesOf(dominator, depths.depth)), results['count gates']);
-const perEdge = Float64Array.from({ length: count }, (_, page) => 1 / (graph.offsets[page + 1] - graph.offsets[page] || Infinity)); // prettier-ignore
-const share = timed('share', () => pageRank({ count, incoming, perEdge, kept: perEdge.map((part) => Number(part === 0)) })); // prettier-ignore
+const perEdge = Float64Array.from(
+  { length: count },
+  (_, page) => 1 / (graph.offsets[page + 1] - graph.offsets[page] || Infinity),
+);
+const share = timed('share', () =>
+  pageRank({ count, incoming, perEdge, kept: perEdge.map((part) => Number(part === 0)) }),
+);
 timed('share from links', () => plainShare(snapshot));
 
 const first = (text: string, sort: FactName, descending: boolean) => {
@@ -154,14 +168,20 @@ const plain: [string, FactName, boolean][] = [
   ['words < 50 and not (noindex or broken)', 'words', false],
   ['not reached', 'links_in', true],
 ];
-const steps = ['linked from (section = "fr" and depth < 4)', 'links to (noindex)', 'within 2 of (section = "visit" and depth < 3)', 'only through (title has "bell of 7")']; // prettier-ignore
+const steps = [
+  'linked from (section = "fr" and depth < 4)',
+  'links to (noindex)',
+  'within 2 of (section = "visit" and depth < 3)',
+  'only through (title has "bell of 7")',
+];
 // Walking needs the pairs and who links whom, which a screen that asks has.
 first(steps[2], 'url', false);
 for (const [text, sort, down] of plain) best(`select ${text} | ${sort}`, () => first(text, sort, down));
 for (const text of steps) best(`step ${text}`, () => first(text, 'share', true));
 
 clearInterval(watching);
-const put = (name: string, array: ArrayBufferView) => writeFileSync(`${folder}/${name}`, new Uint8Array(array.buffer, array.byteOffset, array.byteLength)); // prettier-ignore
+const put = (name: string, array: ArrayBufferView) =>
+  writeFileSync(`${folder}/${name}`, new Uint8Array(array.buffer, array.byteOffset, array.byteLength));
 put('offsets', graph.offsets);
 put('targets', graph.targets);
 put('depth', depths.depth);
@@ -172,4 +192,7 @@ put(
   'nodes',
   Uint8Array.from(share, (own) => Number(own >= 0)),
 );
-writeFileSync(`${folder}/results.json`, JSON.stringify({ count, links: snapshot.links.target.length, pairs: graph.targets.length, start, most, results })); // prettier-ignore
+writeFileSync(
+  `${folder}/results.json`,
+  JSON.stringify({ count, links: snapshot.links.target.length, pairs: graph.targets.length, start, most, results }),
+);

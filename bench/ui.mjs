@@ -51,8 +51,12 @@ const worst = async (times, run) => {
   return most;
 };
 const chart = () => Boolean(document.querySelector('[_echarts_instance_] svg path'));
-const overviewStands = () => Boolean(document.querySelector('[_echarts_instance_] svg path')) && document.body.innerText.includes('What costs most'); // prettier-ignore
-const reachStands = () => Boolean(document.querySelector('[_echarts_instance_] svg path')) && document.querySelectorAll('[role=row][id^=row-] [role=gridcell]').length > 20; // prettier-ignore
+const overviewStands = () =>
+  Boolean(document.querySelector('[_echarts_instance_] svg path')) &&
+  document.body.innerText.includes('What costs most');
+const reachStands = () =>
+  Boolean(document.querySelector('[_echarts_instance_] svg path')) &&
+  document.querySelectorAll('[role=row][id^=row-] [role=gridcell]').length > 20;
 const otherRow = (before) => (document.querySelector('#row-0')?.textContent ?? '') !== before;
 const otherTally = (before) => document.querySelector('form [aria-live=polite]').textContent.trim() !== before;
 const click =

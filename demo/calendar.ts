@@ -2,7 +2,20 @@ import { events } from './content';
 import { link, list, ORIGIN, paragraphs } from './template';
 import type { Sheet } from './template';
 
-const MONTHS = ['January', 'February', 'March', 'April', 'May', 'June', 'July', 'August', 'September', 'October', 'November', 'December']; // prettier-ignore
+const MONTHS = [
+  'January',
+  'February',
+  'March',
+  'April',
+  'May',
+  'June',
+  'July',
+  'August',
+  'September',
+  'October',
+  'November',
+  'December',
+];
 
 /** A month of the calendar, which goes on for ever in both directions; null when the address is not a month. */
 export function calendarPage({ pathname }: URL): Sheet | null {

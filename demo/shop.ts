@@ -54,7 +54,10 @@ function productSheet(product: Product, products: Product[]): Sheet {
     title: product.name,
     description: product.copy,
     canonical: ORIGIN + productPath(product),
-    trail: [['/shop/', 'Shop'], [`/shop/?group=${product.group}`, product.group]], // prettier-ignore
+    trail: [
+      ['/shop/', 'Shop'],
+      [`/shop/?group=${product.group}`, product.group],
+    ],
     main: paragraphs(
       escapeHtml(product.copy),
       `£${product.price}, ${product.colour}.`,

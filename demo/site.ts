@@ -71,7 +71,13 @@ function sheets(): Sheet[] {
   index('/visit/', 'Visit', 'Everything for a day at the museum.', [...visits, ...more], help);
   // A visitor finds it; a search crawler has no link to follow.
   const lead = 'Volunteers polish brass on Mondays and conduct on Sundays.';
-  page({ path: '/visit/lend-a-hand', title: 'Lend a hand', description: lead, trail: [['/visit/', 'Visit']], main: paragraphs(lead) }); // prettier-ignore
+  page({
+    path: '/visit/lend-a-hand',
+    title: 'Lend a hand',
+    description: lead,
+    trail: [['/visit/', 'Visit']],
+    main: paragraphs(lead),
+  });
   visit.forEach(({ slug, title, lead }, i) =>
     page({
       path: `/visit/${slug}`,
@@ -109,7 +115,10 @@ function sheets(): Sheet[] {
         path: vehiclePath(vehicle),
         title: vehicle.name,
         description: vehicle.sentence,
-        trail: [['/collections/', 'Collections'], [`/collections/${kind}/`, name]], // prettier-ignore
+        trail: [
+          ['/collections/', 'Collections'],
+          [`/collections/${kind}/`, name],
+        ],
         main: paragraphs(
           `Built in ${vehicle.year}, kept at ${escapeHtml(vehicle.depot)}, seen on: ${escapeHtml(vehicle.line)}.`,
           escapeHtml(vehicle.sentence),
@@ -130,7 +139,24 @@ function sheets(): Sheet[] {
     });
   }
 
-  const stops = ['Quay', 'Market', 'Infirmary', 'Mill Hill', 'Station', 'Lighthouse', 'Larkfield Green', 'Harbour', 'Moor Gate', 'Cooper Row', 'Shore Road', 'Lantern Lane', 'Pavilion', 'Works', 'Drill Ground', 'Quay Street']; // prettier-ignore
+  const stops = [
+    'Quay',
+    'Market',
+    'Infirmary',
+    'Mill Hill',
+    'Station',
+    'Lighthouse',
+    'Larkfield Green',
+    'Harbour',
+    'Moor Gate',
+    'Cooper Row',
+    'Shore Road',
+    'Lantern Lane',
+    'Pavilion',
+    'Works',
+    'Drill Ground',
+    'Quay Street',
+  ];
   const stopPath = (stop: string) => `/collections/stops/${stop.toLowerCase().replaceAll(' ', '-')}`;
   index(
     '/collections/stops/',
@@ -142,7 +168,10 @@ function sheets(): Sheet[] {
     page({
       path: stopPath(stop),
       title: `Stop: ${stop}`,
-      trail: [['/collections/', 'Collections'], ['/collections/stops/', 'Stops and signs']], // prettier-ignore
+      trail: [
+        ['/collections/', 'Collections'],
+        ['/collections/stops/', 'Stops and signs'],
+      ],
       main: paragraphs(
         `The sign of ${escapeHtml(stop)} was taken down in ${1950 + i} and cleaned by volunteers.`,
         `Cars of the line “${escapeHtml(vehicles[i * 2].line)}” stopped here, the ${escapeHtml(vehicles[i * 2].name)} among them.`,
@@ -178,8 +207,19 @@ function sheets(): Sheet[] {
     }
   }
 
-  index('/stories/', 'Stories', 'Told by crews, passengers and one cat.', told.slice(0, 18).map(({ slug, title }) => link(`/stories/${slug}`, title)), `\n    <p>${link('/stories/?page=2', 'Older stories')}</p>`); // prettier-ignore
-  index('/stories/?page=2', 'Stories, page 2', 'Older stories.', told.slice(18).map(({ slug, title }) => link(`/stories/${slug}`, title))); // prettier-ignore
+  index(
+    '/stories/',
+    'Stories',
+    'Told by crews, passengers and one cat.',
+    told.slice(0, 18).map(({ slug, title }) => link(`/stories/${slug}`, title)),
+    `\n    <p>${link('/stories/?page=2', 'Older stories')}</p>`,
+  );
+  index(
+    '/stories/?page=2',
+    'Stories, page 2',
+    'Older stories.',
+    told.slice(18).map(({ slug, title }) => link(`/stories/${slug}`, title)),
+  );
   stories.forEach((story, i) => {
     const [one, two] = neighbours(told, told.indexOf(story) < 0 ? 0 : told.indexOf(story));
     const vehicle = vehicles[(i * 3) % vehicles.length];
@@ -207,7 +247,12 @@ function sheets(): Sheet[] {
     });
   });
 
-  index('/learn/', 'Learn', 'How it worked, and still works.', learn.slice(0, 15).map(({ slug, title }) => link(`/learn/${slug}`, title))); // prettier-ignore
+  index(
+    '/learn/',
+    'Learn',
+    'How it worked, and still works.',
+    learn.slice(0, 15).map(({ slug, title }) => link(`/learn/${slug}`, title)),
+  );
   learn.forEach(({ slug, title, lead }, i) =>
     page({
       path: `/learn/${slug}`,
@@ -216,7 +261,9 @@ function sheets(): Sheet[] {
       trail: [['/learn/', 'Learn']],
       main: paragraphs(
         escapeHtml(lead),
-        `See also ${neighbours(learn, i).map((l) => link(`/learn/${l.slug}`, l.title)).join(' and ')}.`, // prettier-ignore
+        `See also ${neighbours(learn, i)
+          .map((l) => link(`/learn/${l.slug}`, l.title))
+          .join(' and ')}.`,
         i % 4 === 0 ? `${link('/learn/worksheets', '')}${link(`/assets/worksheet-${i}.pdf`, 'Worksheet')}` : '',
       ),
       head: slug === 'worksheets' ? ['<meta name="robots" content="noindex, follow">'] : [],
@@ -319,19 +366,62 @@ Sitemap: ${ORIGIN}/sitemap.xml
 `;
 
 function sitemapXml(entries: string[], lastmod?: string): string {
-  const rows = entries.map((path) => `  <url>\n    <loc>${escapeHtml(ORIGIN + path)}</loc>${lastmod ? `\n    <lastmod>${lastmod}</lastmod>` : ''}\n  </url>`); // prettier-ignore
+  const rows = entries.map(
+    (path) =>
+      `  <url>\n    <loc>${escapeHtml(ORIGIN + path)}</loc>${lastmod ? `\n    <lastmod>${lastmod}</lastmod>` : ''}\n  </url>`,
+  );
   return `<?xml version="1.0" encoding="UTF-8"?>\n<urlset xmlns="http://www.sitemaps.org/schemas/sitemap/0.9">\n${rows.join('\n')}\n</urlset>\n`;
 }
 
 function sitemaps(pages: Sheet[]): [string, DemoAnswer][] {
-  const under = (prefix: string) => pages.map(({ path }) => path).filter((path) => path.startsWith(prefix) && !path.includes('?') && !path.endsWith('/print')); // prettier-ignore
+  const under = (prefix: string) =>
+    pages
+      .map(({ path }) => path)
+      .filter((path) => path.startsWith(prefix) && !path.includes('?') && !path.endsWith('/print'));
   const index = ['sitemap-pages.xml', 'sitemap-stories.xml.gz', 'sitemap-old.xml', 'sitemap-videos.xml'];
   const xml = (body: string) => file('application/xml', body);
   return [
-    ['/sitemap.xml', xml(`<?xml version="1.0" encoding="UTF-8"?>\n<sitemapindex xmlns="http://www.sitemaps.org/schemas/sitemap/0.9">\n${index.map((name) => `  <sitemap><loc>${ORIGIN}/${name}</loc></sitemap>`).join('\n')}\n</sitemapindex>\n`)], // prettier-ignore
-    ['/sitemap-pages.xml', xml(sitemapXml([...under('/visit'), ...under('/collections'), ...under('/learn'), ...under('/events'), ...under('/fr'), '/visit/guided-tours'], '2026-10-02'))], // prettier-ignore
+    [
+      '/sitemap.xml',
+      xml(
+        `<?xml version="1.0" encoding="UTF-8"?>\n<sitemapindex xmlns="http://www.sitemaps.org/schemas/sitemap/0.9">\n${index.map((name) => `  <sitemap><loc>${ORIGIN}/${name}</loc></sitemap>`).join('\n')}\n</sitemapindex>\n`,
+      ),
+    ],
+    [
+      '/sitemap-pages.xml',
+      xml(
+        sitemapXml(
+          [
+            ...under('/visit'),
+            ...under('/collections'),
+            ...under('/learn'),
+            ...under('/events'),
+            ...under('/fr'),
+            '/visit/guided-tours',
+          ],
+          '2026-10-02',
+        ),
+      ),
+    ],
     ['/sitemap-stories.xml.gz', file('application/gzip', gzipSync(sitemapXml(under('/stories'), '2026-09-14')))],
-    ['/sitemap-old.xml', xml(sitemapXml([...under('/campaigns'), '/archive-2009/index.html', '/archive-2009/timetables.html', '/tickets', '/archive/letters-1931', '/learn/worksheets', '/press/2014/reopening-the-north-hall', '/visit/room-hire'], '2014-05-01'))], // prettier-ignore
+    [
+      '/sitemap-old.xml',
+      xml(
+        sitemapXml(
+          [
+            ...under('/campaigns'),
+            '/archive-2009/index.html',
+            '/archive-2009/timetables.html',
+            '/tickets',
+            '/archive/letters-1931',
+            '/learn/worksheets',
+            '/press/2014/reopening-the-north-hall',
+            '/visit/room-hire',
+          ],
+          '2014-05-01',
+        ),
+      ),
+    ],
   ];
 }
 
@@ -352,7 +442,12 @@ function fixedAnswers(): Map<string, DemoAnswer> {
       '/collections/rail',
       html('<meta http-equiv="refresh" content="0; url=/collections/trams/"><title>Rail vehicles</title>'),
     ],
-    ['/press/embargo', html(render({ path: '/press/embargo', title: 'Under embargo', main: paragraphs('Come back later.') }), 200, { 'x-robots-tag': 'noindex, nofollow' })], // prettier-ignore
+    [
+      '/press/embargo',
+      html(render({ path: '/press/embargo', title: 'Under embargo', main: paragraphs('Come back later.') }), 200, {
+        'x-robots-tag': 'noindex, nofollow',
+      }),
+    ],
     ['/collections/liveries/cream', html('<title>Gone</title><h1>This page is gone</h1>', 410)],
     ['/visit/cafe/booking', html('<title>Fault</title><h1>The booking system rests</h1>', 503)],
     ['/assets/map.pdf', file('application/pdf', '%PDF-1.4\n%%EOF\n')],
@@ -389,4 +484,5 @@ export function demoAnswer(host: string, secure: boolean, target: string): DemoA
 }
 
 /** How many fixed pages there are, for the tests. */
-export const fixedPageCount = () => [...(fixed ??= fixedAnswers())].filter(([, { headers }]) => headers['content-type'].startsWith('text/html')).length; // prettier-ignore
+export const fixedPageCount = () =>
+  [...(fixed ??= fixedAnswers())].filter(([, { headers }]) => headers['content-type'].startsWith('text/html')).length;

@@ -34,9 +34,23 @@ describe('everybody can use it', () => {
       await open(path, query);
       await page.evaluate(axe);
       const found = await page.evaluate(async () => {
-        const { axe } = window as unknown as { axe: { run: (options: object) => Promise<{ violations: { id: string; impact: string; nodes: { html: string }[] }[] }> } }; // prettier-ignore
+        const { axe } = window as unknown as {
+          axe: {
+            run: (
+              options: object,
+            ) => Promise<{ violations: { id: string; impact: string; nodes: { html: string }[] }[] }>;
+          };
+        };
         const { violations } = await axe.run({ resultTypes: ['violations'] });
-        return violations.filter(({ impact }) => impact === 'serious' || impact === 'critical').map(({ id, nodes }) => `${id}: ${nodes.slice(0, 3).map(({ html }) => html.slice(0, 160)).join(' | ')}`); // prettier-ignore
+        return violations
+          .filter(({ impact }) => impact === 'serious' || impact === 'critical')
+          .map(
+            ({ id, nodes }) =>
+              `${id}: ${nodes
+                .slice(0, 3)
+                .map(({ html }) => html.slice(0, 160))
+                .join(' | ')}`,
+          );
       });
       expect([theme, ...found]).toEqual([theme]);
     }

@@ -165,7 +165,8 @@ describe('from a start address to orphans on the screen', () => {
     await page.goto(`${reach}?select=${encodeURIComponent('orphan and links to (depth = 0)')}`);
     expect(await page.$eval('#selection', (field) => (field as HTMLInputElement).value)).toContain('links to');
     const rows = reach.replace('/reach', '/rows');
-    const asked = async (select: string) => (await (await fetch(`${rows}?select=${encodeURIComponent(select)}`)).json()) as { total: number }; // prettier-ignore
+    const asked = async (select: string) =>
+      (await (await fetch(`${rows}?select=${encodeURIComponent(select)}`)).json()) as { total: number };
     const [all, linking] = [await asked('orphan'), await asked('orphan and links to (depth = 0)')];
     expect(linking.total).toBeLessThanOrEqual(all.total);
     expect((await asked('linked from (depth = 0) and reached')).total).toBeGreaterThan(0);

@@ -71,7 +71,9 @@ describe('./edgemap crawl', () => {
     });
   });
   it('is compiled once, and again when what is kept of that is not what it was', async () => {
-    const [kept] = readdirSync('build-node').filter((name) => name.startsWith(`main.cjs.${process.version}.`)).map((name) => join('build-node', name)); // prettier-ignore
+    const [kept] = readdirSync('build-node')
+      .filter((name) => name.startsWith(`main.cjs.${process.version}.`))
+      .map((name) => join('build-node', name));
     expect(readFileSync(kept).length).toBeGreaterThan(100_000);
     writeFileSync(kept, 'torn');
     site = await standIn({ '/': linking('Home') });
@@ -136,8 +138,14 @@ describe('a finished crawl', () => {
     expect([selected.code, selected.out]).toEqual([0, `${site.origin}/a\n`]);
   });
   it('is asked for by number, and with a selection that can be read', async () => {
-    expect(await edgemap('select', '999999', 'indexable')).toMatchObject({ code: 2, said: expect.stringContaining('There is no crawl 999999.') as string }); // prettier-ignore
-    expect(await edgemap('select', '1', 'depth > deep')).toMatchObject({ code: 2, said: expect.stringContaining('depth > deep\n          ^^^^') as string }); // prettier-ignore
+    expect(await edgemap('select', '999999', 'indexable')).toMatchObject({
+      code: 2,
+      said: expect.stringContaining('There is no crawl 999999.') as string,
+    });
+    expect(await edgemap('select', '1', 'depth > deep')).toMatchObject({
+      code: 2,
+      said: expect.stringContaining('depth > deep\n          ^^^^') as string,
+    });
   });
 });
 

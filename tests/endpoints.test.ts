@@ -51,12 +51,20 @@ const told = async <T>(path: string, query: Query = {}): Promise<T> => {
   return (await answer.json()) as T;
 };
 const send = (path: string, method: string, body: unknown) =>
-  ask(path, {}, { method, body: JSON.stringify(body), headers: { 'content-type': 'application/json', accept: 'application/json' } }); // prettier-ignore
+  ask(
+    path,
+    {},
+    { method, body: JSON.stringify(body), headers: { 'content-type': 'application/json', accept: 'application/json' } },
+  );
 
 describe('a window of rows', () => {
   type Rows = { total: number; rows: { cells: unknown[] }[]; fault: { message: string } | null };
   it('has the columns that are asked for, in the order of the sort', async () => {
-    const { total, rows, fault } = await told<Rows>(`${crawl}/rows`, { columns: 'url,depth', sort: 'url:desc', size: '2' }); // prettier-ignore
+    const { total, rows, fault } = await told<Rows>(`${crawl}/rows`, {
+      columns: 'url,depth',
+      sort: 'url:desc',
+      size: '2',
+    });
     expect(total).toBe(5);
     expect(fault).toBeNull();
     expect(JSON.stringify(rows)).toContain('/trams');
@@ -152,7 +160,12 @@ describe('one page', () => {
     expect(missing.status).toBe(404);
   });
   it('has its source by lines, with what is marked', async () => {
-    const { lines } = await told<{ lines: { runs: { text: string; marked?: boolean }[] }[] }>(`${crawl}/source`, { page: at('/trams'), marks: '3:1', from: '2', size: '2' }); // prettier-ignore
+    const { lines } = await told<{ lines: { runs: { text: string; marked?: boolean }[] }[] }>(`${crawl}/source`, {
+      page: at('/trams'),
+      marks: '3:1',
+      from: '2',
+      size: '2',
+    });
     expect(lines).toHaveLength(2);
     expect(lines[1].runs.find(({ marked }) => marked)!.text).toBe('<a href="/gone">gone</a>');
   });
@@ -174,7 +187,10 @@ describe('for whoever writes a selection', () => {
     expect([bad.status, await bad.text()]).toEqual([400, expect.stringMatching(/\w/)]);
     const unnamed = await send('sites/1/kept', 'POST', { ...kept, name: ' ' });
     expect(await unnamed.text()).toContain('A name is needed.');
-    expect((await ask('sites/1/kept', {}, { method: 'POST', body: '{', headers: { 'content-type': 'application/json' } })).status).toBe(400); // prettier-ignore
+    expect(
+      (await ask('sites/1/kept', {}, { method: 'POST', body: '{', headers: { 'content-type': 'application/json' } }))
+        .status,
+    ).toBe(400);
     expect((await send('sites/1/kept', 'DELETE', { name: 'Lost', over: 'pages' })).status).toBe(200);
     expect((await send('sites/999/kept', 'POST', kept)).status).toBe(404);
   });

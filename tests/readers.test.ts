@@ -19,7 +19,8 @@ const documentOf = (path: string, html: string | Uint8Array, given: Partial<Docu
   links: [],
   ...given,
 });
-const trams = (count: number) => Array.from({ length: count }, (_, i) => `<a href="/tram/${i}#top" rel=nofollow>Tram ${i}</a>`).join('\n'); // prettier-ignore
+const trams = (count: number) =>
+  Array.from({ length: count }, (_, i) => `<a href="/tram/${i}#top" rel=nofollow>Tram ${i}</a>`).join('\n');
 const documents = () => [
   documentOf('/', `<title>Trams</title><main><h1>All</h1>${trams(200)}</main>`),
   documentOf('/empty', ''),
@@ -28,7 +29,20 @@ const documents = () => [
   documentOf('/zero', '<p>\0\0<a href="/\0">nothing</a><a href="http://[bad">bad</a>'),
   documentOf('/headed', '<p>x', {
     directives: [{ agent: '', content: 'noindex', line: 0 }],
-    links: [{ kind: 'canonical', element: 'http', target: start, anchor: '', rel: '', landmark: '', path: '', fragment: '', line: 0, column: 0 }], // prettier-ignore
+    links: [
+      {
+        kind: 'canonical',
+        element: 'http',
+        target: start,
+        anchor: '',
+        rel: '',
+        landmark: '',
+        path: '',
+        fragment: '',
+        line: 0,
+        column: 0,
+      },
+    ],
   }),
 ];
 

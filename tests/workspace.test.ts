@@ -15,7 +15,9 @@ beforeEach(() => {
 
 const selection = () => page.$eval('#selection', (field) => (field as HTMLInputElement).value);
 const rowsSelected = async () =>
-  parseInt((await page.$eval('form [aria-live=polite]', (element) => (element as HTMLElement).innerText)).replace(/,/g, '')); // prettier-ignore
+  parseInt(
+    (await page.$eval('form [aria-live=polite]', (element) => (element as HTMLElement).innerText)).replace(/,/g, ''),
+  );
 const cellsOf = (row: number) =>
   page.$$eval(`#row-${row} [role=gridcell]`, (cells) => cells.map((cell) => (cell as HTMLElement).innerText.trim()));
 
@@ -110,7 +112,9 @@ describe('lists', () => {
     const [head, ...lines] = (await page.evaluate(() => navigator.clipboard.readText())).trim().split('\r\n');
     expect(head.split('\t').slice(0, 3)).toEqual(['Address', 'Depth', 'Pages linking']);
     expect(lines).toHaveLength(rows);
-    expect(lines.every((line) => line.startsWith('http') && line.split('\t').length === head.split('\t').length)).toBe(true); // prettier-ignore
+    expect(lines.every((line) => line.startsWith('http') && line.split('\t').length === head.split('\t').length)).toBe(
+      true,
+    );
     // Fewer are picked with x, and more with Shift.
     await page.keyboard.press('Escape');
     await page.keyboard.press('x');
@@ -142,7 +146,11 @@ describe('lists', () => {
     await bar!.click();
     await page.waitForFunction(() => location.search.includes('noindex'));
     expect(await selection()).toBe('verdict = noindex');
-    await page.waitForFunction((before: number) => parseInt(document.querySelector('form [aria-live=polite]')!.textContent!) < before, {}, all); // prettier-ignore
+    await page.waitForFunction(
+      (before: number) => parseInt(document.querySelector('form [aria-live=polite]')!.textContent!) < before,
+      {},
+      all,
+    );
   });
 
   it('groups pages, and opens a group', async () => {
@@ -176,7 +184,9 @@ describe('the selection', () => {
     await page.keyboard.press('Enter');
     expect(await selection()).toBe('indexable and section ');
     await page.keyboard.type('= "');
-    await page.waitForFunction(() => [...document.querySelectorAll('#offers [role=option]')].some((offer) => offer.textContent!.includes('"stories"'))); // prettier-ignore
+    await page.waitForFunction(() =>
+      [...document.querySelectorAll('#offers [role=option]')].some((offer) => offer.textContent!.includes('"stories"')),
+    );
     await page.keyboard.type('stories"');
     await shows(page, 'press Enter');
     await page.keyboard.press('Enter');
@@ -191,7 +201,9 @@ describe('the selection', () => {
     await page.keyboard.up('Control');
     await page.keyboard.type('to mend');
     await shows(page, 'kept selection of pages');
-    await page.waitForFunction(() => document.querySelector('[role=option][aria-selected=true]')?.textContent!.includes('mend')); // prettier-ignore
+    await page.waitForFunction(() =>
+      document.querySelector('[role=option][aria-selected=true]')?.textContent!.includes('mend'),
+    );
     await page.keyboard.press('Enter');
     await page.waitForFunction(() => location.pathname.endsWith('/reach') && location.search.includes('stories'));
   });
@@ -211,9 +223,14 @@ describe('the selection', () => {
       for (const href of await page.$$eval('a[href*="select="]', (links) =>
         links.map((link) => (link as HTMLAnchorElement).href),
       )) {
-        // prettier-ignore
         const { searchParams } = new URL(href);
-        written.add(new URLSearchParams({ list: searchParams.get('list') ?? 'pages', select: searchParams.get('select')!, size: '0' }).toString()); // prettier-ignore
+        written.add(
+          new URLSearchParams({
+            list: searchParams.get('list') ?? 'pages',
+            select: searchParams.get('select')!,
+            size: '0',
+          }).toString(),
+        );
       }
     }
     expect(written.size).toBeGreaterThan(80);
@@ -224,13 +241,23 @@ describe('the selection', () => {
   });
 
   it('comes back to the same state from the address alone', async () => {
-    const query = { list: 'edits', select: 'kind = click and to (verdict = redirect)', picture: 'leaks', sort: 'links:desc', page: `${SITE}/visit/prices`, part: 'in', reader: 'crawler' }; // prettier-ignore
+    const query = {
+      list: 'edits',
+      select: 'kind = click and to (verdict = redirect)',
+      picture: 'leaks',
+      sort: 'links:desc',
+      page: `${SITE}/visit/prices`,
+      part: 'in',
+      reader: 'crawler',
+    };
     await open('flow', query);
     const state = () =>
       page.evaluate(() => [
         (document.querySelector('#selection') as HTMLInputElement).value,
         document.querySelector('[aria-sort=descending]')?.textContent?.trim(),
-        [...document.querySelectorAll('[aria-pressed=true], [aria-selected=true][role=tab]')].map((button) => button.textContent!.trim()), // prettier-ignore
+        [...document.querySelectorAll('[aria-pressed=true], [aria-selected=true][role=tab]')].map((button) =>
+          button.textContent!.trim(),
+        ),
         document.querySelector('#row-0')?.textContent,
       ]);
     const before = await state();
@@ -261,10 +288,18 @@ describe('the keyboard', () => {
     await shows(page, '1 of ');
     const first = new URL(page.url()).searchParams.get('page');
     await page.keyboard.press('n');
-    await page.waitForFunction((before: string | null) => new URLSearchParams(location.search).get('page') !== before, {}, first); // prettier-ignore
+    await page.waitForFunction(
+      (before: string | null) => new URLSearchParams(location.search).get('page') !== before,
+      {},
+      first,
+    );
     await shows(page, '2 of ');
     await page.keyboard.press('p');
-    await page.waitForFunction((before: string | null) => new URLSearchParams(location.search).get('page') === before, {}, first); // prettier-ignore
+    await page.waitForFunction(
+      (before: string | null) => new URLSearchParams(location.search).get('page') === before,
+      {},
+      first,
+    );
     await page.keyboard.press('r');
     await page.waitForFunction(() => location.search.includes('reader=crawler'));
     await page.keyboard.press(']');
@@ -317,10 +352,18 @@ describe('what goes wrong is said', () => {
     expect(said).not.toMatch(/at .*\.js:\d+/);
   });
   it('a name that is kept without a name, or for what cannot be read', async () => {
-    const keep = (body: object) => fetch(`${base.replace(/crawls.*/, 'kept')}`, { method: 'POST', body: JSON.stringify(body), headers: { 'content-type': 'application/json' } }); // prettier-ignore
+    const keep = (body: object) =>
+      fetch(`${base.replace(/crawls.*/, 'kept')}`, {
+        method: 'POST',
+        body: JSON.stringify(body),
+        headers: { 'content-type': 'application/json' },
+      });
     expect((await keep({ name: ' ', over: 'pages', text: 'orphan' })).status).toBe(400);
     const faulty = await keep({ name: 'X', over: 'pages', text: 'depht > 1' });
-    expect([faulty.status, (await faulty.json()) as unknown]).toEqual([400, { message: expect.stringContaining('is not a fact of pages') as string }]); // prettier-ignore
+    expect([faulty.status, (await faulty.json()) as unknown]).toEqual([
+      400,
+      { message: expect.stringContaining('is not a fact of pages') as string },
+    ]);
   });
 });
 
@@ -335,7 +378,8 @@ it('saves a chart as a picture and as numbers', async () => {
     HTMLAnchorElement.prototype.click = function () {
       if (this.download) names.push(this.download);
     };
-    const press = (text: string) => [...document.querySelectorAll('button')].find((b) => b.textContent!.trim().startsWith(text))!.click(); // prettier-ignore
+    const press = (text: string) =>
+      [...document.querySelectorAll('button')].find((b) => b.textContent!.trim().startsWith(text))!.click();
     const tick = () => new Promise((resolve) => setTimeout(resolve, 300));
     for (const choice of ['Picture as SVG', 'Picture as PNG', 'Numbers as CSV']) {
       press('Save');

@@ -8,7 +8,24 @@ import { readCrawlCall, readExportCall, readSelectCall, UsageError } from './opt
 describe('edgemap crawl', () => {
   it('reads its options', () =>
     expect(
-      readCrawlCall(['museum.example', '--limit', '50', '--depth=3', '--connections', '2', '--look-past-robots', '--insecure', '--sitemap', 'https://museum.example/a.xml', '--sitemap', 'https://museum.example/b.xml', '--override', 'museum.example=127.0.0.1:81', '--out', 'x']), // prettier-ignore
+      readCrawlCall([
+        'museum.example',
+        '--limit',
+        '50',
+        '--depth=3',
+        '--connections',
+        '2',
+        '--look-past-robots',
+        '--insecure',
+        '--sitemap',
+        'https://museum.example/a.xml',
+        '--sitemap',
+        'https://museum.example/b.xml',
+        '--override',
+        'museum.example=127.0.0.1:81',
+        '--out',
+        'x',
+      ]),
     ).toMatchObject({
       out: 'x',
       settings: {
@@ -25,10 +42,19 @@ describe('edgemap crawl', () => {
   it('reads a file of settings, before which its own options go', () => {
     const folder = mkdtempSync(join(tmpdir(), 'edgemap-settings-'));
     const file = join(folder, 's.json');
-    writeFileSync(file, settingsFile(settingsSchema.parse({ start: 'https://other.example/', depth: 3, rate: 2, exclude: ['/a'] }))); // prettier-ignore
+    writeFileSync(
+      file,
+      settingsFile(settingsSchema.parse({ start: 'https://other.example/', depth: 3, rate: 2, exclude: ['/a'] })),
+    );
     const { settings } = readCrawlCall(['a.example', '--settings', file, '--rate', '0.5', '--host', 'b.example']);
     rmSync(folder, { recursive: true });
-    expect(settings).toMatchObject({ start: 'https://a.example/', depth: 3, rate: 0.5, exclude: ['/a'], hosts: ['b.example'] }); // prettier-ignore
+    expect(settings).toMatchObject({
+      start: 'https://a.example/',
+      depth: 3,
+      rate: 0.5,
+      exclude: ['/a'],
+      hosts: ['b.example'],
+    });
   });
   it.each([
     [[], /one address/],
@@ -53,8 +79,23 @@ describe('edgemap crawl', () => {
 
 describe('looking at a finished crawl', () => {
   it('takes a number, a folder and how to look', () => {
-    const { crawl, out, view } = readExportCall(['12', '--out', 'x', '--select', 'depth > 3', '--sort', 'share:desc', '--share-model', 'plain']); // prettier-ignore
-    expect({ crawl, out, sort: view.sort, model: view.shareModel }).toEqual({ crawl: 12, out: 'x', sort: { fact: 'share', descending: true }, model: 'plain' }); // prettier-ignore
+    const { crawl, out, view } = readExportCall([
+      '12',
+      '--out',
+      'x',
+      '--select',
+      'depth > 3',
+      '--sort',
+      'share:desc',
+      '--share-model',
+      'plain',
+    ]);
+    expect({ crawl, out, sort: view.sort, model: view.shareModel }).toEqual({
+      crawl: 12,
+      out: 'x',
+      sort: { fact: 'share', descending: true },
+      model: 'plain',
+    });
     expect(readSelectCall(['12']).view.select).toEqual({ op: 'all' });
     expect(readCrawlCall(['a.example', '--sort', 'depth']).view.sort).toEqual({ fact: 'depth', descending: false });
   });

@@ -61,7 +61,6 @@ function readView(values: { select?: string; sort?: string; 'share-model'?: stri
     values.sort !== undefined &&
     (!isFactName(fact) || more !== undefined || !['asc', 'desc', undefined].includes(direction))
   )
-    // prettier-ignore
     throw new UsageError(`--sort takes a fact, as depth or share:desc, not “${values.sort}”.`);
   return {
     select: parsed.selection,

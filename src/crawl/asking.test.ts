@@ -29,11 +29,7 @@ describe('private addresses', () => {
     'fe80::1%eth0',
     '2002:7f00:1::',
     '64:ff9b:1::1',
-  ])(
-    // prettier-ignore
-    '%s is one',
-    (address) => expect(isPrivateAddress(address)).toBe(true),
-  );
+  ])('%s is one', (address) => expect(isPrivateAddress(address)).toBe(true));
   it.each(['8.8.8.8', '172.32.0.1', '192.169.0.1', '2606:4700::1', '::ffff:8.8.8.8', '64:ff9b::808:808'])(
     '%s is none',
     (address) => expect(isPrivateAddress(address)).toBe(false),
@@ -42,7 +38,9 @@ describe('private addresses', () => {
     const overrides = [{ host: 'www.museum.example', toHost: '127.0.0.1', toPort: 80 }];
     const client = clientOf({ overrides }, { allowPrivate: false });
     for (const host of ['127.0.0.1', '[::1]', 'localhost', 'www.museum.example', '2130706433'])
-      expect(await fetchAddress(`http://${host}/`, client, new AbortController().signal, { wanted: () => true })).toEqual({ ok: false, error: 'private' }); // prettier-ignore
+      expect(
+        await fetchAddress(`http://${host}/`, client, new AbortController().signal, { wanted: () => true }),
+      ).toEqual({ ok: false, error: 'private' });
     await client.agent.destroy();
   });
   it('are allowed while the app listens on loopback, or when the operator says so', () => {
@@ -67,7 +65,10 @@ describe('Retry-After', () => {
 });
 
 describe('asking again', () => {
-  const status = (code: number, after?: string) => ({ ok: true as const, answer: { status: code, headers: { 'retry-after': after } } }); // prettier-ignore
+  const status = (code: number, after?: string) => ({
+    ok: true as const,
+    answer: { status: code, headers: { 'retry-after': after } },
+  });
   const failure = (error: FetchError) => ({ ok: false as const, error });
   type Outcome = ReturnType<typeof status> | ReturnType<typeof failure>;
   /** Asks a host that gives these outcomes one after the other, and the last of them from then on. */
@@ -92,7 +93,11 @@ describe('asking again', () => {
     expect(await ask(retries, ...outcomes)).toEqual({ told, tries, held: [] }),
   );
   it('waits as long as it is told, also without repetitions for failures', async () => {
-    expect(await ask(0, status(429, '3'), status(503, '2'), status(200))).toEqual({ told: 200, tries: 3, held: [3000, 2000] }); // prettier-ignore
+    expect(await ask(0, status(429, '3'), status(503, '2'), status(200))).toEqual({
+      told: 200,
+      tries: 3,
+      held: [3000, 2000],
+    });
     expect(await ask(0, status(429), status(429), status(200))).toEqual({ told: 200, tries: 3, held: [2000, 4000] });
     expect(await ask(2, status(503, '86400'))).toEqual({ told: 503, tries: 1, held: [] });
   });
@@ -110,7 +115,12 @@ describe('the pace of a host', () => {
   const shared = (waits: (n: number) => number[]) => {
     const asked: [string, number, number][] = [];
     const held: [string, number][] = [];
-    return { asked, held, reserve: async (host: string, every: number, n: number) => (asked.push([host, every, n]), waits(n)), hold: async (host: string, ms: number) => void held.push([host, ms]) }; // prettier-ignore
+    return {
+      asked,
+      held,
+      reserve: async (host: string, every: number, n: number) => (asked.push([host, every, n]), waits(n)),
+      hold: async (host: string, ms: number) => void held.push([host, ms]),
+    };
   };
   const { signal } = new AbortController();
   it('costs nothing when nobody asks for one', async () => {

@@ -103,7 +103,10 @@ const MAX_CODINGS = 3;
  * @throws Error with a code of zlib when the body is not what it says
  */
 export async function decodeBody(body: Body, contentEncoding: string | null, limit: number): Promise<Body> {
-  const names = (contentEncoding ?? '').toLowerCase().split(',').map((name) => name.trim()); // prettier-ignore
+  const names = (contentEncoding ?? '')
+    .toLowerCase()
+    .split(',')
+    .map((name) => name.trim());
   let decoded = body;
   for (const name of names.reverse().slice(0, MAX_CODINGS)) {
     if (decoded.bytes.length === 0) break;

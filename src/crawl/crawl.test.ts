@@ -67,7 +67,16 @@ describe('a crawl', () => {
     const facts = (name: FactName, ...paths: string[]) => paths.map((path) => fact(path, name));
     expect(facts('depth', '/', '/a', '/old', '/older', '/b?new', '/b', '/lost')).toEqual([0, 1, 1, 1, 1, 1, null]);
     expect(facts('reach', '/canon', '/lost', '/lost/child')).toEqual(['orphan', 'orphan', 'island']);
-    expect(facts('verdict', '/', '/a', '/b', '/old', '/b?new', '/shut/x', '/doc.pdf', '/gone')).toEqual(['indexable', 'noindex', 'indexable', 'redirect', 'redirect', 'blocked', 'not_html', 'broken']); // prettier-ignore
+    expect(facts('verdict', '/', '/a', '/b', '/old', '/b?new', '/shut/x', '/doc.pdf', '/gone')).toEqual([
+      'indexable',
+      'noindex',
+      'indexable',
+      'redirect',
+      'redirect',
+      'blocked',
+      'not_html',
+      'broken',
+    ]);
     expect(fact('/shut/x', 'verdict_reason')).toBe('Disallow: /shut (line 2)');
     expect(fact('/old', 'verdict_reason')).toBe(`${site.origin}/b after 3 redirects`);
     expect(fact('/lost', 'seen_in')).toEqual(['sitemap']);
@@ -184,7 +193,17 @@ it('the demo website shows every verdict, orphans, an island and where its sitem
     const { verdict, reach, pages, sitemap_only } = summarize(snapshot);
     expect(pages).toBeGreaterThan(400);
     // Nothing of the demo is without an answer; that takes a host that is down.
-    expect(Object.keys(verdict).sort()).toEqual(['blocked', 'broken', 'canonicalised', 'failing', 'indexable', 'noindex', 'not_html', 'redirect', 'unvisited']); // prettier-ignore
+    expect(Object.keys(verdict).sort()).toEqual([
+      'blocked',
+      'broken',
+      'canonicalised',
+      'failing',
+      'indexable',
+      'noindex',
+      'not_html',
+      'redirect',
+      'unvisited',
+    ]);
     expect(reach.orphan).toBeGreaterThan(3);
     expect(reach.island).toBeGreaterThan(20);
     expect(sitemap_only).toBeGreaterThan(3);

@@ -97,7 +97,10 @@ export async function leadCrawl(run: CrawlRun): Promise<Ending> {
     await seed([settings.start, ...settings.starts], 0);
     const lists = settings.lists.filter(inside);
     for (const rank of [UNLINKED_RANK, ASIDE_RANK])
-      await seed(lists.filter((address) => listedRank(address) === rank), rank); // prettier-ignore
+      await seed(
+        lists.filter((address) => listedRank(address) === rank),
+        rank,
+      );
   }
   await outlastingOutage(traps.resume);
   await workAt(0);

@@ -2,7 +2,16 @@
 import { fork } from 'node:child_process';
 import { afterAll, afterEach, beforeAll, describe, expect, it } from 'vitest';
 import { summarize } from '$core/formats';
-import { askCrew, closeDatabase, continueCrawl, crewSize, getCrawl, leaseJob, openDatabase, prepareDatabase } from '$server/index'; // prettier-ignore
+import {
+  askCrew,
+  closeDatabase,
+  continueCrawl,
+  crewSize,
+  getCrawl,
+  leaseJob,
+  openDatabase,
+  prepareDatabase,
+} from '$server/index';
 import type { Database } from '$server/index';
 import { crawling, csv, tree, until } from '../../tests/support/crawling';
 import { expireLease, storedPages, testDatabase } from '../../tests/support/database';
@@ -117,10 +126,13 @@ describe('a crawl that is interrupted', () => {
       const other = crawling(() => db);
       const id = await other.begin(`${site.origin}/`, { connections: 4 });
       const running = other.finish(id);
-      for (const [how, from] of [['SIGTERM', 60], ['SIGKILL', 200]] as const) {
+      for (const [how, from] of [
+        ['SIGTERM', 60],
+        ['SIGKILL', 200],
+      ] as const) {
         await until(async () => (await storedPages(db, id)) >= from);
         await mariadb.restart(how);
-      } // prettier-ignore
+      }
       const { ending, snapshot } = await running;
       expect(ending).toMatchObject({ state: 'done', reason: null });
       expect(csv(snapshot)).toBe(csv(whole.snapshot));

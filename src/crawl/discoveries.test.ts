@@ -6,7 +6,19 @@ import { ASIDE_RANK, EXTERNAL_RANK, RESOURCE_RANK, UNLINKED_RANK } from '$server
 import { discoverer } from './discoveries';
 
 const start = 'https://museum.example/';
-const link = (path: string, given: Partial<Link> = {}): Link => ({ kind: 'click', element: 'a', target: new URL(path, start).href, anchor: '', rel: '', landmark: '', path: '', fragment: '', line: 1, column: 1, ...given }); // prettier-ignore
+const link = (path: string, given: Partial<Link> = {}): Link => ({
+  kind: 'click',
+  element: 'a',
+  target: new URL(path, start).href,
+  anchor: '',
+  rel: '',
+  landmark: '',
+  path: '',
+  fragment: '',
+  line: 1,
+  column: 1,
+  ...given,
+});
 function discovering(given: object = {}, selectionOnly = false) {
   const settings = settingsSchema.parse({ start, ...given });
   const of = discoverer(scopeOf(settings), settings, selectionOnly);
@@ -32,7 +44,11 @@ describe('what a page leads to', () => {
   });
   it('counts once, by its best link', () => {
     const follow = { nofollow: false };
-    const found = discovering({ follow })([link('/a', { rel: 'nofollow' }), link('/a'), link('/a', { kind: 'canonical' })]); // prettier-ignore
+    const found = discovering({ follow })([
+      link('/a', { rel: 'nofollow' }),
+      link('/a'),
+      link('/a', { kind: 'canonical' }),
+    ]);
     expect(found).toEqual([['/a', 3, 0]]);
   });
   it('is told again only when it comes nearer', () => {

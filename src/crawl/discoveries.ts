@@ -21,7 +21,11 @@ const followName: Partial<Record<LinkKind, Followable>> = {
 const REMEMBERED = 500_000;
 
 /** What the links of the page of a turn add to the frontier. */
-export type DiscoveriesOf = (turn: Pick<Turn, 'rank' | 'hops'>, links: readonly Link[], pageNofollow: boolean | null) => Discovery[]; // prettier-ignore
+export type DiscoveriesOf = (
+  turn: Pick<Turn, 'rank' | 'hops'>,
+  links: readonly Link[],
+  pageNofollow: boolean | null,
+) => Discovery[];
 
 /**
  * Makes what finds the way on from the pages of one crawl. What it has told once it tells again only at a better rank:

@@ -63,14 +63,18 @@ describe('sitemaps', () => {
     const { origin } = site;
     const found: string[] = [];
     const outcomes: SitemapOutcome[] = [];
-    await readSitemaps(paths.map((path) => origin + path), [origin], {
-      client,
-      insisting: { pace: unpaced, retries: 1, signal },
-      identify,
-      inside: (address) => address.startsWith(origin),
-      onEntries: async (_, entries) => found.push(...entries.map(({ loc }) => loc.slice(origin.length))),
-      onRead: async (outcome) => outcomes.push(outcome),
-    }); // prettier-ignore
+    await readSitemaps(
+      paths.map((path) => origin + path),
+      [origin],
+      {
+        client,
+        insisting: { pace: unpaced, retries: 1, signal },
+        identify,
+        inside: (address) => address.startsWith(origin),
+        onEntries: async (_, entries) => found.push(...entries.map(({ loc }) => loc.slice(origin.length))),
+        onRead: async (outcome) => outcomes.push(outcome),
+      },
+    );
     return {
       found,
       outcomes: Object.fromEntries(outcomes.map((outcome) => [outcome.address.slice(origin.length), outcome])),
@@ -97,7 +101,10 @@ describe('sitemaps', () => {
     expect(site!.asked.filter((path) => path === '/a.xml')).toHaveLength(1);
   });
   it('count what lies outside or is no address', async () => {
-    const { found, outcomes } = await read((origin) => ({ '/s.xml': urlset(`${origin}/in`, 'https://else.example/', 'not an address') }), '/s.xml'); // prettier-ignore
+    const { found, outcomes } = await read(
+      (origin) => ({ '/s.xml': urlset(`${origin}/in`, 'https://else.example/', 'not an address') }),
+      '/s.xml',
+    );
     expect(found).toEqual(['/in']);
     expect(outcomes['/s.xml']).toMatchObject({ entries: 3, passedOver: 2, fault: null });
   });
@@ -122,8 +129,12 @@ describe('sitemaps', () => {
         '/moved.xml': { status: 301, headers: { location: '/good.xml' } },
         '/good.xml': `${origin}/text`,
       }),
-      '/torn.xml', '/page.xml', '/gone.xml', '/zip.gz', '/moved.xml',
-    ); // prettier-ignore
+      '/torn.xml',
+      '/page.xml',
+      '/gone.xml',
+      '/zip.gz',
+      '/moved.xml',
+    );
     expect(found).toEqual(['/kept', '/text']);
     expect(outcomes['/torn.xml'].faultLine).toBe(3);
     expect(outcomes['/page.xml'].fault).toMatch(/root element is <html>/);
@@ -135,7 +146,8 @@ describe('sitemaps', () => {
     let [asked, torn] = [0, 0];
     const { found, outcomes } = await read(
       (origin) => ({
-        '/busy.xml': (_, response) => void response.writeHead(asked++ ? 200 : 503, { 'retry-after': '0' }).end(urlset(`${origin}/1`)), // prettier-ignore
+        '/busy.xml': (_, response) =>
+          void response.writeHead(asked++ ? 200 : 503, { 'retry-after': '0' }).end(urlset(`${origin}/1`)),
         '/torn.xml': (_, response) => {
           response.write(`<urlset><url><loc>${origin}/2</loc></url>`);
           if (torn++) response.end('</urlset>');

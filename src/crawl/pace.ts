@@ -40,7 +40,10 @@ export function paceOf(rate: number | null, shared: SharedPace, signal: AbortSig
   async function reserve(host: string, every: number): Promise<void> {
     const waits = await shared.reserve(host, every, Math.max(1, Math.floor(AHEAD_MS / every)));
     const now = Date.now();
-    reserved.set(host, waits.map((wait) => now + wait)); // prettier-ignore
+    reserved.set(
+      host,
+      waits.map((wait) => now + wait),
+    );
   }
 
   return {

@@ -25,7 +25,27 @@ export interface Document {
 }
 
 /** What is known of a page once it has been read. */
-export type Reading = Pick<PageResult, 'robots' | 'noindex' | 'pageNofollow' | 'directives' | 'redirectTo' | 'title' | 'description' | 'h1' | 'language' | 'canonical' | 'breadcrumb' | 'words' | 'contentHash' | 'fingerprint' | 'ids' | 'links' | 'discoveries' | 'source'>; // prettier-ignore
+export type Reading = Pick<
+  PageResult,
+  | 'robots'
+  | 'noindex'
+  | 'pageNofollow'
+  | 'directives'
+  | 'redirectTo'
+  | 'title'
+  | 'description'
+  | 'h1'
+  | 'language'
+  | 'canonical'
+  | 'breadcrumb'
+  | 'words'
+  | 'contentHash'
+  | 'fingerprint'
+  | 'ids'
+  | 'links'
+  | 'discoveries'
+  | 'source'
+>;
 
 export interface ReaderSetup {
   settings: CrawlSettings;

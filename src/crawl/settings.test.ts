@@ -33,19 +33,33 @@ describe('scope', () => {
   });
   it('starts from several addresses, and fetches what lists know', async () => {
     site = await standIn({ '/': linking('Home'), '/en': linking('English'), '/old': linking('Old') });
-    const { snapshot } = await crawl(`${site.origin}/`, { starts: [`${site.origin}/en`], lists: [`${site.origin}/old`] }); // prettier-ignore
+    const { snapshot } = await crawl(`${site.origin}/`, {
+      starts: [`${site.origin}/en`],
+      lists: [`${site.origin}/old`],
+    });
     const fact = reader(snapshot, site.origin);
     expect([fact('/en', 'depth'), fact('/old', 'reach'), fact('/old', 'seen_in')]).toEqual([0, 'orphan', ['list']]);
   });
   it('takes addresses that differ in dropped parameters for one', async () => {
-    site = await standIn((path) => (path === '/' ? linking('Home', '/a?sid=1', '/a?sid=2', '/a?p=1&sid=3') : linking(path))); // prettier-ignore
+    site = await standIn((path) =>
+      path === '/' ? linking('Home', '/a?sid=1', '/a?sid=2', '/a?p=1&sid=3') : linking(path),
+    );
     await crawl(`${site.origin}/`, { dropParameters: ['sid'], usualSitemaps: false });
     expect(pagesAsked()).toEqual(['/', '/a', '/a?p=1']);
   });
   it('does not follow kinds of links that it is told not to', async () => {
-    const body = '<link rel=canonical href=/canon><a rel=nofollow href=/no>x</a><a href=/yes>y</a><iframe src=/frame></iframe>'; // prettier-ignore
+    const body =
+      '<link rel=canonical href=/canon><a rel=nofollow href=/no>x</a><a href=/yes>y</a><iframe src=/frame></iframe>';
     site = await standIn((path) => (path === '/' ? body : linking(path)));
-    const follow = { nofollow: false, canonical: false, paging: true, hreflang: true, amphtml: true, iframe: true, refresh: true }; // prettier-ignore
+    const follow = {
+      nofollow: false,
+      canonical: false,
+      paging: true,
+      hreflang: true,
+      amphtml: true,
+      iframe: true,
+      refresh: true,
+    };
     const { snapshot } = await crawl(`${site.origin}/`, { follow, usualSitemaps: false });
     expect(pagesAsked()).toEqual(['/', '/frame', '/yes']);
     expect(reader(snapshot, site.origin)('/no', 'verdict_reason')).toMatch(/do not follow/);
@@ -63,11 +77,29 @@ describe('what is sent', () => {
         response.setHeader('content-type', 'text/html').setHeader('set-cookie', 'seen=1; Path=/').end(page);
       };
     other = await standIn({ '/': hear('other', 'x') });
-    site = await standIn({ '/': hear('home', linking('Home', '/a', `${other.origin.replace('127.0.0.1', 'localhost')}/`)), '/a': hear('a', linking('A')) }); // prettier-ignore
-    const secrets = { headers: [{ name: 'X-Preview', value: 'yes' }], cookie: 'key=1', basic: { user: 'u', password: 'p' } }; // prettier-ignore
-    await crawl(`${site.origin}/`, { userAgent: 'Tram/1', language: 'fr', keepCookies: true, external: 'check', connections: 1 }, secrets); // prettier-ignore
+    site = await standIn({
+      '/': hear('home', linking('Home', '/a', `${other.origin.replace('127.0.0.1', 'localhost')}/`)),
+      '/a': hear('a', linking('A')),
+    });
+    const secrets = {
+      headers: [{ name: 'X-Preview', value: 'yes' }],
+      cookie: 'key=1',
+      basic: { user: 'u', password: 'p' },
+    };
+    await crawl(
+      `${site.origin}/`,
+      { userAgent: 'Tram/1', language: 'fr', keepCookies: true, external: 'check', connections: 1 },
+      secrets,
+    );
     const [home, a, outside] = heard;
-    expect(home).toMatchObject({ name: 'home', 'user-agent': 'Tram/1', 'accept-language': 'fr', 'x-preview': 'yes', cookie: 'key=1', authorization: 'Basic dTpw' }); // prettier-ignore
+    expect(home).toMatchObject({
+      name: 'home',
+      'user-agent': 'Tram/1',
+      'accept-language': 'fr',
+      'x-preview': 'yes',
+      cookie: 'key=1',
+      authorization: 'Basic dTpw',
+    });
     expect(a).toMatchObject({ name: 'a', cookie: 'key=1; seen=1' });
     expect(outside).toMatchObject({ name: 'other', 'user-agent': 'Tram/1' });
     expect(Object.keys(outside)).not.toContain('authorization');
@@ -88,27 +120,52 @@ describe('what is sent', () => {
     site = await standIn((path) => linking(path, ...(path === '/' ? ['/1', '/2', '/3', '/4'] : [])));
     const { crawlId } = await crawl(`${site.origin}/`, { rate: 20, usualSitemaps: false, connections: 8 });
     // Six requests, robots.txt among them, are five pauses of 50 ms.
-    expect((await getCrawl(test.db, crawlId))!.endedAt!.getTime() - (await getCrawl(test.db, crawlId))!.startedAt!.getTime()).toBeGreaterThan(240); // prettier-ignore
+    expect(
+      (await getCrawl(test.db, crawlId))!.endedAt!.getTime() - (await getCrawl(test.db, crawlId))!.startedAt!.getTime(),
+    ).toBeGreaterThan(240);
   });
 });
 
 describe('what is checked besides pages', () => {
   it('are resources and outside addresses, without being read', async () => {
-    other = await standIn({ '/': 'x', '/head': (request, response) => void response.writeHead(request.method === 'HEAD' ? 405 : 200).end() }); // prettier-ignore
+    other = await standIn({
+      '/': 'x',
+      '/head': (request, response) => void response.writeHead(request.method === 'HEAD' ? 405 : 200).end(),
+    });
     const away = other.origin.replace('127.0.0.1', 'localhost');
     site = await standIn({
-      '/': `<img src=/a.png><img src=/gone.png><script src=/s.js></script>${linking('Home', `${away}/`, `${away}/head`, `${away}/gone`)}`, // prettier-ignore
+      '/': `<img src=/a.png><img src=/gone.png><script src=/s.js></script>${linking('Home', `${away}/`, `${away}/head`, `${away}/gone`)}`,
       '/a.png': { headers: { 'content-type': 'image/png' } },
     });
     const check = { image: true, script: false, style: false, other: false };
-    const { snapshot } = await crawl(`${site.origin}/`, { check, external: 'check', externalLimit: 10, usualSitemaps: false }); // prettier-ignore
-    const statuses = Object.fromEntries(snapshot.outside.map((address, i) => [address.replace(away, '').replace(site.origin, ''), snapshot.checks[i]?.status])); // prettier-ignore
-    expect(statuses).toEqual({ '/a.png': 200, '/gone.png': 404, '/s.js': undefined, '/': 200, '/head': 200, '/gone': 404 }); // prettier-ignore
+    const { snapshot } = await crawl(`${site.origin}/`, {
+      check,
+      external: 'check',
+      externalLimit: 10,
+      usualSitemaps: false,
+    });
+    const statuses = Object.fromEntries(
+      snapshot.outside.map((address, i) => [
+        address.replace(away, '').replace(site.origin, ''),
+        snapshot.checks[i]?.status,
+      ]),
+    );
+    expect(statuses).toEqual({
+      '/a.png': 200,
+      '/gone.png': 404,
+      '/s.js': undefined,
+      '/': 200,
+      '/head': 200,
+      '/gone': 404,
+    });
     expect(snapshot.count).toBe(1);
     expect(other.asked).toContain('/head');
   });
   it('are fragments', async () => {
-    site = await standIn({ '/': `<p id=here>x</p>${linking('Home', '#here', '#gone', '/a#there', '/a#top', '/a#lost')}`, '/a': '<p id=there>' }); // prettier-ignore
+    site = await standIn({
+      '/': `<p id=here>x</p>${linking('Home', '#here', '#gone', '/a#there', '/a#top', '/a#lost')}`,
+      '/a': '<p id=there>',
+    });
     const { snapshot } = await crawl(`${site.origin}/`);
     expect(reader(snapshot, site.origin)('/', 'missing_fragments')).toBe(2);
   });
@@ -122,7 +179,8 @@ describe('the trap guard', () => {
       const item = Number(/^\/item\/(\d+)$/.exec(path)?.[1] ?? NaN);
       const items = Array.from({ length: 120 }, (_, i) => `/item/${i}`);
       if (path === '/') return linking('Home', '/calendar/0', ...items, '/last/1/2/3');
-      if (month >= 0) return `<main><p>No events in month ${month}, none at all.</p></main><nav>${linking('', `/calendar/${month + 1}`)}</nav>`; // prettier-ignore
+      if (month >= 0)
+        return `<main><p>No events in month ${month}, none at all.</p></main><nav>${linking('', `/calendar/${month + 1}`)}</nav>`;
       if (item >= 0) return `<main>${words(item)}</main>`;
       return path.startsWith('/last') ? linking('Last') : undefined;
     });
@@ -135,7 +193,12 @@ describe('the trap guard', () => {
     expect(fact('/calendar/40', 'verdict_reason')).toMatch(/grows without end/);
     const [trap, ...more] = await trapsOf(test.db, crawlId);
     expect(more).toEqual([]);
-    expect(trap).toMatchObject({ pattern: `${site.origin}/calendar/*`, fetched: 40, cut: 1, examples: [`${site.origin}/calendar/40`] }); // prettier-ignore
+    expect(trap).toMatchObject({
+      pattern: `${site.origin}/calendar/*`,
+      fetched: 40,
+      cut: 1,
+      examples: [`${site.origin}/calendar/40`],
+    });
   });
 });
 
@@ -148,7 +211,9 @@ describe('limits of size and time', () => {
     site = await standIn((path) => {
       const n = Number(path.slice(1)) || 0;
       const body = linking(`${n}`, ...(n < 30 ? [`/${n + 1}`] : [])) + filler;
-      return path === '/robots.txt' ? undefined : (_, response) => void setTimeout(() => response.setHeader('content-type', 'text/html').end(body), 100); // prettier-ignore
+      return path === '/robots.txt'
+        ? undefined
+        : (_, response) => void setTimeout(() => response.setHeader('content-type', 'text/html').end(body), 100);
     });
     const crawlId = await begin(`${site.origin}/`, { [limit]: 1, usualSitemaps: false });
     // As if it had been running for so long.
@@ -190,7 +255,9 @@ describe('a selection that is fetched again', () => {
     expect([fact('/a', 'carried'), fact('/b', 'carried')]).toEqual([false, true]);
     expect(fact('/new', 'verdict_reason')).toMatch(/Only a selection/);
     expect(fact('/lost', 'seen_in')).toEqual(['sitemap']);
-    expect(Array.from({ length: snapshot.count }, (_, page) => addressAt(snapshot, page))).toHaveLength(first.snapshot.count + 1); // prettier-ignore
+    expect(Array.from({ length: snapshot.count }, (_, page) => addressAt(snapshot, page))).toHaveLength(
+      first.snapshot.count + 1,
+    );
   });
 });
 

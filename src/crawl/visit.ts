@@ -20,7 +20,8 @@ const mayBeHtml = (headers: Answer['headers']) => {
   const type = headerOf(headers, 'content-type') || null;
   return type === null || htmlType.test(type);
 };
-const beginOf = (body: Uint8Array) => Buffer.from(body.buffer, body.byteOffset, Math.min(body.length, 512)).toString('latin1'); // prettier-ignore
+const beginOf = (body: Uint8Array) =>
+  Buffer.from(body.buffer, body.byteOffset, Math.min(body.length, 512)).toString('latin1');
 const beginsAsHtml = (body: Uint8Array) => /^\s*(<!doctype html|<html|<head|<body)/i.test(beginOf(body));
 /** How files begin that are surely no HTML, whatever the header says. */
 const binaryMark = /^(%PDF-|\x89PNG\r\n|GIF8[79]a|\xff\xd8\xff|PK\x03\x04|\x1f\x8b|RIFF....WEBP|wOF[F2])/s; // eslint-disable-line no-control-regex
@@ -95,7 +96,9 @@ export async function visit(turn: Turn, blockedBy: string | null, visiting: Visi
     return { ...answered, redirectTo: target?.address ?? null, links: bundleLinks(links), discoveries };
   }
   const html =
-    status >= 200 && status < 300 && (type === null ? beginsAsHtml(body) : htmlType.test(type) && !binaryMark.test(beginOf(body))); // prettier-ignore
+    status >= 200 &&
+    status < 300 &&
+    (type === null ? beginsAsHtml(body) : htmlType.test(type) && !binaryMark.test(beginOf(body)));
   const directives = [headers['x-robots-tag'] ?? []].flat().map(readRobotsHeader);
   if (!html) return { ...answered, html, ...rulesOf(directives, settings.token) };
   const links = headerLinks(headers, turn.address, identify);

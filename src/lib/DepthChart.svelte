@@ -83,7 +83,14 @@
           false,
         ),
       ),
-      ...used.map((v) => bar(verdicts[v], ink(`--v-${verdicts[v]}`), routed((b) => b.byVerdict[v] - b.selectedByVerdict[v]), true)), // prettier-ignore
+      ...used.map((v) =>
+        bar(
+          verdicts[v],
+          ink(`--v-${verdicts[v]}`),
+          routed((b) => b.byVerdict[v] - b.selectedByVerdict[v]),
+          true,
+        ),
+      ),
       lost,
       totals,
     ];
@@ -112,8 +119,20 @@
       {
         animation: false,
         grid: { left: LEFT, right: RIGHT, top: 20, bottom: FOOT },
-        xAxis: { type: 'category', data: bars.map((b) => name(b.depth)), axisLabel: { ...text, interval: isWritten, margin: 7 }, axisTick: { show: false }, axisLine: { lineStyle: { color: ink('--quiet') } } }, // prettier-ignore
-        yAxis: { type: 'value', minInterval: 1, splitNumber: 3, axisLabel: { ...text, formatter: number }, splitLine: { lineStyle: { color: ink('--color-base-300') } } }, // prettier-ignore
+        xAxis: {
+          type: 'category',
+          data: bars.map((b) => name(b.depth)),
+          axisLabel: { ...text, interval: isWritten, margin: 7 },
+          axisTick: { show: false },
+          axisLine: { lineStyle: { color: ink('--quiet') } },
+        },
+        yAxis: {
+          type: 'value',
+          minInterval: 1,
+          splitNumber: 3,
+          axisLabel: { ...text, formatter: number },
+          splitLine: { lineStyle: { color: ink('--color-base-300') } },
+        },
         tooltip: {
           ...tooltipLook(),
           axisPointer: { type: 'shadow' },

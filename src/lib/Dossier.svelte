@@ -36,7 +36,9 @@
   /** The one that is shown until the next is there: no flicker on the way through a list. */
   let told = $state.raw<DossierTold | null>(null);
   let trouble = $state('');
-  const source = $derived(`${base}/dossier?${viewQuery(view, [])}&reader=${view.reader}&page=${encodeURIComponent(view.page)}`); // prettier-ignore
+  const source = $derived(
+    `${base}/dossier?${viewQuery(view, [])}&reader=${view.reader}&page=${encodeURIComponent(view.page)}`,
+  );
   $effect(() => void read(source));
   async function read(from: string) {
     try {

@@ -6,7 +6,12 @@
   import VerdictMark from './VerdictMark.svelte';
   import { moment, number, verdictLabel } from './words';
 
-  let { base, site, told, wide }: { base: string; site: { id: number; start: string }; told: DossierTold; wide: boolean } = $props(); // prettier-ignore
+  let {
+    base,
+    site,
+    told,
+    wide,
+  }: { base: string; site: { id: number; start: string }; told: DossierTold; wide: boolean } = $props();
   const here = $derived(Number(base.slice(base.lastIndexOf('/') + 1)));
 </script>
 

@@ -27,14 +27,29 @@
   let total = $state(-1);
   let trouble = $state('');
 
-  const select = $derived(direction === 'in' ? `kind = click and not self and to (url = ${quote(page)})` : `kind = click and from (url = ${quote(page)})`); // prettier-ignore
-  const columns = { edits: 'source,target,anchor,placement,pages,links,above,line,column,target_verdict,ends_at,faults', links: 'source,target,anchor,placement,rel,followed,line,column,target_verdict,ends_at,faults', anchors: 'anchor,target,links,pages,placements,followed_links,faults' } as const; // prettier-ignore
+  const select = $derived(
+    direction === 'in'
+      ? `kind = click and not self and to (url = ${quote(page)})`
+      : `kind = click and from (url = ${quote(page)})`,
+  );
+  const columns = {
+    edits: 'source,target,anchor,placement,pages,links,above,line,column,target_verdict,ends_at,faults',
+    links: 'source,target,anchor,placement,rel,followed,line,column,target_verdict,ends_at,faults',
+    anchors: 'anchor,target,links,pages,placements,followed_links,faults',
+  } as const;
   const SIZE = 100;
 
   $effect(() => void read(list, select, 0));
   async function read(of: typeof list, about: string, from: number) {
     const sort = of === 'links' && direction === 'in' ? 'source_share:desc' : '';
-    const query = new URLSearchParams({ list: of, select: about, sort, columns: columns[of], from: String(from), size: String(SIZE) }); // prettier-ignore
+    const query = new URLSearchParams({
+      list: of,
+      select: about,
+      sort,
+      columns: columns[of],
+      from: String(from),
+      size: String(SIZE),
+    });
     const response = await fetch(`${base}/rows?${query}`).catch(() => null);
     if (of !== list || about !== select) return;
     if (!response?.ok) {

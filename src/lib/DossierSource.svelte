@@ -26,7 +26,9 @@
     const response = await fetch(`${base}/source?${query}`).catch(() => null);
     if (asked !== of) return;
     if (!response?.ok) {
-      trouble = ((await response?.json().catch(() => null)) as { message?: string } | null)?.message ?? 'The source could not be read. Is Edge Map still running?'; // prettier-ignore
+      trouble =
+        ((await response?.json().catch(() => null)) as { message?: string } | null)?.message ??
+        'The source could not be read. Is Edge Map still running?';
       return;
     }
     const found = (await response.json()) as SourceWindow;

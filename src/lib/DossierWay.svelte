@@ -34,7 +34,14 @@
     without = '';
     left = null;
   });
-  const most = $derived(Math.max(0.001, told.share.rest, ...told.share.from.map(({ share }) => share), ...told.share.to.map(({ share }) => share))); // prettier-ignore
+  const most = $derived(
+    Math.max(
+      0.001,
+      told.share.rest,
+      ...told.share.from.map(({ share }) => share),
+      ...told.share.to.map(({ share }) => share),
+    ),
+  );
 </script>
 
 {#snippet steps(route: RouteStep[], ask: boolean)}

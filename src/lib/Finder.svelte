@@ -48,8 +48,13 @@
   }
 
   /** The screen that shows lists: this one, or Reach. */
-  const withList = $derived(['reach', 'flow'].includes(page.url.pathname.split('/').at(-1)!) ? page.url.pathname : `${base}/reach`); // prettier-ignore
-  const toSelection = (select: string, over: 'pages' | 'links' = 'pages') => () => void goto(withState(page.url, { list: over, select }, withList)); // prettier-ignore
+  const withList = $derived(
+    ['reach', 'flow'].includes(page.url.pathname.split('/').at(-1)!) ? page.url.pathname : `${base}/reach`,
+  );
+  const toSelection =
+    (select: string, over: 'pages' | 'links' = 'pages') =>
+    () =>
+      void goto(withState(page.url, { list: over, select }, withList));
   const to = (href: string) => () => void goto(href);
 
   const entries = $derived.by((): Entry[] => {
@@ -58,8 +63,10 @@
     const fits = (entry: Entry) => !low || `${entry.text} ${entry.about}`.toLowerCase().includes(low);
     const all: Entry[] = [];
     if (ready) {
-      if (wanted && parseSelection(wanted).ok) all.push({ text: wanted, about: 'select pages', mono: true, run: toSelection(wanted) }); // prettier-ignore
-      else if (wanted && parseLinkSelection(wanted).ok) all.push({ text: wanted, about: 'select links', mono: true, run: toSelection(wanted, 'links') }); // prettier-ignore
+      if (wanted && parseSelection(wanted).ok)
+        all.push({ text: wanted, about: 'select pages', mono: true, run: toSelection(wanted) });
+      else if (wanted && parseLinkSelection(wanted).ok)
+        all.push({ text: wanted, about: 'select links', mono: true, run: toSelection(wanted, 'links') });
       if (wanted && pages.of === wanted)
         all.push(
           ...pages.list.map(({ url, title }) => ({
@@ -71,12 +78,40 @@
         );
       all.push(
         ...questions.map(({ path, name, question }) => ({ text: name, about: question, run: to(`${base}/${path}`) })),
-        ...questions.flatMap(({ path, name, pictures }) => pictures.map(({ picture, label }) => ({ text: `${name}: ${label}`, about: 'picture', run: to(withState(page.url, { picture }, `${base}/${path}`)) }))),
-        ...listTabs.map(({ list, label }) => ({ text: `List of ${label.toLowerCase()}`, about: 'list', run: to(withState(page.url, { list, select: carriedOver(screenState(page.url).list, list, screenState(page.url).select) }, withList)) })),
-        ...site.kept.map(({ name, over, text }) => ({ text: name, about: `kept selection of ${over}`, run: toSelection(text, over) })),
-        ...findings.map((finding) => ({ text: finding.name, about: `${finding.question}, ${number(finding.edits)} ${finding.edits === 1 ? 'edit' : 'edits'}`, run: to(findingHref(base, finding)) })),
-        ...(wanted ? [] : recentSelections(site.id, 'pages').slice(0, 5).map((select) => ({ text: select, about: 'recent', mono: true, run: toSelection(select) }))),
-      ); // prettier-ignore
+        ...questions.flatMap(({ path, name, pictures }) =>
+          pictures.map(({ picture, label }) => ({
+            text: `${name}: ${label}`,
+            about: 'picture',
+            run: to(withState(page.url, { picture }, `${base}/${path}`)),
+          })),
+        ),
+        ...listTabs.map(({ list, label }) => ({
+          text: `List of ${label.toLowerCase()}`,
+          about: 'list',
+          run: to(
+            withState(
+              page.url,
+              { list, select: carriedOver(screenState(page.url).list, list, screenState(page.url).select) },
+              withList,
+            ),
+          ),
+        })),
+        ...site.kept.map(({ name, over, text }) => ({
+          text: name,
+          about: `kept selection of ${over}`,
+          run: toSelection(text, over),
+        })),
+        ...findings.map((finding) => ({
+          text: finding.name,
+          about: `${finding.question}, ${number(finding.edits)} ${finding.edits === 1 ? 'edit' : 'edits'}`,
+          run: to(findingHref(base, finding)),
+        })),
+        ...(wanted
+          ? []
+          : recentSelections(site.id, 'pages')
+              .slice(0, 5)
+              .map((select) => ({ text: select, about: 'recent', mono: true, run: toSelection(select) }))),
+      );
     }
     all.push(
       ...actions,
@@ -85,7 +120,13 @@
     const own = all.filter((entry) => entry.mono && wanted);
     const others = all.filter((entry) => !(entry.mono && wanted)).filter(fits);
     const list = [...own, ...others].slice(0, 60);
-    if (ready && wanted) list.push({ text: `url has ${quote(wanted)}`, about: 'select all pages whose address has it', mono: true, run: toSelection(`url has ${quote(wanted)}`) }); // prettier-ignore
+    if (ready && wanted)
+      list.push({
+        text: `url has ${quote(wanted)}`,
+        about: 'select all pages whose address has it',
+        mono: true,
+        run: toSelection(`url has ${quote(wanted)}`),
+      });
     return list;
   });
 
@@ -97,7 +138,12 @@
     if (!wanted || !ready) return;
     timer = setTimeout(async () => {
       const test = quote(wanted);
-      const query = new URLSearchParams({ select: `url has ${test} or title has ${test}`, sort: 'depth', columns: 'url,title', size: '8' }); // prettier-ignore
+      const query = new URLSearchParams({
+        select: `url has ${test} or title has ${test}`,
+        sort: 'depth',
+        columns: 'url,title',
+        size: '8',
+      });
       const response = await fetch(`${base}/rows?${query}`).catch(() => null);
       if (!response?.ok || text.trim() !== wanted) return;
       const { rows } = (await response.json()) as { rows: { cells: { url: string; title: string | null } }[] };

@@ -15,7 +15,10 @@
 
   const labelOf = (cause: string) =>
     cause === 'nofollow' ? 'Links that are not followed' : verdictLabel[cause as Verdict];
-  const selectionOf = (cause: string) => (cause === 'nofollow' ? 'kind = click and not followed and not external and not self' : `kind = click and followed and to (verdict = ${cause})`); // prettier-ignore
+  const selectionOf = (cause: string) =>
+    cause === 'nofollow'
+      ? 'kind = click and not followed and not external and not self'
+      : `kind = click and followed and to (verdict = ${cause})`;
   const bars = $derived(
     leaks.map(({ cause, part, pages }) => {
       const percent = (100 * part).toLocaleString('en', { maximumSignificantDigits: 2 });

@@ -65,7 +65,10 @@
     const from = event.clientX;
     const widthAt = (x: number) => Math.max(44, Math.min(900, began + x - from));
     const set = (x: number, done: boolean) =>
-      oncolumns(columns.map((one) => (one.name === column.name ? { ...one, width: widthAt(x) } : one)), done); // prettier-ignore
+      oncolumns(
+        columns.map((one) => (one.name === column.name ? { ...one, width: widthAt(x) } : one)),
+        done,
+      );
     handle.setPointerCapture(event.pointerId);
     handle.onpointermove = (at) => set(at.clientX, false);
     handle.onpointerup = (at) => {
@@ -77,7 +80,10 @@
   function resizeByKey(event: KeyboardEvent, name: string) {
     const by = event.key === 'ArrowRight' ? 16 : event.key === 'ArrowLeft' ? -16 : 0;
     if (!by) return;
-    oncolumns(columns.map((one) => (one.name === name ? { ...one, width: Math.max(44, one.width + by) } : one)), true); // prettier-ignore
+    oncolumns(
+      columns.map((one) => (one.name === name ? { ...one, width: Math.max(44, one.width + by) } : one)),
+      true,
+    );
     event.preventDefault();
   }
 </script>

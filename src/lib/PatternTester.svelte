@@ -20,7 +20,11 @@
 
   const addresses = $derived(typed.trim() ? typed.split(/\s+/).filter(Boolean) : known);
   const judged = $derived.by(() => {
-    const groups: Record<typeof show, { address: string; pattern: string | null }[]> = { kept: [], 'left out': [], outside: [] }; // prettier-ignore
+    const groups: Record<typeof show, { address: string; pattern: string | null }[]> = {
+      kept: [],
+      'left out': [],
+      outside: [],
+    };
     if (!scope) return groups;
     const { inside, keeps, identify } = scopeOf(scope);
     for (const written of addresses) {

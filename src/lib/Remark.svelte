@@ -20,7 +20,9 @@
   const remarks = $derived([
     ...(crawl.reason ? [crawl.reason] : []),
     ...(crawl.settings.depth !== null ? [`Nothing deeper than ${crawl.settings.depth} clicks was fetched.`] : []),
-    ...(crawl.baseId !== null ? [`Only a selection was fetched again; the rest is carried over from crawl ${crawl.baseId}.`] : []), // prettier-ignore
+    ...(crawl.baseId !== null
+      ? [`Only a selection was fetched again; the rest is carried over from crawl ${crawl.baseId}.`]
+      : []),
     ...(crawl.reason || crawl.settings.depth !== null
       ? ['Pages that only unfetched pages link to count as without a route.']
       : []),

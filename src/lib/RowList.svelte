@@ -46,7 +46,9 @@
   const asked = new Set<number>();
 
   const shown = $derived(columns.map((column) => ({ ...column, ...columnOf(list, column.name)! })));
-  const template = $derived(`34px ${shown.map(({ width }, i) => (i === 0 ? `minmax(${width}px, 1fr)` : `${width}px`)).join(' ')}`); // prettier-ignore
+  const template = $derived(
+    `34px ${shown.map(({ width }, i) => (i === 0 ? `minmax(${width}px, 1fr)` : `${width}px`)).join(' ')}`,
+  );
   const least = $derived(34 + columns.reduce((sum, { width }) => sum + width, 0));
   const pinnedAt = $derived(shown.map((_, i) => 34 + shown.slice(0, i).reduce((sum, { width }) => sum + width, 0)));
   const isNumber = ({ type }: { type: string }) => type === 'number' || type === 'ratio';
@@ -145,7 +147,14 @@
   function onkeydown(event: KeyboardEvent) {
     const page = Math.max(1, Math.floor(viewport.clientHeight / ROW) - 2);
     const row = rowAt(active);
-    const steps: Record<string, number> = { ArrowDown: active + 1, ArrowUp: active - 1, PageDown: active + page, PageUp: active - page, Home: 0, End: first.total - 1 }; // prettier-ignore
+    const steps: Record<string, number> = {
+      ArrowDown: active + 1,
+      ArrowUp: active - 1,
+      PageDown: active + page,
+      PageUp: active - page,
+      Home: 0,
+      End: first.total - 1,
+    };
     const command = event.ctrlKey || event.metaKey;
     if (event.key in steps) move(steps[event.key], event.shiftKey);
     else if (event.key === 'ArrowRight') activeColumn = Math.min(shown.length - 1, activeColumn + 1);

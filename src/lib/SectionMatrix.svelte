@@ -20,8 +20,16 @@
   const most = $derived(Math.max(1e-9, ...cells.slice(0, shown).flatMap((row) => row.slice(0, shown))));
   const column = $derived(Math.min(96, (width - LABEL - 8) / shown));
   const name = (section: string) => (section === '' ? '/' : section === '…' ? 'all others' : `/${section}`);
-  const cut = (text: string, pixels: number) => (text.length * 6.4 > pixels ? `${text.slice(0, Math.max(2, Math.floor(pixels / 6.4) - 1))}…` : text); // prettier-ignore
-  const shownValue = (value: number) => (of === 'links' ? (value >= 10_000 ? `${Math.round(value / 1000)}k` : number(value)) : value >= 10 ? number(Math.round(value)) : value.toFixed(1)); // prettier-ignore
+  const cut = (text: string, pixels: number) =>
+    text.length * 6.4 > pixels ? `${text.slice(0, Math.max(2, Math.floor(pixels / 6.4) - 1))}…` : text;
+  const shownValue = (value: number) =>
+    of === 'links'
+      ? value >= 10_000
+        ? `${Math.round(value / 1000)}k`
+        : number(value)
+      : value >= 10
+        ? number(Math.round(value))
+        : value.toFixed(1);
   /** Darker by order of magnitude: a few large cells would leave the others white. */
   const strength = (value: number) =>
     value <= 0 ? 0 : Math.max(0.06, Math.log1p((value / most) * 50) / Math.log1p(50));

@@ -1,7 +1,14 @@
 <!-- The selection as text: what pictures and findings write, and a person can change. -->
 <script lang="ts">
   import { tick } from 'svelte';
-  import { completeSelection, linkCatalogue, pageCatalogue, parseLinkSelection, parseSelection, tokenize } from '$core/selection/language'; // prettier-ignore
+  import {
+    completeSelection,
+    linkCatalogue,
+    pageCatalogue,
+    parseLinkSelection,
+    parseSelection,
+    tokenize,
+  } from '$core/selection/language';
   import type { Offer, SelectionFault } from '$core/selection/language';
   import { recentSelections, rememberSelection } from './recent';
   import { number } from './words';
@@ -42,7 +49,22 @@
   );
   const pieces = $derived(colours(typed, shownFault && !unfinished ? shownFault : null));
 
-  const joins = new Set(['and', 'or', 'not', 'from', 'to', 'linked', 'links', 'within', 'of', 'only', 'through', 'seen', 'in', 'is']); // prettier-ignore
+  const joins = new Set([
+    'and',
+    'or',
+    'not',
+    'from',
+    'to',
+    'linked',
+    'links',
+    'within',
+    'of',
+    'only',
+    'through',
+    'seen',
+    'in',
+    'is',
+  ]);
   // Within a selection of links, steps speak of pages.
   const isKnown = (word: string) =>
     [catalogue, pageCatalogue].some(({ facts, words }) => Object.hasOwn(facts, word) || words.has(word));
@@ -51,13 +73,18 @@
     const runs: { text: string; as: string }[] = [];
     let at = 0;
     const push = (to: number, as: string) => {
-      if (to > at) runs.push({ text: text.slice(at, to), as: wrong && at >= wrong.at && at < wrong.at + Math.max(1, wrong.length) ? 'wrong' : as }); // prettier-ignore
+      if (to > at)
+        runs.push({
+          text: text.slice(at, to),
+          as: wrong && at >= wrong.at && at < wrong.at + Math.max(1, wrong.length) ? 'wrong' : as,
+        });
       at = Math.max(at, to);
     };
     try {
       for (const token of tokenize(text)) {
         push(token.at, '');
-        const as = token.kind === 'word' ? (joins.has(token.value) ? 'join' : isKnown(token.value) ? 'fact' : '') : token.kind; // prettier-ignore
+        const as =
+          token.kind === 'word' ? (joins.has(token.value) ? 'join' : isKnown(token.value) ? 'fact' : '') : token.kind;
         push(token.at + token.length, as);
       }
     } catch {
@@ -85,7 +112,8 @@
     from = found.from;
     chosen = -1;
     const begins = begun.startsWith('"') ? begun.slice(1) : '';
-    if (wants && (values.fact !== wants || !begins.startsWith(values.begins) || values.list.length >= 60)) void askValues(wants, begins); // prettier-ignore
+    if (wants && (values.fact !== wants || !begins.startsWith(values.begins) || values.list.length >= 60))
+      void askValues(wants, begins);
   }
   async function askValues(fact: string, begins: string) {
     if (over !== 'pages' || (values.fact === fact && values.begins === begins)) return;

@@ -27,10 +27,35 @@
     chart.setOption({
       animation: false,
       grid: { left: 56, right: 48, top: 22, bottom: 24 },
-      xAxis: { type: 'log', min: 1, max: Math.max(2, curve.pages), axisLabel: { ...text, formatter: number }, splitLine: { show: false }, axisLine: { lineStyle: { color: ink('--quiet') } }, minorTick: { show: false } }, // prettier-ignore
+      xAxis: {
+        type: 'log',
+        min: 1,
+        max: Math.max(2, curve.pages),
+        axisLabel: { ...text, formatter: number },
+        splitLine: { show: false },
+        axisLine: { lineStyle: { color: ink('--quiet') } },
+        minorTick: { show: false },
+      },
       yAxis: [
-        { type: 'log', name: 'share', nameTextStyle: text, axisLabel: { ...text, formatter: (v: number) => `${v}×` }, splitLine: line, nameGap: 8 }, // prettier-ignore
-        { type: 'value', min: 0, max: 1, interval: 0.5, name: 'held together', nameTextStyle: { ...text, align: 'right' }, nameGap: 8, axisLabel: { ...text, formatter: (v: number) => `${100 * v}%` }, splitLine: { show: false } }, // prettier-ignore
+        {
+          type: 'log',
+          name: 'share',
+          nameTextStyle: text,
+          axisLabel: { ...text, formatter: (v: number) => `${v}×` },
+          splitLine: line,
+          nameGap: 8,
+        },
+        {
+          type: 'value',
+          min: 0,
+          max: 1,
+          interval: 0.5,
+          name: 'held together',
+          nameTextStyle: { ...text, align: 'right' },
+          nameGap: 8,
+          axisLabel: { ...text, formatter: (v: number) => `${100 * v}%` },
+          splitLine: { show: false },
+        },
       ],
       tooltip: {
         ...tooltipLook(),
@@ -40,8 +65,20 @@
         },
       },
       series: [
-        { type: 'line', symbol: 'none', lineStyle: { width: 2, color: ink('--color-primary') }, areaStyle: { color: ink('--color-primary'), opacity: 0.12 }, data: points.map(({ rank, share }) => [rank, Math.max(share, 1e-4)]) }, // prettier-ignore
-        { type: 'line', symbol: 'none', yAxisIndex: 1, lineStyle: { width: 1.5, type: 'dashed', color: ink('--lost') }, data: points.map(({ rank, part }) => [rank, part]) }, // prettier-ignore
+        {
+          type: 'line',
+          symbol: 'none',
+          lineStyle: { width: 2, color: ink('--color-primary') },
+          areaStyle: { color: ink('--color-primary'), opacity: 0.12 },
+          data: points.map(({ rank, share }) => [rank, Math.max(share, 1e-4)]),
+        },
+        {
+          type: 'line',
+          symbol: 'none',
+          yAxisIndex: 1,
+          lineStyle: { width: 1.5, type: 'dashed', color: ink('--lost') },
+          data: points.map(({ rank, part }) => [rank, part]),
+        },
       ],
     });
   }

@@ -37,7 +37,12 @@
   // A width that is being drawn shows before it is kept.
   let columns = $derived(data.columns);
   const query = $derived(viewQuery(view, neededColumns(view.list, columns)));
-  const shown = $derived(viewQuery(view, columns.map(({ name }) => name))); // prettier-ignore
+  const shown = $derived(
+    viewQuery(
+      view,
+      columns.map(({ name }) => name),
+    ),
+  );
   const total = $derived(data.first.total);
   const picks = makePicks();
   const picked = $derived(picks.size(total));
@@ -53,36 +58,48 @@
 
   function open({ select, cells }: ListRow) {
     if (view.list === 'pages') return show({ page: cells.url as string, part: '', at: '' });
-    if (view.list === 'links') return show({ page: cells.source as string, part: 'source', at: `${cells.line}:${cells.column}` }); // prettier-ignore
+    if (view.list === 'links')
+      return show({ page: cells.source as string, part: 'source', at: `${cells.line}:${cells.column}` });
     // A group opens into what it is made of.
     return show({ list: view.list === 'groups' ? 'pages' : 'links', select: narrowed(view.select, select) });
   }
   const isOpen = ({ cells }: ListRow) =>
     view.page !== '' &&
-    (view.list === 'pages' ? cells.url === view.page : view.list === 'links' && cells.source === view.page && `${cells.line}:${cells.column}` === view.at); // prettier-ignore
+    (view.list === 'pages'
+      ? cells.url === view.page
+      : view.list === 'links' && cells.source === view.page && `${cells.line}:${cells.column}` === view.at);
 
   function keepColumns(changed: ShownColumn[], done = true) {
     const before = columns.map(({ name }) => name).join();
     columns = changed;
     if (!done) return;
-    document.cookie = `${cookieOf(view.list)}=${encodeURIComponent(printColumns(keptFor(view.reader, changed)))}; path=/; max-age=31536000; samesite=lax`; // prettier-ignore
+    document.cookie = `${cookieOf(view.list)}=${encodeURIComponent(printColumns(keptFor(view.reader, changed)))}; path=/; max-age=31536000; samesite=lax`;
     if (before !== changed.map(({ name }) => name).join()) void invalidateAll();
   }
 
   async function rowsAs(format: 'csv' | 'tsv' | 'json', of = shown): Promise<string> {
     const ids = picked ? picks.ids() : null;
-    const response = await fetch(`${base}/export?${of}&format=${format}`, ids ? { method: 'POST', body: ids.join() } : {}); // prettier-ignore
+    const response = await fetch(
+      `${base}/export?${of}&format=${format}`,
+      ids ? { method: 'POST', body: ids.join() } : {},
+    );
     if (!response.ok) throw new Error(String(response.status));
     return response.text();
   }
   async function copy(what: 'cells' | 'addresses' | 'csv') {
     try {
-      const only = what === 'addresses' ? viewQuery(view, ['url', 'target', 'host', 'value'].slice(0, view.list === 'pages' ? 1 : 4)) : shown; // prettier-ignore
+      const only =
+        what === 'addresses'
+          ? viewQuery(view, ['url', 'target', 'host', 'value'].slice(0, view.list === 'pages' ? 1 : 4))
+          : shown;
       const text = await rowsAs(what === 'csv' ? 'csv' : 'tsv', only);
       await navigator.clipboard.writeText(what === 'addresses' ? text.split('\r\n').slice(1).join('\n') : text);
       say(`${number(picked || total)} ${picked === 1 ? 'row is' : 'rows are'} on the clipboard.`);
     } catch {
-      say('The rows could not be copied: the browser gave no access to the clipboard, or Edge Map does not answer.', true); // prettier-ignore
+      say(
+        'The rows could not be copied: the browser gave no access to the clipboard, or Edge Map does not answer.',
+        true,
+      );
     }
   }
   async function save(format: 'csv' | 'json') {

@@ -12,9 +12,21 @@ describe('the state of a screen', () => {
     expect(screenState(flow())).toMatchObject({ list: 'pages', sort: 'share:desc' });
   });
   it('passes over what no screen knows', () =>
-    expect(screenState(reach('?list=frobs&reader=nobody&select=depth+%3D+1'))).toMatchObject({ list: 'pages', reader: 'visitor', select: 'depth = 1' })); // prettier-ignore
+    expect(screenState(reach('?list=frobs&reader=nobody&select=depth+%3D+1'))).toMatchObject({
+      list: 'pages',
+      reader: 'visitor',
+      select: 'depth = 1',
+    }));
   it('is written into the address and read back', () => {
-    const changes = { list: 'edits', select: 'to (broken)', page: 'https://a.example/?x=1&y', part: 'source', at: '3:14', reader: 'crawler', picture: 'leaks' } as const; // prettier-ignore
+    const changes = {
+      list: 'edits',
+      select: 'to (broken)',
+      page: 'https://a.example/?x=1&y',
+      part: 'source',
+      at: '3:14',
+      reader: 'crawler',
+      picture: 'leaks',
+    } as const;
     const address = withState(flow(), changes);
     expect(screenState(new URL(address, flow()))).toMatchObject(changes);
   });

@@ -7,7 +7,9 @@ describe('the columns of a list', () => {
     const shown = shownColumns(list, undefined);
     expect(shown.length).toBeGreaterThan(4);
     expect(shown.length + otherColumns(list, shown).length).toBe(listColumns[list].length);
-    expect(neededColumns(list, shown).every((name) => listColumns[list].some((column) => column.name === name))).toBe(true); // prettier-ignore
+    expect(neededColumns(list, shown).every((name) => listColumns[list].some((column) => column.name === name))).toBe(
+      true,
+    );
   });
   it('come back from the cookie as they were kept', () => {
     const chosen = toggled('pages', shownColumns('pages', undefined), 'words');

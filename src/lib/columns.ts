@@ -26,7 +26,13 @@ const WIDE = 900;
 
 /** Width of a column that nobody has set. */
 const widthOf = ({ type, as, label }: ListColumn) =>
-  as === 'address' ? 240 : as === 'verdict' ? 170 : type === 'text' || type === 'set' ? 160 : Math.max(64, 24 + label.length * 7); // prettier-ignore
+  as === 'address'
+    ? 240
+    : as === 'verdict'
+      ? 170
+      : type === 'text' || type === 'set'
+        ? 160
+        : Math.max(64, 24 + label.length * 7);
 
 export const cookieOf = (list: ListName) => `edgemap.columns.${list}`;
 
@@ -94,7 +100,14 @@ export function moved(columns: readonly ShownColumn[], name: string, by: number)
 
 /** What rows need beside the columns that are shown: a page is told by its title and by its reach too. */
 export const neededColumns = (list: ListName, columns: readonly ShownColumn[]): string[] => {
-  const always = { pages: ['url', 'title', 'reach', 'verdict'], links: ['source', 'line', 'column'], edits: ['source', 'line'], anchors: ['source'], hosts: ['source'], groups: ['url'] }; // prettier-ignore
+  const always = {
+    pages: ['url', 'title', 'reach', 'verdict'],
+    links: ['source', 'line', 'column'],
+    edits: ['source', 'line'],
+    anchors: ['source'],
+    hosts: ['source'],
+    groups: ['url'],
+  };
   return [...new Set([...columns.map(({ name }) => name), ...always[list]])];
 };
 

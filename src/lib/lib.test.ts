@@ -62,7 +62,18 @@ describe('the form of settings', () => {
   });
   it('reads what was typed', () =>
     expect(
-      read({ start: 'museum.example/fr/start', folder: 'fr', limit: '10,000', depth: '', rate: '0.5', robots: 'look-past', overrides: 'museum.example=127.0.0.1:81\n', acceptCertificates: 'on', hosts: 'https://Shop.museum.example/', 'check.image': 'on' }), // prettier-ignore
+      read({
+        start: 'museum.example/fr/start',
+        folder: 'fr',
+        limit: '10,000',
+        depth: '',
+        rate: '0.5',
+        robots: 'look-past',
+        overrides: 'museum.example=127.0.0.1:81\n',
+        acceptCertificates: 'on',
+        hosts: 'https://Shop.museum.example/',
+        'check.image': 'on',
+      }),
     ).toMatchObject({
       ok: true,
       settings: {
@@ -80,10 +91,25 @@ describe('the form of settings', () => {
       },
     }));
   it('says what is wrong field by field and keeps what was typed', () => {
-    const wrong = read({ start: 'no url', limit: 'many', connections: '0', sitemaps: 'map', overrides: 'x', token: '1', hosts: 'a b' }); // prettier-ignore
+    const wrong = read({
+      start: 'no url',
+      limit: 'many',
+      connections: '0',
+      sitemaps: 'map',
+      overrides: 'x',
+      token: '1',
+      hosts: 'a b',
+    });
     expect(wrong.ok).toBe(false);
     if (wrong.ok) return;
-    expect(Object.keys(wrong.faults).sort()).toEqual(['connections', 'hosts', 'limit', 'overrides', 'sitemaps', 'start']); // prettier-ignore
+    expect(Object.keys(wrong.faults).sort()).toEqual([
+      'connections',
+      'hosts',
+      'limit',
+      'overrides',
+      'sitemaps',
+      'start',
+    ]);
     expect(wrong.typed.limit).toBe('many');
     const later = read({ start: 'museum.example', token: '1', folder: '/fr/' });
     expect(later.ok ? {} : later.faults).toEqual({ folder: 'The start address is not under /fr/.' });
@@ -91,28 +117,48 @@ describe('the form of settings', () => {
     expect(last.ok ? {} : last.faults).toEqual({ token: 'It is made of letters, - and _.' });
   });
   it('shows settings as they were read', () => {
-    const settings = settingsSchema.parse({ start: 'https://museum.example/', exclude: ['/a*', 'b$'], depth: 4, overrides: [{ host: 'museum.example', toHost: '::1', toPort: 81 }] }); // prettier-ignore
+    const settings = settingsSchema.parse({
+      start: 'https://museum.example/',
+      exclude: ['/a*', 'b$'],
+      depth: 4,
+      overrides: [{ host: 'museum.example', toHost: '::1', toPort: 81 }],
+    });
     const again = read(typedOf(settings));
     expect(again.ok ? again.settings : again.faults).toEqual(settings);
   });
   it('reads how a crawl is to be understood', () => {
-    const given = { start: 'museum.example', sections: '/shop/* = Shop\n/fr/$ = En français', nearTolerance: '5', 'weights.nav': '0.5', 'thresholds.starvingShare': '0.2' }; // prettier-ignore
+    const given = {
+      start: 'museum.example',
+      sections: '/shop/* = Shop\n/fr/$ = En français',
+      nearTolerance: '5',
+      'weights.nav': '0.5',
+      'thresholds.starvingShare': '0.2',
+    };
     expect(read(given)).toMatchObject({
       ok: true,
       settings: {
-        sections: [{ pattern: '/shop/*', name: 'Shop' }, { pattern: '/fr/$', name: 'En français' }], // prettier-ignore
+        sections: [
+          { pattern: '/shop/*', name: 'Shop' },
+          { pattern: '/fr/$', name: 'En français' },
+        ],
         nearTolerance: 5,
         weights: { header: 1, nav: 0.5 },
         thresholds: { starvingShare: 0.2, deepClicks: 3 },
       },
     });
     const wrong = read({ start: 'museum.example', sections: '/shop', nearTolerance: '7' });
-    expect(wrong.ok ? {} : wrong.faults).toEqual({ sections: '“/shop” is not of the form pattern = name.', nearTolerance: 'Give a whole number from 0 to 6.' }); // prettier-ignore
+    expect(wrong.ok ? {} : wrong.faults).toEqual({
+      sections: '“/shop” is not of the form pattern = name.',
+      nearTolerance: 'Give a whole number from 0 to 6.',
+    });
   });
   it('keeps secrets until others are typed', () => {
     const stored = { headers: [{ name: 'X', value: '1' }], cookie: 'a=1', basic: null };
     expect(readSecrets(form({}), stored, {})).toBeUndefined();
-    expect(readSecrets(form({ user: 'u', password: 'p' }), stored, {})).toEqual({ ...stored, basic: { user: 'u', password: 'p' } }); // prettier-ignore
+    expect(readSecrets(form({ user: 'u', password: 'p' }), stored, {})).toEqual({
+      ...stored,
+      basic: { user: 'u', password: 'p' },
+    });
     expect(readSecrets(form({ forget: 'on' }), stored, {})).toEqual({ headers: [], cookie: '', basic: null });
     const faults = {};
     readSecrets(form({ headers: 'no colon' }), stored, faults);
@@ -122,7 +168,25 @@ describe('the form of settings', () => {
 });
 
 it('says the facts of a dossier in words, and unknown as a dash', () => {
-  const facts = { share: 1.3249, crawler_depth: null, held_back: 'robots', gate_for: 1, anchor_faults: ['off_topic', 'split'], canonical: 'https://museum.example/a', duplicates: 0, h1: '' }; // prettier-ignore
+  const facts = {
+    share: 1.3249,
+    crawler_depth: null,
+    held_back: 'robots',
+    gate_for: 1,
+    anchor_faults: ['off_topic', 'split'],
+    canonical: 'https://museum.example/a',
+    duplicates: 0,
+    h1: '',
+  };
   const said = Object.fromEntries(dossierFacts(facts, 'https://museum.example/'));
-  expect(said).toMatchObject({ Share: '1.32×', 'As crawler': 'kept back by robots.txt', 'Gate for': '1 page', 'Their faults': 'off topic, split', Canonical: '/a', Duplicates: '0', Heading: '—', Variants: '—' }); // prettier-ignore
+  expect(said).toMatchObject({
+    Share: '1.32×',
+    'As crawler': 'kept back by robots.txt',
+    'Gate for': '1 page',
+    'Their faults': 'off topic, split',
+    Canonical: '/a',
+    Duplicates: '0',
+    Heading: '—',
+    Variants: '—',
+  });
 });

@@ -2,7 +2,17 @@
 import { csvRow } from '$core/formats/csv';
 import type { Cell } from '$core/formats/csv';
 
-const drawn = ['fill', 'stroke', 'stroke-width', 'stroke-dasharray', 'opacity', 'font-family', 'font-size', 'font-weight', 'text-anchor']; // prettier-ignore
+const drawn = [
+  'fill',
+  'stroke',
+  'stroke-width',
+  'stroke-dasharray',
+  'opacity',
+  'font-family',
+  'font-size',
+  'font-weight',
+  'text-anchor',
+];
 
 /** A drawing with everything that style sheets say of it written into it, on the paper of the theme. */
 export function standaloneSvg(svg: SVGSVGElement): string {

@@ -42,7 +42,9 @@ interface FindingPlace {
 
 /** The screen on which a finding is looked at: that of its question, as far as it is built. */
 export const screenOf = ({ question, over }: Pick<FindingPlace, 'question' | 'over'>) =>
-  over === 'files' ? 'overview' : (questions.find(({ name }) => name === question)?.path ?? (over === 'links' ? 'flow' : 'reach')); // prettier-ignore
+  over === 'files'
+    ? 'overview'
+    : (questions.find(({ name }) => name === question)?.path ?? (over === 'links' ? 'flow' : 'reach'));
 
 /** Where a finding is looked at: its selection, links by the edit that mends them. */
 export function findingHref(base: string, finding: FindingPlace): string {

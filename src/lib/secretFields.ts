@@ -11,12 +11,16 @@ type SecretName = 'headers' | 'cookie' | 'user' | 'password' | 'forget';
  */
 export function readSecrets(form: FormData, stored: Secrets, faults: Faults): Secrets | undefined {
   const text = (name: SecretName) => String(form.get(name) ?? '').trim();
-  const headers = text('headers').split('\n').map((line) => line.trim()).filter(Boolean).flatMap((line) => {
-    const colon = line.indexOf(':');
-    if (colon > 0) return [{ name: line.slice(0, colon).trim(), value: line.slice(colon + 1).trim() }];
-    faults.headers = 'A header has the form Name: value.';
-    return [];
-  }); // prettier-ignore
+  const headers = text('headers')
+    .split('\n')
+    .map((line) => line.trim())
+    .filter(Boolean)
+    .flatMap((line) => {
+      const colon = line.indexOf(':');
+      if (colon > 0) return [{ name: line.slice(0, colon).trim(), value: line.slice(colon + 1).trim() }];
+      faults.headers = 'A header has the form Name: value.';
+      return [];
+    });
   const basic = text('user') || text('password') ? { user: text('user'), password: text('password') } : null;
   const forget = text('forget') === 'on';
   if (!headers.length && !text('cookie') && !basic && !forget) return undefined;

@@ -35,7 +35,10 @@ const anAddress: LineReader = (line) => {
   return found ? { value: found.address } : `“${line}” is not a URL.`;
 };
 const aHost: LineReader = (line) => {
-  const host = line.toLowerCase().replace(/^https?:\/\//, '').replace(/\/$/, ''); // prettier-ignore
+  const host = line
+    .toLowerCase()
+    .replace(/^https?:\/\//, '')
+    .replace(/\/$/, '');
   return identify(`https://${host}/`) && !/[/?#\s@]/.test(host) ? { value: host } : `“${line}” is not a host.`;
 };
 const aPattern: LineReader = (line) => {
@@ -52,25 +55,77 @@ const aSection: LineReader = (line) => {
 };
 const asIs: LineReader = (line) => ({ value: line });
 
-const number = (name: string, label: string, unit: string, empty: string, low: number, high: number, hint: string, whole = true): Field => ({ type: 'number', name, label, unit, empty, low, high, hint, whole }); // prettier-ignore
-const flag = (name: string, label: string, hint: string): Field => ({ type: 'flag', name, label, hint });
-const lines = (name: string, label: string, read: LineReader, hint: string, example = ''): Field => ({ type: 'lines', name, label, read, hint, example }); // prettier-ignore
-
 export const fieldGroups: FieldGroup[] = [
   {
     id: 'scope',
     title: 'What belongs to the site',
     about: 'Everything inside is a page of the model; everything else is outside and only linked to.',
     fields: [
-      lines('starts', 'Further start addresses', anAddress, 'One a line. They count as depth 0, as the first does.'),
-      lines('lists', 'Lists of URLs', anAddress, 'Addresses you know from elsewhere, one a line. They are fetched after the linked ones.'), // prettier-ignore
-      lines('hosts', 'Further hosts', aHost, 'Hosts that belong to the site besides its own, one a line.', 'shop.example.org'), // prettier-ignore
-      { type: 'text', name: 'folder', label: 'Only under the folder', example: '/fr/', hint: 'Pages elsewhere count as outside. Empty for the whole site.' }, // prettier-ignore
-      lines('include', 'Fetch only', aPattern, 'Patterns, one a line: * for anything, $ for the end. Empty for everything.', '/visit/*'), // prettier-ignore
-      lines('exclude', 'Leave out', aPattern, 'Matching addresses are known and not fetched. These go before the ones at the left.', '*sort=*'), // prettier-ignore
-      lines('dropParameters', 'Parameters to drop', asIs, 'Query parameters that do not tell pages apart, one a line.', 'utm_source'), // prettier-ignore
-      flag('subdomains', 'Subdomains are inside', 'Any host that ends with one of the hosts.'),
-      flag('sortParameters', 'Order of parameters does not matter', 'Addresses that differ in it only are one page.'),
+      {
+        type: 'lines',
+        name: 'starts',
+        label: 'Further start addresses',
+        read: anAddress,
+        hint: 'One a line. They count as depth 0, as the first does.',
+      },
+      {
+        type: 'lines',
+        name: 'lists',
+        label: 'Lists of URLs',
+        read: anAddress,
+        hint: 'Addresses you know from elsewhere, one a line. They are fetched after the linked ones.',
+      },
+      {
+        type: 'lines',
+        name: 'hosts',
+        label: 'Further hosts',
+        read: aHost,
+        hint: 'Hosts that belong to the site besides its own, one a line.',
+        example: 'shop.example.org',
+      },
+      {
+        type: 'text',
+        name: 'folder',
+        label: 'Only under the folder',
+        example: '/fr/',
+        hint: 'Pages elsewhere count as outside. Empty for the whole site.',
+      },
+      {
+        type: 'lines',
+        name: 'include',
+        label: 'Fetch only',
+        read: aPattern,
+        hint: 'Patterns, one a line: * for anything, $ for the end. Empty for everything.',
+        example: '/visit/*',
+      },
+      {
+        type: 'lines',
+        name: 'exclude',
+        label: 'Leave out',
+        read: aPattern,
+        hint: 'Matching addresses are known and not fetched. These go before the ones at the left.',
+        example: '*sort=*',
+      },
+      {
+        type: 'lines',
+        name: 'dropParameters',
+        label: 'Parameters to drop',
+        read: asIs,
+        hint: 'Query parameters that do not tell pages apart, one a line.',
+        example: 'utm_source',
+      },
+      {
+        type: 'flag',
+        name: 'subdomains',
+        label: 'Subdomains are inside',
+        hint: 'Any host that ends with one of the hosts.',
+      },
+      {
+        type: 'flag',
+        name: 'sortParameters',
+        label: 'Order of parameters does not matter',
+        hint: 'Addresses that differ in it only are one page.',
+      },
     ],
   },
   {
@@ -78,12 +133,72 @@ export const fieldGroups: FieldGroup[] = [
     title: 'Where it ends',
     about: 'A crawl that meets a limit says so, and can go on with a higher one.',
     fields: [
-      number('limit', 'At most', 'pages', '100,000', 1, 10_000_000, 'The crawl ends there.'),
-      number('depth', 'No deeper than', 'clicks', 'any', 0, 10_000, 'What lies deeper is known, not fetched.'),
-      number('minutes', 'No longer than', 'minutes', 'any', 1, 100_000, 'Pauses do not count.'),
-      number('megabytes', 'No more than', 'MiB received', 'any', 1, 10_000_000, 'Of all answers together.'),
-      number('bodyMegabytes', 'Read at most', 'MiB of a page', '20', 1, 100, 'Longer pages are read in part, and marked.'), // prettier-ignore
-      number('trapLimit', 'Fetch at most', 'of a trap', '500', 10, 10_000_000, 'Of addresses like calendars, which never end.'), // prettier-ignore
+      {
+        type: 'number',
+        name: 'limit',
+        label: 'At most',
+        unit: 'pages',
+        empty: '100,000',
+        low: 1,
+        high: 10_000_000,
+        hint: 'The crawl ends there.',
+        whole: true,
+      },
+      {
+        type: 'number',
+        name: 'depth',
+        label: 'No deeper than',
+        unit: 'clicks',
+        empty: 'any',
+        low: 0,
+        high: 10_000,
+        hint: 'What lies deeper is known, not fetched.',
+        whole: true,
+      },
+      {
+        type: 'number',
+        name: 'minutes',
+        label: 'No longer than',
+        unit: 'minutes',
+        empty: 'any',
+        low: 1,
+        high: 100_000,
+        hint: 'Pauses do not count.',
+        whole: true,
+      },
+      {
+        type: 'number',
+        name: 'megabytes',
+        label: 'No more than',
+        unit: 'MiB received',
+        empty: 'any',
+        low: 1,
+        high: 10_000_000,
+        hint: 'Of all answers together.',
+        whole: true,
+      },
+      {
+        type: 'number',
+        name: 'bodyMegabytes',
+        label: 'Read at most',
+        unit: 'MiB of a page',
+        empty: '20',
+        low: 1,
+        high: 100,
+        hint: 'Longer pages are read in part, and marked.',
+        whole: true,
+      },
+      {
+        type: 'number',
+        name: 'trapLimit',
+        label: 'Fetch at most',
+        unit: 'of a trap',
+        empty: '500',
+        low: 10,
+        high: 10_000_000,
+        hint: 'Of addresses like calendars, which never end.',
+        whole: true,
+      },
     ],
   },
   {
@@ -91,10 +206,45 @@ export const fieldGroups: FieldGroup[] = [
     title: 'How hard the site is hit',
     about: 'Rates hold for each host, across all workers.',
     fields: [
-      number('connections', 'Connections', 'at once', '8', 1, 64, 'Fewer are kinder to the server.'),
-      number('rate', 'No more than', 'requests a second', 'any', 0.01, 1000, 'To one host; 0.5 is one every two seconds.', false), // prettier-ignore
-      number('retries', 'Try again', 'times', '2', 0, 10, 'After time-outs, broken connections, 429 and 5xx.'),
-      flag('keepCrawlDelay', 'Keep to Crawl-delay', 'Wait between requests as robots.txt asks, when it is obeyed.'),
+      {
+        type: 'number',
+        name: 'connections',
+        label: 'Connections',
+        unit: 'at once',
+        empty: '8',
+        low: 1,
+        high: 64,
+        hint: 'Fewer are kinder to the server.',
+        whole: true,
+      },
+      {
+        type: 'number',
+        name: 'rate',
+        label: 'No more than',
+        unit: 'requests a second',
+        empty: 'any',
+        low: 0.01,
+        high: 1000,
+        hint: 'To one host; 0.5 is one every two seconds.',
+        whole: false,
+      },
+      {
+        type: 'number',
+        name: 'retries',
+        label: 'Try again',
+        unit: 'times',
+        empty: '2',
+        low: 0,
+        high: 10,
+        hint: 'After time-outs, broken connections, 429 and 5xx.',
+        whole: true,
+      },
+      {
+        type: 'flag',
+        name: 'keepCrawlDelay',
+        label: 'Keep to Crawl-delay',
+        hint: 'Wait between requests as robots.txt asks, when it is obeyed.',
+      },
     ],
   },
   {
@@ -102,7 +252,16 @@ export const fieldGroups: FieldGroup[] = [
     title: 'Who asks',
     about: 'Some sites answer readers differently; rules may name a crawler.',
     fields: [
-      { type: 'choice', name: 'robots', label: 'robots.txt', hint: 'Closed pages are known and not fetched; or fetched too, and reported as closed.', options: [{ value: 'obey', label: 'Obey it' }, { value: 'look-past', label: 'Look past it, and report' }] }, // prettier-ignore
+      {
+        type: 'choice',
+        name: 'robots',
+        label: 'robots.txt',
+        hint: 'Closed pages are known and not fetched; or fetched too, and reported as closed.',
+        options: [
+          { value: 'obey', label: 'Obey it' },
+          { value: 'look-past', label: 'Look past it, and report' },
+        ],
+      },
       {
         type: 'text',
         name: 'userAgent',
@@ -117,7 +276,12 @@ export const fieldGroups: FieldGroup[] = [
         hint: 'The name whose rules hold in robots.txt and metas.',
       },
       { type: 'text', name: 'language', label: 'Language', example: 'en, fr;q=0.8', hint: 'Sent as Accept-Language.' },
-      flag('keepCookies', 'Keep cookies', 'Send back what the site sets, within one crawl.'),
+      {
+        type: 'flag',
+        name: 'keepCookies',
+        label: 'Keep cookies',
+        hint: 'Send back what the site sets, within one crawl.',
+      },
     ],
   },
   {
@@ -125,20 +289,44 @@ export const fieldGroups: FieldGroup[] = [
     title: 'What is followed and checked',
     about: 'Click links are always followed. What is not followed stays known.',
     fields: [
-      flag('follow.nofollow', 'Links with nofollow', 'Also sponsored and ugc, and pages with nofollow.'),
-      flag('follow.refresh', 'Meta refresh', 'Costs no click, as redirects do.'),
-      flag('follow.canonical', 'Canonical', 'Pages that only a canonical names.'),
-      flag('follow.hreflang', 'hreflang', 'Pages that only an hreflang names.'),
-      flag('follow.paging', 'next and prev', 'From the head of the page.'),
-      flag('follow.amphtml', 'amphtml', 'Editions for mobile readers.'),
-      flag('follow.iframe', 'iframe', 'Framed pages of the site.'),
-      flag('fragments', 'Check fragments', 'Whether #… names something on its page.'),
-      flag('check.image', 'Check images', 'Ask whether each answers.'),
-      flag('check.script', 'Check scripts', 'Ask whether each answers.'),
-      flag('check.style', 'Check styles', 'Ask whether each answers.'),
-      flag('check.other', 'Check other files', 'Video, audio, icons, embedded files.'),
-      { type: 'choice', name: 'external', label: 'Links outside', hint: 'Checking asks each address once, by HEAD and if need be by GET.', options: [{ value: 'record', label: 'Record them' }, { value: 'check', label: 'Check whether they answer' }] }, // prettier-ignore
-      number('externalLimit', 'Check at most', 'outside', '1,000', 1, 10_000_000, 'Only when they are checked.'),
+      {
+        type: 'flag',
+        name: 'follow.nofollow',
+        label: 'Links with nofollow',
+        hint: 'Also sponsored and ugc, and pages with nofollow.',
+      },
+      { type: 'flag', name: 'follow.refresh', label: 'Meta refresh', hint: 'Costs no click, as redirects do.' },
+      { type: 'flag', name: 'follow.canonical', label: 'Canonical', hint: 'Pages that only a canonical names.' },
+      { type: 'flag', name: 'follow.hreflang', label: 'hreflang', hint: 'Pages that only an hreflang names.' },
+      { type: 'flag', name: 'follow.paging', label: 'next and prev', hint: 'From the head of the page.' },
+      { type: 'flag', name: 'follow.amphtml', label: 'amphtml', hint: 'Editions for mobile readers.' },
+      { type: 'flag', name: 'follow.iframe', label: 'iframe', hint: 'Framed pages of the site.' },
+      { type: 'flag', name: 'fragments', label: 'Check fragments', hint: 'Whether #… names something on its page.' },
+      { type: 'flag', name: 'check.image', label: 'Check images', hint: 'Ask whether each answers.' },
+      { type: 'flag', name: 'check.script', label: 'Check scripts', hint: 'Ask whether each answers.' },
+      { type: 'flag', name: 'check.style', label: 'Check styles', hint: 'Ask whether each answers.' },
+      { type: 'flag', name: 'check.other', label: 'Check other files', hint: 'Video, audio, icons, embedded files.' },
+      {
+        type: 'choice',
+        name: 'external',
+        label: 'Links outside',
+        hint: 'Checking asks each address once, by HEAD and if need be by GET.',
+        options: [
+          { value: 'record', label: 'Record them' },
+          { value: 'check', label: 'Check whether they answer' },
+        ],
+      },
+      {
+        type: 'number',
+        name: 'externalLimit',
+        label: 'Check at most',
+        unit: 'outside',
+        empty: '1,000',
+        low: 1,
+        high: 10_000_000,
+        hint: 'Only when they are checked.',
+        whole: true,
+      },
     ],
   },
   {
@@ -146,9 +334,19 @@ export const fieldGroups: FieldGroup[] = [
     title: 'Sitemaps',
     about: 'What they list is compared with what links reach.',
     fields: [
-      flag('sitemapsFromRobots', 'Those robots.txt names', 'Read with the indexes they belong to.'),
-      flag('usualSitemaps', 'The usual places', '/sitemap.xml and its like, when none is named.'),
-      lines('sitemaps', 'Further sitemaps', anAddress, 'One URL a line.'),
+      {
+        type: 'flag',
+        name: 'sitemapsFromRobots',
+        label: 'Those robots.txt names',
+        hint: 'Read with the indexes they belong to.',
+      },
+      {
+        type: 'flag',
+        name: 'usualSitemaps',
+        label: 'The usual places',
+        hint: '/sitemap.xml and its like, when none is named.',
+      },
+      { type: 'lines', name: 'sitemaps', label: 'Further sitemaps', read: anAddress, hint: 'One URL a line.' },
     ],
   },
   {
@@ -156,8 +354,21 @@ export const fieldGroups: FieldGroup[] = [
     title: 'The network',
     about: 'To map a copy of a site under its final name.',
     fields: [
-      { ...lines('overrides', 'Address overrides', anOverride, 'host=address:port, one a line, as a hosts file would.', 'www.example.org=127.0.0.1:8080'), write: formatOverride } as Field, // prettier-ignore
-      flag('acceptCertificates', 'Accept certificates that cannot be checked', 'Self-made ones of a staging copy.'),
+      {
+        type: 'lines',
+        name: 'overrides',
+        label: 'Address overrides',
+        read: anOverride,
+        hint: 'host=address:port, one a line, as a hosts file would.',
+        example: 'www.example.org=127.0.0.1:8080',
+        write: formatOverride,
+      } as Field,
+      {
+        type: 'flag',
+        name: 'acceptCertificates',
+        label: 'Accept certificates that cannot be checked',
+        hint: 'Self-made ones of a staging copy.',
+      },
     ],
   },
   {
@@ -165,35 +376,127 @@ export const fieldGroups: FieldGroup[] = [
     title: 'How it is read',
     about: 'What the model makes of what was found. A change holds from the next crawl on.',
     fields: [
-      { type: 'lines', name: 'sections', label: 'Sections', read: aSection, write: (({ pattern, name }: { pattern: string; name: string }) => `${pattern} = ${name}`) as (value: never) => string, hint: 'Pattern = name, one a line; the first that matches. Else the first part of the path is the section.', example: '/shop/* = Shop' }, // prettier-ignore
-      number('nearTolerance', 'Near-duplicates differ in', 'of 64 bits', '3', 0, 6, 'Of their fingerprints. 0 finds pages that are alike word by word only.'), // prettier-ignore
-      number('weights.header', 'A link in a header weighs', 'times', '1', 0, 100, 'In share, where a link in the main part weighs 1.', false), // prettier-ignore
-      number('weights.nav', 'A link in a navigation weighs', 'times', '1', 0, 100, 'Menus repeat on every page; less makes room for the others.', false), // prettier-ignore
-      number('weights.aside', 'A link in an aside weighs', 'times', '1', 0, 100, 'Related pages, teasers.', false),
-      number(
-        'weights.footer',
-        'A link in a footer weighs',
-        'times',
-        '1',
-        0,
-        100,
-        'Imprint, contact, social media.',
-        false,
-      ),
-      number('thresholds.deepClicks', 'Far from the start is more than', 'clicks', '3', 1, 10_000, 'Where the finding begins.'), // prettier-ignore
-      number(
-        'thresholds.starvingShare',
-        'Starving is a share below',
-        'times',
-        '0.3',
-        0,
-        1000,
-        'Of an even split.',
-        false,
-      ),
-      number('thresholds.crowdedLinks', 'Crowded is more than', 'pages linked', '150', 1, 1_000_000, 'From one page.'),
-      number('thresholds.gatePages', 'A gate stands before', 'pages', '10', 1, 10_000_000, 'Or more.'),
-      number('thresholds.thinWords', 'Hardly any words is less than', 'words', '50', 0, 100_000, 'In the main part of a page.'), // prettier-ignore
+      {
+        type: 'lines',
+        name: 'sections',
+        label: 'Sections',
+        read: aSection,
+        write: (({ pattern, name }: { pattern: string; name: string }) => `${pattern} = ${name}`) as (
+          value: never,
+        ) => string,
+        hint: 'Pattern = name, one a line; the first that matches. Else the first part of the path is the section.',
+        example: '/shop/* = Shop',
+      },
+      {
+        type: 'number',
+        name: 'nearTolerance',
+        label: 'Near-duplicates differ in',
+        unit: 'of 64 bits',
+        empty: '3',
+        low: 0,
+        high: 6,
+        hint: 'Of their fingerprints. 0 finds pages that are alike word by word only.',
+        whole: true,
+      },
+      {
+        type: 'number',
+        name: 'weights.header',
+        label: 'A link in a header weighs',
+        unit: 'times',
+        empty: '1',
+        low: 0,
+        high: 100,
+        hint: 'In share, where a link in the main part weighs 1.',
+        whole: false,
+      },
+      {
+        type: 'number',
+        name: 'weights.nav',
+        label: 'A link in a navigation weighs',
+        unit: 'times',
+        empty: '1',
+        low: 0,
+        high: 100,
+        hint: 'Menus repeat on every page; less makes room for the others.',
+        whole: false,
+      },
+      {
+        type: 'number',
+        name: 'weights.aside',
+        label: 'A link in an aside weighs',
+        unit: 'times',
+        empty: '1',
+        low: 0,
+        high: 100,
+        hint: 'Related pages, teasers.',
+        whole: false,
+      },
+      {
+        type: 'number',
+        name: 'weights.footer',
+        label: 'A link in a footer weighs',
+        unit: 'times',
+        empty: '1',
+        low: 0,
+        high: 100,
+        hint: 'Imprint, contact, social media.',
+        whole: false,
+      },
+      {
+        type: 'number',
+        name: 'thresholds.deepClicks',
+        label: 'Far from the start is more than',
+        unit: 'clicks',
+        empty: '3',
+        low: 1,
+        high: 10_000,
+        hint: 'Where the finding begins.',
+        whole: true,
+      },
+      {
+        type: 'number',
+        name: 'thresholds.starvingShare',
+        label: 'Starving is a share below',
+        unit: 'times',
+        empty: '0.3',
+        low: 0,
+        high: 1000,
+        hint: 'Of an even split.',
+        whole: false,
+      },
+      {
+        type: 'number',
+        name: 'thresholds.crowdedLinks',
+        label: 'Crowded is more than',
+        unit: 'pages linked',
+        empty: '150',
+        low: 1,
+        high: 1_000_000,
+        hint: 'From one page.',
+        whole: true,
+      },
+      {
+        type: 'number',
+        name: 'thresholds.gatePages',
+        label: 'A gate stands before',
+        unit: 'pages',
+        empty: '10',
+        low: 1,
+        high: 10_000_000,
+        hint: 'Or more.',
+        whole: true,
+      },
+      {
+        type: 'number',
+        name: 'thresholds.thinWords',
+        label: 'Hardly any words is less than',
+        unit: 'words',
+        empty: '50',
+        low: 0,
+        high: 100_000,
+        hint: 'In the main part of a page.',
+        whole: true,
+      },
     ],
   },
 ];
@@ -248,7 +551,8 @@ function readField(field: Field, text: string, faults: Faults): unknown {
   if (text === '') return undefined;
   const value = Number(text.replaceAll(/[\s,]/g, ''));
   if (value >= field.low && value <= field.high && (!field.whole || Number.isInteger(value))) return value;
-  faults[field.name] = `Give a ${field.whole ? 'whole ' : ''}number from ${field.low.toLocaleString('en')} to ${field.high.toLocaleString('en')}.`; // prettier-ignore
+  faults[field.name] =
+    `Give a ${field.whole ? 'whole ' : ''}number from ${field.low.toLocaleString('en')} to ${field.high.toLocaleString('en')}.`;
   return undefined;
 }
 

@@ -6,7 +6,11 @@ import { addCrawl, appDatabase, saveSite, siteByStart, sitesWithNewestCrawl } fr
 import type { Actions, PageServerLoad } from './$types';
 
 export const load: PageServerLoad = async () => ({
-  sites: (await sitesWithNewestCrawl(appDatabase())).map(({ site, newest }) => ({ id: site.id, start: site.start, newest })), // prettier-ignore
+  sites: (await sitesWithNewestCrawl(appDatabase())).map(({ site, newest }) => ({
+    id: site.id,
+    start: site.start,
+    newest,
+  })),
 });
 
 export const actions: Actions = {

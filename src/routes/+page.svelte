@@ -36,7 +36,6 @@
         aria-invalid={Boolean(form?.fault)}
         aria-describedby="start-fault"
       />
-      <!-- prettier-ignore -->
       <button class="btn btn-secondary" disabled={sending}>{sending ? 'Starting …' : 'Crawl'}</button>
       <a href="/settings?start={encodeURIComponent(start)}" class="btn btn-outline">Settings …</a>
     </div>

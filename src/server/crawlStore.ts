@@ -52,7 +52,38 @@ const MAX_STATEMENT_BYTES = 4_000_000;
 const MAX_STATEMENT_ROWS = 200;
 const FRONTIER_ROWS = 1000;
 
-const pageColumns = ['crawl_id', 'url_id', 'blocked_by', 'status', 'error', 'content_type', 'headers', 'html', 'bytes', 'response_ms', 'fetched_at', 'redirect_to', 'title', 'description', 'h1', 'language', 'robots', 'noindex', 'page_nofollow', 'canonical', 'directives', 'breadcrumb', 'words', 'content_hash', 'fingerprint', 'ids', 'tries', 'truncated', 'carried', 'links'] as const; // prettier-ignore
+const pageColumns = [
+  'crawl_id',
+  'url_id',
+  'blocked_by',
+  'status',
+  'error',
+  'content_type',
+  'headers',
+  'html',
+  'bytes',
+  'response_ms',
+  'fetched_at',
+  'redirect_to',
+  'title',
+  'description',
+  'h1',
+  'language',
+  'robots',
+  'noindex',
+  'page_nofollow',
+  'canonical',
+  'directives',
+  'breadcrumb',
+  'words',
+  'content_hash',
+  'fingerprint',
+  'ids',
+  'tries',
+  'truncated',
+  'carried',
+  'links',
+] as const;
 
 /** The number of a family in the frontier: the first 64 bits of the hash of its pattern. */
 export const familyKey = (address: string): Buffer | null => {
@@ -78,7 +109,9 @@ export function crawlStore(db: Database, crawlId: number, siteId: number, member
     for (const part of inRuns([...found], FRONTIER_ROWS)) {
       const select = 'select url_id, rank from frontier where crawl_id = ? and url_id in (?)';
       const ids = part.map(([id]) => id);
-      const known = new Map((await run(select, [crawlId, ids])).map((row) => [row.url_id as number, row.rank as number])); // prettier-ignore
+      const known = new Map(
+        (await run(select, [crawlId, ids])).map((row) => [row.url_id as number, row.rank as number]),
+      );
       const fresh = part.filter(([id]) => !known.has(id));
       let inserted = 0;
       if (fresh.length) {
@@ -97,7 +130,8 @@ export function crawlStore(db: Database, crawlId: number, siteId: number, member
         else byPlace.set(`${rank} ${hops}`, { rank, hops, ids: [id] });
       }
       for (const { rank, hops, ids } of byPlace.values()) {
-        const update = 'update frontier set rank = ?, hops = ? where crawl_id = ? and url_id in (?) and rank > ? and done = 0'; // prettier-ignore
+        const update =
+          'update frontier set rank = ?, hops = ? where crawl_id = ? and url_id in (?) and rank > ? and done = 0';
         await run(update, [rank, hops, crawlId, ids, rank]);
       }
     }
@@ -182,7 +216,12 @@ export function crawlStore(db: Database, crawlId: number, siteId: number, member
     // Bytes go beside the statement: written into it they are twice as many, to be made here and undone there.
     for (const part of bySize([...fresh.values()], ({ data }) => data.length)) {
       const rows = part.map(() => '(?, ?, ?, ?)').join(', ');
-      const values = part.flatMap(({ hash, size, data }) => [Buffer.from(hash, 'hex'), size, SOURCE_CODING, Buffer.from(data.buffer, data.byteOffset, data.length)]); // prettier-ignore
+      const values = part.flatMap(({ hash, size, data }) => [
+        Buffer.from(hash, 'hex'),
+        size,
+        SOURCE_CODING,
+        Buffer.from(data.buffer, data.byteOffset, data.length),
+      ]);
       await db.$client.execute(`insert ignore into source (hash, size, coding, data) values ${rows}`, values);
     }
     for (const name of fresh.keys()) sources.set(name, true);

@@ -21,7 +21,10 @@ export async function joinCrew(db: Database, crawlId: number, owner: string): Pr
 async function dismiss(run: Statement, crawlId: number, members: number[]): Promise<void> {
   if (members.length === 0) return;
   const held = 'from frontier where crawl_id = ? and done = 0 and held_by in (?)';
-  const [{ pages }] = (await run(`select count(*) as pages ${held} and rank < ${RESOURCE_RANK}`, [crawlId, members])) as { pages: number }[]; // prettier-ignore
+  const [{ pages }] = (await run(`select count(*) as pages ${held} and rank < ${RESOURCE_RANK}`, [
+    crawlId,
+    members,
+  ])) as { pages: number }[];
   await run('update frontier set held_by = null where crawl_id = ? and done = 0 and held_by in (?)', [
     crawlId,
     members,
@@ -48,8 +51,14 @@ export async function beatCrew(db: Database, crawlId: number, member: number): P
   if (gone.length)
     await inTransaction(db, async (run) => {
       await run('select id from crawl where id = ? for update', [crawlId]);
-      const still = await run('select id from crew where id in (?) and lease_until < current_timestamp(3) for update', [gone]); // prettier-ignore
-      await dismiss(run, crawlId, still.map(({ id }) => id)); // prettier-ignore
+      const still = await run('select id from crew where id in (?) and lease_until < current_timestamp(3) for update', [
+        gone,
+      ]);
+      await dismiss(
+        run,
+        crawlId,
+        still.map(({ id }) => id),
+      );
     });
   return rows.length - gone.length;
 }

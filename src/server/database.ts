@@ -98,7 +98,8 @@ export async function inTransaction<T>(
   for (let tries = 1; ; tries++) {
     const connection = await db.$client.getConnection();
     const run = (async (sql: string, values?: unknown[]) => (await connection.query(sql, values))[0]) as Statement;
-    const send = (async (sql: string, values?: mysql.ExecuteValues) => (await connection.execute(sql, values))[0]) as Statement; // prettier-ignore
+    const send = (async (sql: string, values?: mysql.ExecuteValues) =>
+      (await connection.execute(sql, values))[0]) as Statement;
     try {
       await connection.beginTransaction();
       const result = await work(run, send);

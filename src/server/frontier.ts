@@ -29,7 +29,12 @@ export function frontierOf(db: Database, crawlId: number, member: number) {
      */
     async nextRank(depth: number | null, checksOnly = false): Promise<number | null> {
       const most = depth ?? UNLINKED_RANK - 1;
-      const ranges = [[0, most], [UNLINKED_RANK, UNLINKED_RANK + most], [RESOURCE_RANK, RESOURCE_RANK], [EXTERNAL_RANK, EXTERNAL_RANK]]; // prettier-ignore
+      const ranges = [
+        [0, most],
+        [UNLINKED_RANK, UNLINKED_RANK + most],
+        [RESOURCE_RANK, RESOURCE_RANK],
+        [EXTERNAL_RANK, EXTERNAL_RANK],
+      ];
       for (const [low, high] of checksOnly ? ranges.slice(2) : ranges) {
         const [row] = await query<{ rank: number }>(
           `select rank from frontier where crawl_id = ? and ${open} and rank between ? and ? order by rank limit 1`,
@@ -61,12 +66,15 @@ export function frontierOf(db: Database, crawlId: number, member: number) {
      */
     take: (rank: number, count: number, limits: { pages: number; external: number }): Promise<Turn[]> =>
       inTransaction(db, async (run) => {
-        const [{ asked }] = (await run('select asked from crawl where id = ? for update', [crawlId])) as { asked: number }[]; // prettier-ignore
+        const [{ asked }] = (await run('select asked from crawl where id = ? for update', [crawlId])) as {
+          asked: number;
+        }[];
         await assertMember(run, member);
         const isPage = rank < RESOURCE_RANK;
         let room = isPage ? limits.pages - asked : Infinity;
         if (rank === EXTERNAL_RANK) {
-          const taken = 'select count(*) as n from frontier where crawl_id = ? and rank = ? and (done = 1 or held_by is not null)'; // prettier-ignore
+          const taken =
+            'select count(*) as n from frontier where crawl_id = ? and rank = ? and (done = 1 or held_by is not null)';
           room = limits.external - ((await run(taken, [crawlId, rank])) as { n: number }[])[0].n;
         }
         const most = Math.min(count, room);

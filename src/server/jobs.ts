@@ -40,7 +40,7 @@ export async function helpableCrawl(db: Database, leaders: string): Promise<numb
         like(job.owner, `${leaders}%`),
         sql`${job.leaseUntil} >= ${now}`,
       ),
-    ) // prettier-ignore
+    )
     .orderBy(job.crawlId)
     .limit(1);
   return row?.id ?? null;

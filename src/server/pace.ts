@@ -13,7 +13,8 @@ const MICROSECONDS = 1000;
 export const reserveRequests = (db: Database, host: string, every: number, count: number): Promise<number[]> =>
   inTransaction(db, async (run) => {
     const hash = hashOf(host);
-    const make = 'insert into host_pace (hash, host, next_at) values (?, ?, current_timestamp(3)) on duplicate key update host = host'; // prettier-ignore
+    const make =
+      'insert into host_pace (hash, host, next_at) values (?, ?, current_timestamp(3)) on duplicate key update host = host';
     await run(make, [hash, host]);
     const read = `select greatest(0, timestampdiff(microsecond, current_timestamp(6), next_at)) / ${MICROSECONDS} as wait
                     from host_pace where hash = ? for update`;

@@ -45,7 +45,7 @@ export async function pageDetails(
         contentHash: page.contentHash,
         headers: page.headers,
       },
-    }) // prettier-ignore
+    })
     .from(page)
     .innerJoin(crawl, eq(crawl.id, page.crawlId))
     .where(and(eq(page.urlId, urlId), eq(crawl.siteId, row.siteId), inArray(crawl.state, ['done', 'stopped'])))

@@ -7,8 +7,12 @@ import type { Crawl } from './sites';
 
 const RUN = 1000;
 
-const carriedColumns = 'url_id, blocked_by, status, error, content_type, headers, html, bytes, response_ms, fetched_at, redirect_to, title, description, h1, language, robots, noindex, page_nofollow, canonical, directives, breadcrumb, words, content_hash, fingerprint, ids, tries, truncated, links'; // prettier-ignore
-const ofPage = carriedColumns.split(', ').map((column) => `p.${column}`).join(', '); // prettier-ignore
+const carriedColumns =
+  'url_id, blocked_by, status, error, content_type, headers, html, bytes, response_ms, fetched_at, redirect_to, title, description, h1, language, robots, noindex, page_nofollow, canonical, directives, breadcrumb, words, content_hash, fingerprint, ids, tries, truncated, links';
+const ofPage = carriedColumns
+  .split(', ')
+  .map((column) => `p.${column}`)
+  .join(', ');
 
 /**
  * Adds a crawl that fetches only some addresses of an earlier one; pages, files and what was known of the others are
@@ -44,7 +48,10 @@ export async function recrawl(db: Database, base: Crawl, addresses: readonly str
       ['sitemap_file', 'url_id, entries, passed_over, fault, fault_line'],
       ['sitemap_entry', 'sitemap_id, line, url_id, lastmod'],
     ])
-      await run(`insert into ${table} (crawl_id, ${columns}) select ?, ${columns} from ${table} where crawl_id = ?`, [id, base.id]); // prettier-ignore
+      await run(`insert into ${table} (crawl_id, ${columns}) select ?, ${columns} from ${table} where crawl_id = ?`, [
+        id,
+        base.id,
+      ]);
     await run(
       `update crawl set known = (select count(*) from frontier where crawl_id = ?),
          done = (select count(*) from frontier where crawl_id = ? and done = 1) where id = ?`,

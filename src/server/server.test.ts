@@ -8,7 +8,38 @@ import { expireLease, expireMember, testDatabase } from '../../tests/support/dat
 import type { TestDatabase } from '../../tests/support/database';
 import { decodeSnapshot, encodeSnapshot, factAt } from '$core/snapshot';
 import type { SnapshotParts } from '$core/snapshot';
-import { addCrawl, askCrew, beatCrew, continueCrawl, crawlStore, frontierOf, getCrawl, heldHosts, helpableCrawl, holdHost, isLed, joinCrew, leaseJob, listWindow, LostMembership, makeSnapshot, markEnded, markStarted, openSnapshot, prepareDatabase, releaseJob, renewJob, reserveRequests, saveSite, secretsOf, selectPages, snapshotPart, sitesWithNewestCrawl, UNLINKED_RANK, watchCrawl } from './index'; // prettier-ignore
+import {
+  addCrawl,
+  askCrew,
+  beatCrew,
+  continueCrawl,
+  crawlStore,
+  frontierOf,
+  getCrawl,
+  heldHosts,
+  helpableCrawl,
+  holdHost,
+  isLed,
+  joinCrew,
+  leaseJob,
+  listWindow,
+  LostMembership,
+  makeSnapshot,
+  markEnded,
+  markStarted,
+  openSnapshot,
+  prepareDatabase,
+  releaseJob,
+  renewJob,
+  reserveRequests,
+  saveSite,
+  secretsOf,
+  selectPages,
+  snapshotPart,
+  sitesWithNewestCrawl,
+  UNLINKED_RANK,
+  watchCrawl,
+} from './index';
 import type { PageResult, Turn } from './index';
 import { job } from './schema';
 import { seal, unseal } from './secrets';
@@ -25,7 +56,13 @@ async function newCrawl(address = start) {
   const siteId = await saveSite(test.db, settings);
   const id = await addCrawl(test.db, siteId, settings, 'test');
   const member = await joinCrew(test.db, id, 'test');
-  return { id, siteId, member, store: crawlStore(test.db, id, siteId, member), frontier: frontierOf(test.db, id, member) }; // prettier-ignore
+  return {
+    id,
+    siteId,
+    member,
+    store: crawlStore(test.db, id, siteId, member),
+    frontier: frontierOf(test.db, id, member),
+  };
 }
 const pageAt = (turn: Turn, discoveries: PageResult['discoveries'] = [], links: readonly Link[] = []): PageResult => ({
   ...nothingFound,
@@ -40,7 +77,19 @@ const pageAt = (turn: Turn, discoveries: PageResult['discoveries'] = [], links: 
   source: null,
   headers: 'content-type: text/html',
 });
-const click = (target: string, anchor = '') => ({ kind: 'click', element: 'a', target, anchor, rel: '', landmark: 'main', path: 'body>main', fragment: '', line: 1, column: 1 }) as const; // prettier-ignore
+const click = (target: string, anchor = '') =>
+  ({
+    kind: 'click',
+    element: 'a',
+    target,
+    anchor,
+    rel: '',
+    landmark: 'main',
+    path: 'body>main',
+    fragment: '',
+    line: 1,
+    column: 1,
+  }) as const;
 
 describe('the database', () => {
   it('may be prepared by several processes at once', async () => {
@@ -83,7 +132,12 @@ describe('jobs', () => {
     expect(await getCrawl(test.db, id)).toMatchObject({ state: 'stopped', reason: 'enough', ranMs: 10 });
     expect(await leaseJob(test.db, 'f')).toBeNull();
     await continueCrawl(test.db, id, { ...settings, limit: 7 });
-    expect(await getCrawl(test.db, id)).toMatchObject({ state: 'waiting', reason: null, request: null, settings: { limit: 7 } }); // prettier-ignore
+    expect(await getCrawl(test.db, id)).toMatchObject({
+      state: 'waiting',
+      reason: null,
+      request: null,
+      settings: { limit: 7 },
+    });
     expect(await leaseJob(test.db, 'g')).toBe(id);
     await markEnded(test.db, id, { state: 'done', reason: null, limited: false });
   });
@@ -110,10 +164,19 @@ describe('the frontier', () => {
   it('gives turns by rank, and moves what is found on a shorter way forward', async () => {
     const crawl = await newCrawl();
     await crawl.store.seed([start], 0);
-    await crawl.store.saveListings(`${start}sitemap.xml`, [{ loc: `${start}b`, lastmod: null, line: 3 }], [{ address: `${start}b`, rank: UNLINKED_RANK, hops: 0 }]); // prettier-ignore
+    await crawl.store.saveListings(
+      `${start}sitemap.xml`,
+      [{ loc: `${start}b`, lastmod: null, line: 3 }],
+      [{ address: `${start}b`, rank: UNLINKED_RANK, hops: 0 }],
+    );
     expect(await crawl.frontier.nextRank(null)).toBe(0);
     const [first] = await take(crawl, 0);
-    await crawl.store.save([pageAt(first, [{ address: `${start}a`, rank: 1, hops: 0 }, { address: `${start}b`, rank: 5, hops: 0 }])]); // prettier-ignore
+    await crawl.store.save([
+      pageAt(first, [
+        { address: `${start}a`, rank: 1, hops: 0 },
+        { address: `${start}b`, rank: 5, hops: 0 },
+      ]),
+    ]);
     expect((await take(crawl, 1)).map(({ address }) => address)).toEqual([`${start}a`]);
     expect((await take(crawl, 5)).map(({ address }) => address)).toEqual([`${start}b`]);
     expect(await crawl.frontier.nextRank(0)).toBeNull();
@@ -162,7 +225,10 @@ describe('the frontier', () => {
   });
   it('gives no more than the limit of pages, whoever asks', async () => {
     const crawl = await newCrawl('https://limit.example/');
-    await crawl.store.seed(Array.from({ length: 9 }, (_, i) => `https://limit.example/${i}`), 0); // prettier-ignore
+    await crawl.store.seed(
+      Array.from({ length: 9 }, (_, i) => `https://limit.example/${i}`),
+      0,
+    );
     const other = frontierOf(test.db, crawl.id, await joinCrew(test.db, crawl.id, 'other'));
     const taken = await Promise.all([crawl.frontier, other].map((one) => one.take(0, 3, { pages: 5, external: 0 })));
     expect(taken.flat()).toHaveLength(5);
@@ -173,7 +239,10 @@ describe('the frontier', () => {
 
 describe('the pace of a host', () => {
   it('is one for all who ask', async () => {
-    const waits = [await reserveRequests(test.db, 'slow.example', 100, 3), await reserveRequests(test.db, 'slow.example', 100, 2)].flat(); // prettier-ignore
+    const waits = [
+      await reserveRequests(test.db, 'slow.example', 100, 3),
+      await reserveRequests(test.db, 'slow.example', 100, 2),
+    ].flat();
     // Some time passes between the two calls, which shortens what is left to wait.
     waits.forEach((wait, i) => expect(wait).toBeLessThanOrEqual(i * 100 + 1));
     expect(waits[3]).toBeGreaterThan(waits[2]);
@@ -193,7 +262,10 @@ describe('what is seen of a running crawl', () => {
   it('is what waits, what came of it, the newest pages, and a warning when the site is closed', async () => {
     const at = (n: number) => `https://watch.example/${n}`;
     const crawl = await newCrawl('https://watch.example/');
-    await crawl.store.seed(Array.from({ length: 7 }, (_, n) => at(n)), 0); // prettier-ignore
+    await crawl.store.seed(
+      Array.from({ length: 7 }, (_, n) => at(n)),
+      0,
+    );
     await crawl.store.seed([at(8)], UNLINKED_RANK);
     const turns = await crawl.frontier.take(0, 6, { pages: 100, external: 0 });
     const shut = { noindex: true, directives: 'meta robots: noindex (line 4)' };
@@ -250,7 +322,11 @@ describe('snapshots', () => {
     const take = (rank: number) => frontier.take(rank, 1, { pages: 100, external: 0 });
     const at = (path: string) => `https://snap.example${path}`;
     await store.seed([at('/')], 0);
-    await store.saveListings(at('/sitemap.xml'), [{ loc: at('/lost'), lastmod: '2026-10-02', line: 4 }], [{ address: at('/lost'), rank: UNLINKED_RANK, hops: 0 }]); // prettier-ignore
+    await store.saveListings(
+      at('/sitemap.xml'),
+      [{ loc: at('/lost'), lastmod: '2026-10-02', line: 4 }],
+      [{ address: at('/lost'), rank: UNLINKED_RANK, hops: 0 }],
+    );
     const [turn] = await take(0);
     await store.save([
       pageAt(

@@ -64,7 +64,7 @@ export async function continueCrawl(db: Database, id: number, settings?: CrawlSe
         request: null,
         endedAt: null,
         ...(settings && { settings }),
-      }) // prettier-ignore
+      })
       .where(eq(crawl.id, id));
     await tx.update(job).set({ state: 'waiting', owner: null, leaseUntil: null }).where(eq(job.crawlId, id));
   });
@@ -81,7 +81,10 @@ export async function askCrew(db: Database, id: number, request: 'stop' | 'pause
       .where(and(eq(job.crawlId, id), eq(job.state, 'paused')));
     return;
   }
-  const [result] = await db.update(job).set({ state: 'paused' }).where(and(eq(job.crawlId, id), eq(job.state, 'waiting'))); // prettier-ignore
+  const [result] = await db
+    .update(job)
+    .set({ state: 'paused' })
+    .where(and(eq(job.crawlId, id), eq(job.state, 'waiting')));
   if (result.affectedRows) await db.update(crawl).set({ state: 'paused', request: null }).where(eq(crawl.id, id));
 }
 

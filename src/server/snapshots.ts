@@ -66,7 +66,7 @@ async function readPages(db: Database, row: CrawlRow) {
         address: url.text,
         page: columns,
         head,
-      }) // prettier-ignore
+      })
       .from(frontier)
       .innerJoin(url, eq(url.id, frontier.urlId))
       .leftJoin(page, and(eq(page.crawlId, frontier.crawlId), eq(page.urlId, frontier.urlId)))
@@ -185,7 +185,12 @@ async function rebuilt(db: Database, row: CrawlRow): Promise<{ snapshot: Snapsho
     for (const [part, bytes] of parts)
       for (let seq = 0; seq === 0 || seq * CHUNK_BYTES < bytes.length; seq++) {
         const data = bytes.subarray(seq * CHUNK_BYTES, (seq + 1) * CHUNK_BYTES);
-        await send('insert into snapshot_chunk (crawl_id, part, seq, data) values (?, ?, ?, ?)', [row.id, part, seq, Buffer.from(data.buffer, data.byteOffset, data.length)]); // prettier-ignore
+        await send('insert into snapshot_chunk (crawl_id, part, seq, data) values (?, ?, ?, ?)', [
+          row.id,
+          part,
+          seq,
+          Buffer.from(data.buffer, data.byteOffset, data.length),
+        ]);
       }
   });
   return { snapshot, bytes: [...parts.values()].reduce((sum, { length }) => sum + length, 0) };

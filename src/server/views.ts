@@ -1,5 +1,16 @@
 /** Questions that screens ask of open snapshots, with what is worth keeping between two of them. */
-import { anchorList, columnOf, editList, hostList, linkList, listedOf, orderRows, pageGroups, pageList, summaryOf } from '$core/lists'; // prettier-ignore
+import {
+  anchorList,
+  columnOf,
+  editList,
+  hostList,
+  linkList,
+  listedOf,
+  orderRows,
+  pageGroups,
+  pageList,
+  summaryOf,
+} from '$core/lists';
 import type { Bin, List, ListName, ListWindow } from '$core/lists';
 import { evaluate, evaluateLinks, numbersOf, parseLinkSelection, parseSelection } from '$core/selection';
 import type { Bits, Selection, SelectionFault } from '$core/selection';
@@ -96,7 +107,6 @@ export function listWindow(
   from: number,
   size: number,
 ): ListWindow {
-  // prettier-ignore
   const { list } = listOf(snapshot, view);
   const rows = orderedRows(snapshot, view);
   const known = columns.filter((name) => columnOf(view.list, name));

@@ -65,11 +65,15 @@ async function someBlocked(db: Database, crawlId: number): Promise<Example[]> {
 
 /** Everything the watching screen shows besides the counts. */
 export async function watchCrawl(db: Database, crawl: { id: number; done: number }): Promise<Watched> {
-  const query = async <T>(sql: string) => (await db.$client.query<RowDataPacket[]>(sql, [crawl.id]))[0] as unknown as T[]; // prettier-ignore
-  const waiting = 'select rank, count(*) as n from frontier where crawl_id = ? and done = 0 and cut = 0 group by rank order by rank'; // prettier-ignore
+  const query = async <T>(sql: string) =>
+    (await db.$client.query<RowDataPacket[]>(sql, [crawl.id]))[0] as unknown as T[];
+  const waiting =
+    'select rank, count(*) as n from frontier where crawl_id = ? and done = 0 and cut = 0 group by rank order by rank';
   const [newest, tallies] = [await newestPages(db, crawl.id), await talliesOf(db, crawl.id)];
   const [{ traps }] = await query<{ traps: number }>('select count(*) as traps from trap where crawl_id = ?');
-  const [{ workers }] = await query<{ workers: number }>('select count(*) as workers from crew where crawl_id = ? and lease_until >= current_timestamp(3)'); // prettier-ignore
+  const [{ workers }] = await query<{ workers: number }>(
+    'select count(*) as workers from crew where crawl_id = ? and lease_until >= current_timestamp(3)',
+  );
   return {
     waiting: sumByLabel(await query(waiting)),
     outcomes: [...tallies]
@@ -77,7 +81,9 @@ export async function watchCrawl(db: Database, crawl: { id: number; done: number
       .sort(([, a], [, b]) => b - a)
       .map(([kind, n]) => ({ label: outcomeLabel(kind), n, bad: isBad(kind) })),
     held: await heldHosts(db),
-    newest: newest.slice(0, NEWEST).map(({ address, status, error, blockedBy }) => ({ address, status, error, blocked: blockedBy !== null })), // prettier-ignore
+    newest: newest
+      .slice(0, NEWEST)
+      .map(({ address, status, error, blockedBy }) => ({ address, status, error, blocked: blockedBy !== null })),
     warning: await closedWarning(db, crawl),
     traps,
     workers,

@@ -8,7 +8,23 @@ import { testDatabase } from '../../tests/support/database';
 import type { TestDatabase } from '../../tests/support/database';
 import { linking, standIn } from '../../tests/support/standIn';
 import type { StandIn } from '../../tests/support/standIn';
-import { findingsOfPage, forgetSelection, getCrawl, keepSelection, keptSelections, listOf, listSummaries, listWindow, openReport, openSnapshot, orderedRows, pageDetails, pageSource, storedReport, valuesOf } from '.'; // prettier-ignore
+import {
+  findingsOfPage,
+  forgetSelection,
+  getCrawl,
+  keepSelection,
+  keptSelections,
+  listOf,
+  listSummaries,
+  listWindow,
+  openReport,
+  openSnapshot,
+  orderedRows,
+  pageDetails,
+  pageSource,
+  storedReport,
+  valuesOf,
+} from '.';
 import type { ListView } from '.';
 import { source } from './schema';
 import { readSource } from './sources';
@@ -24,7 +40,11 @@ beforeAll(async () => {
     if (path === '/') return linking('Home', '/a', '/b', '/gone');
     if (path === '/a')
       return `<title>A</title>\n<main><p>${words}</p>\n<a href="/gone">é</a> <a href="/">home</a></main>`;
-    if (path === '/b') return (_, response) => void response.writeHead(200, { 'content-type': 'text/html; charset=iso-8859-1', 'set-cookie': 'visit=secret; Path=/' }).end(Buffer.from('<title>Caf\xe9</title>\n<a href="/a">Caf\xe9</a>', 'latin1')); // prettier-ignore
+    if (path === '/b')
+      return (_, response) =>
+        void response
+          .writeHead(200, { 'content-type': 'text/html; charset=iso-8859-1', 'set-cookie': 'visit=secret; Path=/' })
+          .end(Buffer.from('<title>Caf\xe9</title>\n<a href="/a">Caf\xe9</a>', 'latin1'));
     return undefined;
   });
   const { begin, finish } = crawling(() => test.db);
@@ -44,7 +64,13 @@ afterAll(async () => {
 
 const at = (path: string) => site.origin + path;
 const crawlOf = async (i: number) => (await getCrawl(test.db, crawls[i]))!;
-const view = (changes: Partial<ListView> = {}): ListView => ({ list: 'pages', select: '', sort: '', by: 'section', ...changes }); // prettier-ignore
+const view = (changes: Partial<ListView> = {}): ListView => ({
+  list: 'pages',
+  select: '',
+  sort: '',
+  by: 'section',
+  ...changes,
+});
 
 describe('what is stored of a page', () => {
   it('is the head of its answer, without what cookies hold', async () => {
@@ -60,8 +86,15 @@ describe('what is stored of a page', () => {
       [crawls[0], 'indexable', null],
     ]);
     const gone = await pageDetails(test.db, await crawlOf(1), at('/gone'));
-    expect(gone.history.map(({ verdict, status }) => [verdict, status])).toEqual([['broken', 404], ['broken', 404]]); // prettier-ignore
-    expect(await pageDetails(test.db, await crawlOf(1), at('/never'))).toEqual({ headers: null, hasSource: false, history: [] }); // prettier-ignore
+    expect(gone.history.map(({ verdict, status }) => [verdict, status])).toEqual([
+      ['broken', 404],
+      ['broken', 404],
+    ]);
+    expect(await pageDetails(test.db, await crawlOf(1), at('/never'))).toEqual({
+      headers: null,
+      hasSource: false,
+      history: [],
+    });
   });
   it('is its source in its own charset, with a place marked', async () => {
     const source = await pageSource(test.db, await crawlOf(0), at('/b'), [{ line: 2, column: 1 }], 1, 10);
@@ -87,10 +120,18 @@ describe('what is stored of a page', () => {
   it('is the line at which a link of the list stands', async () => {
     const row = await crawlOf(0);
     const snapshot = (await openSnapshot(test.db, row))!;
-    const links = listWindow(snapshot, view({ list: 'links', select: 'anchor = "é"' }), ['source', 'line', 'column'], 0, 5); // prettier-ignore
+    const links = listWindow(
+      snapshot,
+      view({ list: 'links', select: 'anchor = "é"' }),
+      ['source', 'line', 'column'],
+      0,
+      5,
+    );
     const { line, column } = links.rows[0].cells as { line: number; column: number };
     const source = await pageSource(test.db, row, at('/a'), [{ line, column }], line, 1);
-    expect(source!.lines[0].runs.filter(({ marked }) => marked)).toEqual([{ text: '<a href="/gone">é</a>', marked: true }]); // prettier-ignore
+    expect(source!.lines[0].runs.filter(({ marked }) => marked)).toEqual([
+      { text: '<a href="/gone">é</a>', marked: true },
+    ]);
   });
 });
 
@@ -126,8 +167,17 @@ describe('a view of a list', () => {
     expect(window).toMatchObject({ total: 4, from: 1 });
     expect(window.rows).toHaveLength(2);
     expect(Object.keys(window.rows[0].cells)).toEqual(['url', 'links_in']);
-    const edits = listWindow(snapshot, view({ list: 'edits', select: 'kind = click and to (broken)' }), ['target', 'pages'], 0, 5); // prettier-ignore
-    expect(edits.rows.map(({ cells }) => cells)).toEqual([{ target: at('/gone'), pages: 1 }, { target: at('/gone'), pages: 1 }]); // prettier-ignore
+    const edits = listWindow(
+      snapshot,
+      view({ list: 'edits', select: 'kind = click and to (broken)' }),
+      ['target', 'pages'],
+      0,
+      5,
+    );
+    expect(edits.rows.map(({ cells }) => cells)).toEqual([
+      { target: at('/gone'), pages: 1 },
+      { target: at('/gone'), pages: 1 },
+    ]);
     const groups = listWindow(snapshot, view({ list: 'groups', by: 'verdict' }), ['value', 'pages'], 0, 5);
     expect(groups.rows.map(({ select }) => select)).toEqual(['verdict = "indexable"', 'verdict = "broken"']);
   });
@@ -142,7 +192,10 @@ describe('a view of a list', () => {
   it('has a summary of the columns that are asked for', async () => {
     const snapshot = (await openSnapshot(test.db, await crawlOf(0)))!;
     const { verdict, ...others } = listSummaries(snapshot, view(), ['verdict', 'frobnication']);
-    expect(verdict.map(({ label, rows }) => [label, rows])).toEqual([['indexable', 3], ['broken', 1]]); // prettier-ignore
+    expect(verdict.map(({ label, rows }) => [label, rows])).toEqual([
+      ['indexable', 3],
+      ['broken', 1],
+    ]);
     expect(others).toEqual({});
   });
   it('offers known values to whoever writes a selection', async () => {

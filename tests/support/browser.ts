@@ -2,7 +2,15 @@ import puppeteer from 'puppeteer-core';
 import type { Browser, Page } from 'puppeteer-core';
 
 // Debian's Chromium as root, with nothing of its own going out to a network.
-const quiet = ['--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync']; // prettier-ignore
+const quiet = [
+  '--no-sandbox',
+  '--disable-gpu',
+  '--disable-quic',
+  '--no-first-run',
+  '--disable-background-networking',
+  '--disable-component-update',
+  '--disable-sync',
+];
 
 export const openBrowser = (): Promise<Browser> =>
   puppeteer.launch({ executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium', args: quiet });

@@ -9,7 +9,11 @@ export function certificate(): { key: string; cert: string } {
   const [key, cert] = [join(folder, 'key.pem'), join(folder, 'cert.pem')];
   try {
     const subject = ['-subj', '/CN=www.larkfield.example'];
-    execFileSync('openssl', ['req', '-x509', '-newkey', 'rsa:2048', '-nodes', '-days', '2', ...subject, '-keyout', key, '-out', cert], { stdio: 'ignore' }); // prettier-ignore
+    execFileSync(
+      'openssl',
+      ['req', '-x509', '-newkey', 'rsa:2048', '-nodes', '-days', '2', ...subject, '-keyout', key, '-out', cert],
+      { stdio: 'ignore' },
+    );
     return { key: readFileSync(key, 'utf8'), cert: readFileSync(cert, 'utf8') };
   } finally {
     rmSync(folder, { recursive: true });

@@ -20,12 +20,30 @@ export async function ownMariadb() {
   const folder = mkdtempSync(join(tmpdir(), 'edgemap-mariadb-'));
   const user = `--user=${userInfo().username}`;
   const data = `--datadir=${join(folder, 'db')}`;
-  execFileSync('mariadb-install-db', ['--no-defaults', user, data, '--auth-root-authentication-method=normal', '--skip-test-db'], { stdio: 'ignore' }); // prettier-ignore
+  execFileSync(
+    'mariadb-install-db',
+    ['--no-defaults', user, data, '--auth-root-authentication-method=normal', '--skip-test-db'],
+    { stdio: 'ignore' },
+  );
   const port = await freePort();
   const url = `mysql://root@127.0.0.1:${port}/edgemap`;
   let child: ChildProcess;
   const start = async () => {
-    child = spawn('mariadbd', ['--no-defaults', user, data, `--port=${port}`, '--bind-address=127.0.0.1', `--socket=${join(folder, 's')}`, '--skip-grant-tables', '--skip-networking=0', '--max-allowed-packet=64M'], { stdio: 'ignore' }); // prettier-ignore
+    child = spawn(
+      'mariadbd',
+      [
+        '--no-defaults',
+        user,
+        data,
+        `--port=${port}`,
+        '--bind-address=127.0.0.1',
+        `--socket=${join(folder, 's')}`,
+        '--skip-grant-tables',
+        '--skip-networking=0',
+        '--max-allowed-packet=64M',
+      ],
+      { stdio: 'ignore' },
+    );
     for (;;) {
       try {
         await (await mysql.createConnection(url.replace('/edgemap', '/'))).end();

@@ -9,7 +9,10 @@ it('counts the others with the same content', () =>
 describe('near-duplicates', () => {
   type Print = [number, number];
   const flip = ([high, low]: Print, bits: readonly number[]): Print =>
-    bits.reduce<Print>(([h, l], bit) => (bit < 32 ? [(h ^ (1 << bit)) >>> 0, l] : [h, (l ^ (1 << (bit - 32))) >>> 0]), [high, low]); // prettier-ignore
+    bits.reduce<Print>(
+      ([h, l], bit) => (bit < 32 ? [(h ^ (1 << bit)) >>> 0, l] : [h, (l ^ (1 << (bit - 32))) >>> 0]),
+      [high, low],
+    );
   const base: Print = [0x9e3779b9, 0x85ebca6b];
   const families = fc.array(
     fc.record({ family: fc.nat(2), bits: fc.uniqueArray(fc.nat(63), { maxLength: 4 }), content: fc.nat(4) }),
@@ -22,7 +25,9 @@ describe('near-duplicates', () => {
         const content = pages.map(({ content }, i) => `${prints[i].join()} ${content}`);
         const { alike, group } = nearDuplicates(prints, content, tolerance);
         prints.forEach((print, i) => {
-          const near = prints.map((other, j) => i !== j && content[i] !== content[j] && fingerprintDistance(print, other) <= tolerance); // prettier-ignore
+          const near = prints.map(
+            (other, j) => i !== j && content[i] !== content[j] && fingerprintDistance(print, other) <= tolerance,
+          );
           expect(alike[i]).toBe(near.filter(Boolean).length);
           near.forEach((is, j) => is && expect(group[i]).toBe(group[j]));
           expect(group[i] > 0).toBe(alike[i] > 0);
@@ -30,7 +35,10 @@ describe('near-duplicates', () => {
       }),
     ));
   it('leave out pages that say too little', () =>
-    expect(nearDuplicates([null, base], [null, 'a'], 3)).toEqual({ alike: Int32Array.from([-1, 0]), group: Int32Array.from([-1, -1]) })); // prettier-ignore
+    expect(nearDuplicates([null, base], [null, 'a'], 3)).toEqual({
+      alike: Int32Array.from([-1, 0]),
+      group: Int32Array.from([-1, -1]),
+    }));
 });
 
 describe('variants', () => {

@@ -7,7 +7,10 @@ import { addressParts } from '../url';
 export function variantKey(address: string): string {
   const { host, path, query } = addressParts(address);
   const bare = host.replace(/^www\./, '').replace(/:(80|443)$/, '');
-  const page = path.toLowerCase().replace(/\/(index|default)\.(html?|php|aspx?)$/, '/').replace(/(.)\/+$/, '$1'); // prettier-ignore
+  const page = path
+    .toLowerCase()
+    .replace(/\/(index|default)\.(html?|php|aspx?)$/, '/')
+    .replace(/(.)\/+$/, '$1');
   return bare + page + (query.length > 1 ? `?${query.slice(1).toLowerCase().split('&').sort().join('&')}` : '');
 }
 

@@ -18,8 +18,14 @@ const snapshot = tinySite({
     ],
     declared: [['hreflang', '/fr/']],
   },
-  '/trams': { title: 'Trams', worded: [['/buses', 'Buses'], ['/', 'Start']] }, // prettier-ignore
-  '/buses': { title: 'Night buses', pageNofollow: true, worded: [['/trams', 'Trams']] }, // prettier-ignore
+  '/trams': {
+    title: 'Trams',
+    worded: [
+      ['/buses', 'Buses'],
+      ['/', 'Start'],
+    ],
+  },
+  '/buses': { title: 'Night buses', pageNofollow: true, worded: [['/trams', 'Trams']] },
   '/prices': { title: 'Prices of tickets' },
   '/fr/': { title: 'Accueil' },
 });
@@ -54,7 +60,9 @@ describe('faults of anchors', () => {
 });
 
 it('knows words that fit any link, in several languages', () => {
-  expect(['Read more »', 'En savoir plus', 'Hier klicken', 'LEES MEER'].map((text) => isGeneric(plainWords(text)))).toEqual([true, true, true, true]); // prettier-ignore
+  expect(
+    ['Read more »', 'En savoir plus', 'Hier klicken', 'LEES MEER'].map((text) => isGeneric(plainWords(text))),
+  ).toEqual([true, true, true, true]);
   expect(isGeneric(plainWords('Night buses'))).toBe(false);
   expect(['2', 'Next', '12/2027'].map((text) => isWayfinding(plainWords(text)))).toEqual([true, true, true]);
 });

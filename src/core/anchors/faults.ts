@@ -99,7 +99,13 @@ export function findLinkFaults(snapshot: Snapshot, incoming: IncomingLinks, sett
     for (const phrase of anchors.keys()) {
       let mark = 0;
       if (leadsTo[wordsOf[phrase]] === SEVERAL) mark |= faultBit('conflict');
-      if (topic && !(wordFaults[phrase] & faultBit('address')) && stemsOf(phrase).size && !haveCommon(stemsOf(phrase), topic)) mark |= faultBit('off_topic'); // prettier-ignore
+      if (
+        topic &&
+        !(wordFaults[phrase] & faultBit('address')) &&
+        stemsOf(phrase).size &&
+        !haveCommon(stemsOf(phrase), topic)
+      )
+        mark |= faultBit('off_topic');
       if (anchors.size > 1 && stemsOf(phrase).size && !haveCommon(stemsOf(phrase), stemsOf(usual)) && phrase !== usual)
         mark |= faultBit('split');
       marks.set(phrase, mark);

@@ -76,7 +76,12 @@ describe('the depth chart', () => {
   const snapshot = tinySite({ ...chain(2), '/2': { noindex: true }, '/lost': {} });
   it('has a bar for each depth and one for what has no route', () => {
     const bars = depthBars(snapshot, masked(snapshot, ''));
-    expect(bars.map(({ depth, pages }) => [depth, pages])).toEqual([[0, 1], [1, 1], [2, 1], [null, 1]]); // prettier-ignore
+    expect(bars.map(({ depth, pages }) => [depth, pages])).toEqual([
+      [0, 1],
+      [1, 1],
+      [2, 1],
+      [null, 1],
+    ]);
     expect(bars[2].byVerdict[verdicts.indexOf('noindex')]).toBe(1);
   });
   it('counts what is selected within each bar', () =>
@@ -88,7 +93,11 @@ describe('the tables of Overview', () => {
     '/a/1',
     '/b/1',
   ]);
-  it('make up the whole', () => expect(verdictMakeUp(snapshot)).toEqual([{ verdict: 'indexable', pages: 3 }, { verdict: 'noindex', pages: 1 }])); // prettier-ignore
+  it('make up the whole', () =>
+    expect(verdictMakeUp(snapshot)).toEqual([
+      { verdict: 'indexable', pages: 3 },
+      { verdict: 'noindex', pages: 1 },
+    ]));
   it('count what only one source knows', () =>
     expect(sourceCounts(snapshot)).toEqual([
       { source: 'start', knows: 1, alone: 1, lost: 0 },
@@ -127,8 +136,19 @@ it.each<[string, TinyPage, string, number]>([
 describe('the dossier', () => {
   const snapshot = tinySite(
     {
-      '/': { worded: [['/old', 'Prices'], ['/a', 'A']] }, // prettier-ignore
-      '/a': { worded: [['/new', 'new prices'], ['/new', 'again'], ['/shut', '']] }, // prettier-ignore
+      '/': {
+        worded: [
+          ['/old', 'Prices'],
+          ['/a', 'A'],
+        ],
+      },
+      '/a': {
+        worded: [
+          ['/new', 'new prices'],
+          ['/new', 'again'],
+          ['/shut', ''],
+        ],
+      },
       '/old': { status: 301, html: false, redirectTo: '/new' },
       '/new': {},
       '/shut': { blockedBy: 'Disallow: /shut (line 3)', status: null, html: false },
@@ -144,7 +164,13 @@ describe('the dossier', () => {
       [tiny('/new'), true],
     ]));
   it('marks gates on the route, and finds the way round what is none', () => {
-    const site = tinySite({ '/': { links: ['/a', '/b'] }, '/a': { links: ['/hub'] }, '/b': { links: ['/hub'] }, '/hub': { links: ['/end'] }, '/end': {} }); // prettier-ignore
+    const site = tinySite({
+      '/': { links: ['/a', '/b'] },
+      '/a': { links: ['/hub'] },
+      '/b': { links: ['/hub'] },
+      '/hub': { links: ['/end'] },
+      '/end': {},
+    });
     const page = (path: string) => pageOf(site, tiny(path));
     const paths = (route: { address: string }[]) => route.map(({ address }) => new URL(address).pathname);
     const route = routeOf(site, page('/end'), 'visitor');
@@ -186,7 +212,9 @@ describe('the answer of Flow', () => {
   };
   it('tells who holds half of the share, and selects them', () => {
     const pieces = flowAnswer(site, report(site));
-    expect(words(pieces)).toMatch(/^Half of the share is held by 1 of 3 indexable pages\. \d+% of all share ends where nothing can be indexed/); // prettier-ignore
+    expect(words(pieces)).toMatch(
+      /^Half of the share is held by 1 of 3 indexable pages\. \d+% of all share ends where nothing can be indexed/,
+    );
     expect(countBits(masked(site, pieces[1].select!))).toBe(1);
   });
   it('selects as many pages as a point of the curve says', () => {
@@ -221,12 +249,20 @@ describe('the pictures of Reach', () => {
   it('know how what has no route is known of', () => {
     const found = noRoute(site);
     expect([found.orphans, found.islandPages]).toEqual([1, 2]);
-    expect(found.bySource.find(({ source }) => source === 'sitemap')).toEqual({ source: 'sitemap', orphans: 1, islandPages: 1, indexable: 2 }); // prettier-ignore
+    expect(found.bySource.find(({ source }) => source === 'sitemap')).toEqual({
+      source: 'sitemap',
+      orphans: 1,
+      islandPages: 1,
+      indexable: 2,
+    });
     expect(found.islands).toHaveLength(1);
     expect(found.islands[0]).toMatchObject({ pages: 2, indexable: 2, example: tiny('/isle/1') });
   });
   it('name the gates that most pages hang on', () =>
-    expect(topGates(site).map(({ address, gateFor }) => [paths([address])[0], gateFor])).toEqual([['/hub', 2], ['/kept', 1]])); // prettier-ignore
+    expect(topGates(site).map(({ address, gateFor }) => [paths([address])[0], gateFor])).toEqual([
+      ['/hub', 2],
+      ['/kept', 1],
+    ]));
   it('tell what a search crawler does not reach, and why', () => {
     const difference = readerDifference(site);
     expect(difference).toMatchObject({
@@ -240,7 +276,11 @@ describe('the pictures of Reach', () => {
 });
 
 it('counts hosts, and what was not crawled by its reason', () => {
-  const site = tinySite({ '/': { links: ['/a'] }, '/a': { unvisited: 'limit', status: null, html: false }, 'http://tiny.example/b': {} }); // prettier-ignore
+  const site = tinySite({
+    '/': { links: ['/a'] },
+    '/a': { unvisited: 'limit', status: null, html: false },
+    'http://tiny.example/b': {},
+  });
   expect(originCounts(site)).toEqual([
     { origin: 'https://tiny.example', pages: 2, indexable: 1 },
     { origin: 'http://tiny.example', pages: 1, indexable: 1 },

@@ -73,11 +73,46 @@ export interface DossierTold extends Dossier, PageDetails {
 }
 
 const shown: readonly FactName[] = [
-  'title', 'h1', 'status', 'content_type', 'bytes', 'response_ms', 'verdict', 'verdict_reason', 'reach', 'depth', 'crawler_depth',
-  'held_back', 'island', 'gate_for', 'share', 'duplicates', 'near_duplicates', 'variants', 'anchors', 'anchor_faults', 'canonical_state',
-  'pages_linking', 'links_in', 'pages_linked', 'links_out', 'external_links', 'seen_in', 'canonical', 'robots', 'redirect_to',
-  'language', 'description', 'sitemap_lastmod', 'words', 'section', 'content_hash', 'missing_fragments', 'fetched_at', 'carried',
-]; // prettier-ignore
+  'title',
+  'h1',
+  'status',
+  'content_type',
+  'bytes',
+  'response_ms',
+  'verdict',
+  'verdict_reason',
+  'reach',
+  'depth',
+  'crawler_depth',
+  'held_back',
+  'island',
+  'gate_for',
+  'share',
+  'duplicates',
+  'near_duplicates',
+  'variants',
+  'anchors',
+  'anchor_faults',
+  'canonical_state',
+  'pages_linking',
+  'links_in',
+  'pages_linked',
+  'links_out',
+  'external_links',
+  'seen_in',
+  'canonical',
+  'robots',
+  'redirect_to',
+  'language',
+  'description',
+  'sitemap_lastmod',
+  'words',
+  'section',
+  'content_hash',
+  'missing_fragments',
+  'fetched_at',
+  'carried',
+];
 
 /** The way of a page from discovery to index, step by step, up to where it ends. */
 export function indexSteps(snapshot: Snapshot, page: number): DossierStep[] {
@@ -150,7 +185,8 @@ const sourceWords: Record<Source, string> = {
   hreflang: 'an hreflang link',
   declared: 'a declared relation',
 };
-const linkedWords = (pages: number | null) => (pages ? `${thousands(pages)} ${pages === 1 ? 'page links' : 'pages link'} here` : 'no page links here'); // prettier-ignore
+const linkedWords = (pages: number | null) =>
+  pages ? `${thousands(pages)} ${pages === 1 ? 'page links' : 'pages link'} here` : 'no page links here';
 
 /** The steps of a route, and which of them are gates. */
 function describeRoute(
@@ -159,7 +195,6 @@ function describeRoute(
   depth: Int32Array,
   gates: ReadonlySet<number>,
 ): RouteStep[] {
-  // prettier-ignore
   return route.map((at, i) => ({
     address: addressAt(snapshot, at),
     title: textAt(snapshot, 'title', at),
@@ -194,7 +229,6 @@ export function dossierOf(
   reader: Reader = 'visitor',
   weights?: PlacementWeights,
 ): Dossier {
-  // prettier-ignore
   const settled = settle(snapshot);
   const around = shareAround(snapshot, page, walkOf(snapshot).pages, settled, weights);
   const named = (parts: readonly Carried[]) =>

@@ -22,7 +22,10 @@ const POINTS = 120;
 export function shareCurve({ columns }: Snapshot): ShareCurve {
   const verdict = columns.verdict as Int32Array;
   const indexable = verdicts.indexOf('indexable');
-  const sorted = (columns.share as Float64Array).filter((own, page) => own >= 0 && verdict[page] === indexable).sort().reverse(); // prettier-ignore
+  const sorted = (columns.share as Float64Array)
+    .filter((own, page) => own >= 0 && verdict[page] === indexable)
+    .sort()
+    .reverse();
   const whole = sorted.reduce((sum, own) => sum + own, 0);
   const points: ShareCurve['points'] = [];
   // Ranks are spread evenly on the scale of the picture, whose steps are powers.
@@ -56,7 +59,7 @@ export function flowAnswer(
   const starving = findings.find(({ id }) => id === 'starving');
   const pieces: AnswerPiece[] = [
     { text: 'Half of the share is held by ' },
-    { text: `${thousands(curve.half)} of ${thousands(curve.pages)}`, tone: 'calm', select: richAs(edge) }, // prettier-ignore
+    { text: `${thousands(curve.half)} of ${thousands(curve.pages)}`, tone: 'calm', select: richAs(edge) },
     { text: ` indexable ${plural(curve.pages, 'page', 'pages')}. ` },
   ];
   if (leaks.length)

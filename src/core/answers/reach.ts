@@ -10,7 +10,10 @@ import { countPages, plural } from './pieces';
 import { thousands } from '../numbers';
 import type { AnswerPiece } from './pieces';
 
-const numbers = (snapshot: Snapshot, name: 'verdict' | 'reach' | 'seen_in' | 'held_back' | 'island' | 'gate_for' | ReturnType<typeof depthFact>) => snapshot.columns[name] as Int32Array; // prettier-ignore
+const numbers = (
+  snapshot: Snapshot,
+  name: 'verdict' | 'reach' | 'seen_in' | 'held_back' | 'island' | 'gate_for' | ReturnType<typeof depthFact>,
+) => snapshot.columns[name] as Int32Array;
 
 /** How many clicks count as near. */
 export const NEAR_CLICKS = 3;
@@ -42,7 +45,9 @@ export function reachAnswer(snapshot: Snapshot, reader: Reader = 'visitor'): Ans
       tone: 'calm',
       select: `indexable and ${fact} <= ${NEAR_CLICKS}`,
     },
-    { text: ` indexable ${plural(all, 'page is', 'pages are')} within ${NEAR_CLICKS} clicks of the start page${reader === 'crawler' ? ' for a search crawler' : ''}. ` }, // prettier-ignore
+    {
+      text: ` indexable ${plural(all, 'page is', 'pages are')} within ${NEAR_CLICKS} clicks of the start page${reader === 'crawler' ? ' for a search crawler' : ''}. `,
+    },
   ];
   if (deep)
     pieces.push(
@@ -57,7 +62,11 @@ export function reachAnswer(snapshot: Snapshot, reader: Reader = 'visitor'): Ans
     );
     if (listed === lost) pieces.push({ text: `, although the sitemap lists ${plural(lost, 'it', 'them')}` });
     else if (listed)
-      pieces.push({ text: '; the sitemap lists ' }, { text: thousands(listed), tone: 'lost', select: `indexable and ${lostTest} and seen in sitemap` }, { text: ' of them' }); // prettier-ignore
+      pieces.push(
+        { text: '; the sitemap lists ' },
+        { text: thousands(listed), tone: 'lost', select: `indexable and ${lostTest} and seen in sitemap` },
+        { text: ' of them' },
+      );
   }
   pieces.push({ text: deep || lost ? '.' : 'None is deeper, and none is without a route.' });
   return pieces;

@@ -22,14 +22,24 @@ const pagesAt = (paths: readonly string[], page: TinyPage = {}) =>
   Object.fromEntries(paths.map((path) => [path, page]));
 const gone: TinyPage = { status: 404, html: false, title: null };
 const moved = (to: string): TinyPage => ({ status: 301, html: false, redirectTo: to });
-const robots = (body: string, status = 200, fault: string | null = null) => ({ robots: [{ origin: 'https://tiny.example', status, fault, body }] }); // prettier-ignore
-const sitemap = (fault: string | null, passedOver = 0) => ({ sitemaps: [{ address: tiny('/sitemap.xml'), entries: 0, passedOver, fault, faultLine: fault ? 7 : null }] }); // prettier-ignore
+const robots = (body: string, status = 200, fault: string | null = null) => ({
+  robots: [{ origin: 'https://tiny.example', status, fault, body }],
+});
+const sitemap = (fault: string | null, passedOver = 0) => ({
+  sitemaps: [{ address: tiny('/sitemap.xml'), entries: 0, passedOver, fault, faultLine: fault ? 7 : null }],
+});
 
 const cases: Record<string, Case> = {
   indexable_orphan: { pages: { '/': {}, '/lost': {} }, listed: ['/lost'], found: [1, 1, 1] },
   indexable_island: { pages: { '/': {}, '/a': { links: ['/b'] }, '/b': { links: ['/a'] } }, found: [2, 2, 1] },
   deep_pages: {
-    pages: { '/': { links: ['/1'] }, '/1': { links: ['/2'] }, '/2': { links: ['/3'] }, '/3': { links: ['/4'] }, '/4': {} }, // prettier-ignore
+    pages: {
+      '/': { links: ['/1'] },
+      '/1': { links: ['/2'] },
+      '/2': { links: ['/3'] },
+      '/3': { links: ['/4'] },
+      '/4': {},
+    },
     found: [1, 1, 1],
   },
   kept_from_crawlers: {
@@ -45,19 +55,32 @@ const cases: Record<string, Case> = {
     found: [1, 1, 1],
   },
   dead_ends: { pages: { '/': { links: ['/a'] }, '/a': {} }, found: [1, 1, 1] },
-  traps: { pages: { '/': { links: ['/cal/1'] }, '/cal/1': { unvisited: 'trap', status: null, html: false } }, found: [1, 1, 1] }, // prettier-ignore
+  traps: {
+    pages: { '/': { links: ['/cal/1'] }, '/cal/1': { unvisited: 'trap', status: null, html: false } },
+    found: [1, 1, 1],
+  },
   crumbs_astray: {
     pages: { '/': { links: ['/a'] }, '/a': { breadcrumb: [{ name: 'Visit', address: null }] } },
     found: [1, 1, 1],
   },
   starving: {
-    pages: { '/': { links: ['/a', '/b', '/list'] }, ...pagesAt(['/a', '/b', ...links(10)], { links: ['/'] }), '/list': { links: ['/', ...links(10)] } }, // prettier-ignore
+    pages: {
+      '/': { links: ['/a', '/b', '/list'] },
+      ...pagesAt(['/a', '/b', ...links(10)], { links: ['/'] }),
+      '/list': { links: ['/', ...links(10)] },
+    },
     found: [10, 10, 10],
   },
   one_way_in: { pages: { '/': { links: ['/a'] }, '/a': { links: ['/'] } }, found: [1, 1, 1] },
   crowded: { pages: { '/': { links: links(151) }, ...pagesAt(links(151)) }, found: [1, 1, 1] },
-  links_to_broken: { pages: { '/': { links: ['/a', '/gone'] }, '/a': { links: ['/gone'] }, '/gone': gone }, found: [2, 2, 1] }, // prettier-ignore
-  links_to_redirects: { pages: { '/': { links: ['/old', '/old'] }, '/old': moved('/new'), '/new': {} }, found: [1, 2, 1] }, // prettier-ignore
+  links_to_broken: {
+    pages: { '/': { links: ['/a', '/gone'] }, '/a': { links: ['/gone'] }, '/gone': gone },
+    found: [2, 2, 1],
+  },
+  links_to_redirects: {
+    pages: { '/': { links: ['/old', '/old'] }, '/old': moved('/new'), '/new': {} },
+    found: [1, 2, 1],
+  },
   links_to_canonicalised: {
     pages: { '/': { links: ['/b'] }, '/b': { canonical: '/c', declared: [['canonical', '/c']] }, '/c': {} },
     found: [1, 1, 1],
@@ -78,11 +101,29 @@ const cases: Record<string, Case> = {
     found: [1, 1, 1],
   },
   anchor_conflict: {
-    pages: { '/': { worded: [['/a', 'Timetable'], ['/b', 'timetable']] }, '/a': {}, '/b': {} }, // prettier-ignore
+    pages: {
+      '/': {
+        worded: [
+          ['/a', 'Timetable'],
+          ['/b', 'timetable'],
+        ],
+      },
+      '/a': {},
+      '/b': {},
+    },
     found: [1, 2, 2],
   },
   anchor_split: {
-    pages: { '/': { worded: [['/a', 'Timetable'], ['/a', 'Timetable'], ['/a', 'Lost property']] }, '/a': {} }, // prettier-ignore
+    pages: {
+      '/': {
+        worded: [
+          ['/a', 'Timetable'],
+          ['/a', 'Timetable'],
+          ['/a', 'Lost property'],
+        ],
+      },
+      '/a': {},
+    },
     found: [1, 1, 1],
   },
   nofollow_mix: {
@@ -97,11 +138,23 @@ const cases: Record<string, Case> = {
   canonical_chain: { pages: { '/': { canonical: '/b' }, '/b': { canonical: '/c' }, '/c': {} }, found: [1, 1, 1] },
   canonical_loop: { pages: { '/': { canonical: '/b' }, '/b': { canonical: '/' } }, found: [2, 2, 2] },
   several_canonicals: {
-    pages: { '/': { canonical: '/', declared: [['canonical', '/'], ['canonical', '/b']] }, '/b': {} }, // prettier-ignore
+    pages: {
+      '/': {
+        canonical: '/',
+        declared: [
+          ['canonical', '/'],
+          ['canonical', '/b'],
+        ],
+      },
+      '/b': {},
+    },
     found: [1, 1, 1],
   },
   canonical_outside: { pages: { '/': { canonical: 'https://other.example/' } }, found: [1, 1, 1] },
-  noindex_canonical: { pages: { '/': { noindex: true, canonical: '/b', robots: 'noindex' }, '/b': {} }, found: [1, 1, 1] }, // prettier-ignore
+  noindex_canonical: {
+    pages: { '/': { noindex: true, canonical: '/b', robots: 'noindex' }, '/b': {} },
+    found: [1, 1, 1],
+  },
   redirect_chain: { pages: { '/': {}, '/a': moved('/b'), '/b': moved('/c'), '/c': {} }, found: [1, 1, 1] },
   redirect_loop: { pages: { '/': {}, '/a': moved('/b'), '/b': moved('/a') }, found: [2, 2, 2] },
   hreflang_no_return: { pages: { '/': { declared: [['hreflang', '/fr/']] }, '/fr/': {} }, found: [1, 1, 1] },
@@ -147,7 +200,13 @@ const cases: Record<string, Case> = {
   },
   indexable_not_listed: { pages: { '/': { links: ['/a'] }, '/a': {} }, listed: ['/'], found: [1, 1, 1] },
   listed_no_route: { pages: { '/': {}, '/a': {} }, listed: ['/a'], found: [1, 1, 1] },
-  sitemap_large: { pages: { '/': {} }, files: { sitemaps: [{ address: tiny('/sitemap.xml'), entries: 50_001, passedOver: 0, fault: null, faultLine: null }] }, found: [0, 1, 1] }, // prettier-ignore
+  sitemap_large: {
+    pages: { '/': {} },
+    files: {
+      sitemaps: [{ address: tiny('/sitemap.xml'), entries: 50_001, passedOver: 0, fault: null, faultLine: null }],
+    },
+    found: [0, 1, 1],
+  },
   sitemap_twice: { pages: { '/': { links: ['/a'] }, '/a': {} }, listed: ['/a', '/', '/a'], found: [0, 1, 1] },
   sitemap_fault: { pages: { '/': {} }, files: sitemap('The element is not closed.'), found: [0, 1, 1] },
   sitemap_foreign: { pages: { '/': {} }, files: sitemap(null, 3), found: [0, 1, 1] },
@@ -172,11 +231,22 @@ describe('every finding', () => {
       h1: 'Hall',
       words: 400,
     });
-    const clean = tinySite({ '/': page(['/one', '/two']), '/one': page(['/', '/two']), '/two': page(['/', '/one']) }, ['/', '/one', '/two']); // prettier-ignore
+    const clean = tinySite({ '/': page(['/one', '/two']), '/one': page(['/', '/two']), '/two': page(['/', '/one']) }, [
+      '/',
+      '/one',
+      '/two',
+    ]);
     expect(findingsOf(clean, { thresholds, token }).map(({ id }) => id)).toEqual([]);
   });
   it('is tried here, but for those that need more than a tiny site can say', () =>
-    expect(findings.map(({ id }) => id).filter((id) => !cases[id])).toEqual(['outside_broken', 'lost_fragments', 'image_no_alt', 'canonical_relative', 'canonical_in_body', 'lastmod_malformed'])); // prettier-ignore
+    expect(findings.map(({ id }) => id).filter((id) => !cases[id])).toEqual([
+      'outside_broken',
+      'lost_fragments',
+      'image_no_alt',
+      'canonical_relative',
+      'canonical_in_body',
+      'lastmod_malformed',
+    ]));
 });
 
 it.each([

@@ -75,7 +75,12 @@ export function fileFaults(snapshot: Snapshot, token: string): FileFault[] {
       });
     if (fault) faults.push({ fault: 'sitemap_fault', file: address, line: faultLine, evidence: fault });
     if (passedOver)
-      faults.push({ fault: 'sitemap_foreign', file: address, line: null, evidence: `${thousands(passedOver)} ${passedOver === 1 ? 'entry' : 'entries'}` }); // prettier-ignore
+      faults.push({
+        fault: 'sitemap_foreign',
+        file: address,
+        line: null,
+        evidence: `${thousands(passedOver)} ${passedOver === 1 ? 'entry' : 'entries'}`,
+      });
   }
   const listed = new Set<number>();
   for (const { page, sitemap, line } of snapshot.listings) {

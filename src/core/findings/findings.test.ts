@@ -21,7 +21,15 @@ describe('the catalogue', () => {
 
 /** Ten stories with one menu, in which one link is broken. */
 const stories = Object.fromEntries(
-  Array.from({ length: 10 }, (_, i): [string, TinyPage] => [`/stories/${i}`, { worded: [['/gone', 'Timetable'], ['/', 'Home']] }]), // prettier-ignore
+  Array.from({ length: 10 }, (_, i): [string, TinyPage] => [
+    `/stories/${i}`,
+    {
+      worded: [
+        ['/gone', 'Timetable'],
+        ['/', 'Home'],
+      ],
+    },
+  ]),
 );
 const site = tinySite(
   {
@@ -55,7 +63,18 @@ describe('faults of files', () => {
   const robots = (body: string, status: number | null = 200, fault: string | null = null) =>
     fileFaults(
       tinySite({ '/': { declared: [['script', 'https://tiny.example/js/app.js']] } }, [], {
-        files: { robots: [{ origin, status, fault, body }], sitemaps: [{ address: `${origin}/map.xml`, entries: 0, passedOver: 2, fault: 'The server answered 404.', faultLine: null }] }, // prettier-ignore
+        files: {
+          robots: [{ origin, status, fault, body }],
+          sitemaps: [
+            {
+              address: `${origin}/map.xml`,
+              entries: 0,
+              passedOver: 2,
+              fault: 'The server answered 404.',
+              faultLine: null,
+            },
+          ],
+        },
       }),
       token,
     ).filter(({ file }) => file.endsWith('robots.txt'));

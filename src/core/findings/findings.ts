@@ -1,5 +1,13 @@
 import { groupByEdit } from '../edits';
-import { eachBit, evaluate, evaluateLinks, numbersOf, parseLinkSelection, parseSelection, sourcesOfLinks } from '../selection'; // prettier-ignore
+import {
+  eachBit,
+  evaluate,
+  evaluateLinks,
+  numbersOf,
+  parseLinkSelection,
+  parseSelection,
+  sourcesOfLinks,
+} from '../selection';
 import type { Bits } from '../selection';
 import { isText } from '../snapshot';
 import type { FactName, Snapshot } from '../snapshot';
@@ -75,7 +83,7 @@ export function* findingSteps(
 
   const measured = (finding: Finding): Pick<Found, 'pages' | 'occurrences' | 'edits' | 'share' | 'files'> => {
     if (finding.over === 'files') {
-      const files = broken.filter(({ fault }) => fault === finding.fault);
+      const files = broken.filter(({ fault }) => fault === finding.id);
       // A closed host is all of its pages.
       const pages = finding.weight === 1 && files.length ? count : 0;
       return { pages, occurrences: files.length, edits: files.length, share: pages ? 1 : 0, files };
@@ -92,7 +100,13 @@ export function* findingSteps(
         if (share[source[link]] > 0 && linksOut[source[link]] > 0)
           touched += (DAMPING * share[source[link]]) / linksOut[source[link]];
       }
-      return { pages: pages.size, occurrences: chosen.length, edits: groupByEdit(snapshot, chosen).count, share: whole ? touched / whole : 0, files: [] }; // prettier-ignore
+      return {
+        pages: pages.size,
+        occurrences: chosen.length,
+        edits: groupByEdit(snapshot, chosen).count,
+        share: whole ? touched / whole : 0,
+        files: [],
+      };
     }
     const column = finding.oneEdit && columns[finding.oneEdit];
     const codes = column && (isText(column) ? column.codes : column);

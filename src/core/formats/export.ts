@@ -94,7 +94,14 @@ export interface Summary {
   /** Occurrences of click links. */
   links: number;
   sitemap_only: number;
-  sections: { section: string; pages: number; indexable: number; median_depth: number | null; lost: number; share: number }[]; // prettier-ignore
+  sections: {
+    section: string;
+    pages: number;
+    indexable: number;
+    median_depth: number | null;
+    lost: number;
+    share: number;
+  }[];
 }
 
 const tally = (column: Int32Array, name: (value: number) => string) => {

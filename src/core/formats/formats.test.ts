@@ -41,7 +41,12 @@ describe('CSV', () => {
 
 const snapshot = tinySite(
   {
-    '/': { worded: [['/a', 'The, "A"'], ['https://other.example/', 'Out']] }, // prettier-ignore
+    '/': {
+      worded: [
+        ['/a', 'The, "A"'],
+        ['https://other.example/', 'Out'],
+      ],
+    },
     '/a': { canonical: '/a', declared: [['canonical', '/a']] },
     '/lost': { noindex: true, robots: 'noindex' },
   },
@@ -94,7 +99,13 @@ it('writes pages.csv with its columns in order', () => {
     ],
   ]);
   const named = (row: string[]) => Object.fromEntries(head.map((name, i) => [name, row[i]]));
-  expect(named(rows[1])).toMatchObject({ crawler_depth: '1', gate_for: '0', canonical_state: 'self', duplicates: '', robots_rule: '' }); // prettier-ignore
+  expect(named(rows[1])).toMatchObject({
+    crawler_depth: '1',
+    gate_for: '0',
+    canonical_state: 'self',
+    duplicates: '',
+    robots_rule: '',
+  });
   // Two nodes, one link: with d = 0.85 and what '/a' has spread evenly, shares are 1 / (2 + d) and (1 + d) / (2 + d).
   expect([named(rows[0]).share, named(rows[1]).share]).toEqual(['0.701754', '1.298246']);
   expect(named(rows[2])).toMatchObject({ share: '', crawler_depth: '', verdict_reason: 'noindex' });

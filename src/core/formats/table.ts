@@ -5,7 +5,8 @@ import { csvRow, plainCell } from './csv';
 export const tableFormats = ['csv', 'tsv', 'json'] as const;
 export type TableFormat = (typeof tableFormats)[number];
 
-const joined = (value: FactValue) => (Array.isArray(value) ? value.join('|') : (value as string | number | boolean | null)); // prettier-ignore
+const joined = (value: FactValue) =>
+  Array.isArray(value) ? value.join('|') : (value as string | number | boolean | null);
 
 /**
  * Writes rows of a list as it is seen: as CSV (RFC 4180), as the tab-separated text that spreadsheets take from the
@@ -18,10 +19,12 @@ export function* listAs(
   rows: Iterable<number>,
   columns: readonly string[],
 ): Generator<string> {
-  // prettier-ignore
-  const shown = list.columns.filter(({ name }) => columns.includes(name)).sort((a, b) => columns.indexOf(a.name) - columns.indexOf(b.name)); // prettier-ignore
+  const shown = list.columns
+    .filter(({ name }) => columns.includes(name))
+    .sort((a, b) => columns.indexOf(a.name) - columns.indexOf(b.name));
   const cells = shown.map(({ name }) => list.cells(name));
-  const line = format === 'csv' ? csvRow : (values: Parameters<typeof csvRow>[0]) => `${values.map(plainCell).join('\t')}\r\n`; // prettier-ignore
+  const line =
+    format === 'csv' ? csvRow : (values: Parameters<typeof csvRow>[0]) => `${values.map(plainCell).join('\t')}\r\n`;
   if (format !== 'json') {
     yield line(shown.map(({ name, label }) => (format === 'csv' ? name : label)));
     for (const row of rows) yield line(cells.map(({ value }) => joined(value(row))));

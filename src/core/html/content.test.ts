@@ -24,9 +24,12 @@ describe('words', () => {
   ])('“%s” has %i', (text, words) => expect(readWords(text).words).toBe(words));
   it('are what the definition says, in any text', () =>
     fc.assert(
-      fc.property(fc.string({ unit: fc.constantFrom('a', 'B', '7', 'é', ' ', '.', "'", '-', '’', '電', 'ア', '🚋') }), (text) => {
-        expect(readWords(text).words).toBe(text.match(defined)?.length ?? 0);
-      }), // prettier-ignore
+      fc.property(
+        fc.string({ unit: fc.constantFrom('a', 'B', '7', 'é', ' ', '.', "'", '-', '’', '電', 'ア', '🚋') }),
+        (text) => {
+          expect(readWords(text).words).toBe(text.match(defined)?.length ?? 0);
+        },
+      ),
     ));
   it('are counted in a text of any length, one after the other', () => {
     const long = 'tram '.repeat(100_000);

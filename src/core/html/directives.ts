@@ -46,7 +46,11 @@ const known =
 
 /** Whether the content of a meta is made of rules for crawlers, so that its name must be that of an agent. */
 export const isRobotsContent = (content: string) =>
-  content.trim() !== '' && content.toLowerCase().split(',').every((part) => known.test(part.trim())); // prettier-ignore
+  content.trim() !== '' &&
+  content
+    .toLowerCase()
+    .split(',')
+    .every((part) => known.test(part.trim()));
 
 /** All page-level rules with where they stand, as evidence: `meta robots: noindex (line 4); X-Robots-Tag: none`. */
 export const describeDirectives = (directives: readonly Directive[]): string =>

@@ -32,7 +32,12 @@ describe('elements by their numbers', () => {
   });
   it('tell what a table says of them', () => {
     const table = elementTable({ nav: 'way', main: 'text' });
-    expect(['nav', 'main', 'p', 'x-tram'].map((name) => table[elementNumber(name)])).toEqual(['way', 'text', undefined, undefined]); // prettier-ignore
+    expect(['nav', 'main', 'p', 'x-tram'].map((name) => table[elementNumber(name)])).toEqual([
+      'way',
+      'text',
+      undefined,
+      undefined,
+    ]);
   });
   it('end what they imply the end of', () => {
     const ended = (name: string) => closings[elementNumber(name)].flatMap(({ ends }) => ends);

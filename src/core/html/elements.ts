@@ -37,7 +37,9 @@ export function elementTable<T>(said: Readonly<Record<string, T>>): (T | undefin
 }
 
 /** Elements without content and end tag; the last ones are obsolete and parsed so. */
-export const voidElements = elementSet('area base br col embed hr img input link meta source track wbr param basefont bgsound frame keygen'); // prettier-ignore
+export const voidElements = elementSet(
+  'area base br col embed hr img input link meta source track wbr param basefont bgsound frame keygen',
+);
 
 /** Elements whose content is text up to their end tag, whatever stands in it; `plaintext` has no end tag. */
 export const textElements = elementSet('script style title textarea xmp iframe noembed noframes plaintext');
@@ -51,7 +53,8 @@ interface Closing {
   within: ElementSet;
 }
 
-const block = 'address article aside blockquote center details dialog dir div dl fieldset figcaption figure footer form h1 h2 h3 h4 h5 h6 header hgroup hr listing main menu nav ol p plaintext pre search section summary table ul xmp'; // prettier-ignore
+const block =
+  'address article aside blockquote center details dialog dir div dl fieldset figcaption figure footer form h1 h2 h3 h4 h5 h6 header hgroup hr listing main menu nav ol p plaintext pre search section summary table ul xmp';
 const scope = 'table td th caption button object template html applet marquee svg math';
 
 const NONE: readonly Closing[] = [];

@@ -1,6 +1,14 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { describeDirectives, fingerprintDistance, fragmentName, pageRules, parseLinkHeader, readHtml, readRobotsHeader } from '.'; // prettier-ignore
+import {
+  describeDirectives,
+  fingerprintDistance,
+  fragmentName,
+  pageRules,
+  parseLinkHeader,
+  readHtml,
+  readRobotsHeader,
+} from '.';
 import { linesAndColumns } from './bytes';
 import { readRefresh } from './refresh';
 
@@ -17,7 +25,12 @@ describe('facts of a page', () => {
       <title> Trams
         &amp; buses</title><meta name=description content=" Two  halls "></head>
       <body><svg><title>Not this</title></svg><h1>The <em>fleet</em></h1><h1>Second</h1>`);
-    expect({ title, h1, description, language }).toEqual({ title: 'Trams & buses', h1: ['The fleet', 'Second'], description: 'Two halls', language: 'en-GB' }); // prettier-ignore
+    expect({ title, h1, description, language }).toEqual({
+      title: 'Trams & buses',
+      h1: ['The fleet', 'Second'],
+      description: 'Two halls',
+      language: 'en-GB',
+    });
   });
   it('tells a missing title from an empty one', () => {
     expect(read('<p>Nothing</p>').title).toBeNull();
@@ -76,7 +89,11 @@ describe('links', () => {
       'two',
     ]));
   it('passes over what no reader follows', () =>
-    expect(read('<a name=x>x</a><!-- <a href=1>no</a> --><template><a href=2>no</a></template><script>"<a href=3>no</a>"</script><a href="mailto:a@b.example">no</a>').links).toEqual([])); // prettier-ignore
+    expect(
+      read(
+        '<a name=x>x</a><!-- <a href=1>no</a> --><template><a href=2>no</a></template><script>"<a href=3>no</a>"</script><a href="mailto:a@b.example">no</a>',
+      ).links,
+    ).toEqual([]));
   it('knows the landmark and the path above', () => {
     const { links } =
       read(`<html><body class="home page"><header><nav class=top><ul><li><a href=1>a</a></ul></nav></header>
@@ -91,13 +108,24 @@ describe('links', () => {
   it('says line and column in bytes as received, whatever ends the lines', () => {
     const html = '<p>é</p>\r\n<p>ü <a href=1>x</a>\r<a href=2>y</a>\n\n  <a href=3>z</a>';
     const at = (source: string | Uint8Array) => read(source).links.map(({ line, column }) => [line, column]);
-    expect(at(html)).toEqual([[2, 7], [3, 1], [5, 3]]); // prettier-ignore
+    expect(at(html)).toEqual([
+      [2, 7],
+      [3, 1],
+      [5, 3],
+    ]);
     // In a single-byte encoding the ü is one byte.
-    expect(at(latin1(html))).toEqual([[2, 6], [3, 1], [5, 3]]); // prettier-ignore
+    expect(at(latin1(html))).toEqual([
+      [2, 6],
+      [3, 1],
+      [5, 3],
+    ]);
   });
   it('keeps hreflang links apart from clicks', () => {
     const { links } = read('<link rel=alternate hreflang=fr href=/fr/><link rel=shortlink href=x><a href=/>home</a>');
-    expect(links.map(({ kind, anchor }) => [kind, anchor])).toEqual([['hreflang', 'fr'], ['click', 'home']]); // prettier-ignore
+    expect(links.map(({ kind, anchor }) => [kind, anchor])).toEqual([
+      ['hreflang', 'fr'],
+      ['click', 'home'],
+    ]);
   });
   it('survives markup nested without end', () => {
     const { links } = read(`${'<div class=deep>'.repeat(20_000)}<a href=1>bottom</a>`);
@@ -109,9 +137,23 @@ describe('links', () => {
 describe('what else a page says', () => {
   it('names resources, declared relations and frames', () => {
     const { links } = read(
-      `<link rel=stylesheet href=s.css><link rel=next href="?page=2"><link rel=prev href="?page=0"><link rel=amphtml href=/amp><link rel=alternate type=application/rss+xml href=/feed><link rel=icon href=i.ico><script src=a.js></script><img src=t.png alt="A tram"><img src=""><iframe src=/map></iframe><video src=v.mp4 poster=p.png></video><object data=o.svg></object><input src=no.png><input type=image src=b.png>`, // prettier-ignore
+      `<link rel=stylesheet href=s.css><link rel=next href="?page=2"><link rel=prev href="?page=0"><link rel=amphtml href=/amp><link rel=alternate type=application/rss+xml href=/feed><link rel=icon href=i.ico><script src=a.js></script><img src=t.png alt="A tram"><img src=""><iframe src=/map></iframe><video src=v.mp4 poster=p.png></video><object data=o.svg></object><input src=no.png><input type=image src=b.png>`,
     );
-    expect(links.map(({ kind, element, anchor }) => [kind, element, anchor].filter(Boolean).join(' '))).toEqual(['style link', 'next link', 'prev link', 'amphtml link', 'alternate link', 'other link', 'script script', 'image img A tram', 'iframe iframe', 'other video', 'other video', 'other object', 'image input']); // prettier-ignore
+    expect(links.map(({ kind, element, anchor }) => [kind, element, anchor].filter(Boolean).join(' '))).toEqual([
+      'style link',
+      'next link',
+      'prev link',
+      'amphtml link',
+      'alternate link',
+      'other link',
+      'script script',
+      'image img A tram',
+      'iframe iframe',
+      'other video',
+      'other video',
+      'other object',
+      'image input',
+    ]);
   });
   it('has ids, and links have fragments', () => {
     const { ids, links } = read('<h2 id="a b">x</h2><a name=old href="#a%20b">y</a>');
@@ -122,35 +164,54 @@ describe('what else a page says', () => {
   });
   it('keeps a link that is meant for the web and is no URL, as written', () => {
     const { links } = read('<a href=" http://[bad\n">x</a><a href="sip:a@b">y</a><a href="http://a:99999/">z</a>');
-    expect(links.map(({ target, malformed }) => [target, malformed])).toEqual([['http://[bad', true], ['http://a:99999/', true]]); // prettier-ignore
+    expect(links.map(({ target, malformed }) => [target, malformed])).toEqual([
+      ['http://[bad', true],
+      ['http://a:99999/', true],
+    ]);
   });
   it('counts the words of its main content only', () => {
-    const page = '<header>Museum of trams</header><main><p>Night<b>bus</b> 140 don’t stop</p><p>here</p><script>no</script></main><footer>x</footer>'; // prettier-ignore
+    const page =
+      '<header>Museum of trams</header><main><p>Night<b>bus</b> 140 don’t stop</p><p>here</p><script>no</script></main><footer>x</footer>';
     expect(read(page).words).toBe(5);
     expect(read('<nav>Home</nav><p>One two</p><p>three</p>').words).toBe(3);
     expect(read('<p>夜間バス</p>').words).toBe(4);
     expect(read('').fingerprint).toBeNull();
   });
   it('is like pages that differ in numbers, and unlike others', () => {
-    const month = (days: number, name: string) => read(`<main>${Array.from({ length: days }, (_, i) => `<p>${i + 1} no event on this day ${name}</p>`).join('')}</main>`).fingerprint!; // prettier-ignore
-    const story = read(`<main>${Array.from({ length: 90 }, (_, i) => ['tram', 'bus', 'wire', 'hill', 'bell'][(i * i + 3) % 5]).join(' ')}</main>`).fingerprint!; // prettier-ignore
+    const month = (days: number, name: string) =>
+      read(
+        `<main>${Array.from({ length: days }, (_, i) => `<p>${i + 1} no event on this day ${name}</p>`).join('')}</main>`,
+      ).fingerprint!;
+    const story = read(
+      `<main>${Array.from({ length: 90 }, (_, i) => ['tram', 'bus', 'wire', 'hill', 'bell'][(i * i + 3) % 5]).join(' ')}</main>`,
+    ).fingerprint!;
     expect(fingerprintDistance(month(30, 'May'), month(31, 'May'))).toBeLessThan(6);
     expect(fingerprintDistance(month(30, 'May'), story)).toBeGreaterThan(12);
   });
   it('has a breadcrumb trail, as JSON-LD or marked', () => {
     const item = (position: number, name: string, item?: unknown) => ({ '@type': 'ListItem', position, name, item });
-    const json = { '@graph': [{ '@type': 'BreadcrumbList', itemListElement: [item(2, 'Prices', { '@id': '/visit/prices' }), item(1, 'Visit', '/visit')] }] }; // prettier-ignore
+    const json = {
+      '@graph': [
+        {
+          '@type': 'BreadcrumbList',
+          itemListElement: [item(2, 'Prices', { '@id': '/visit/prices' }), item(1, 'Visit', '/visit')],
+        },
+      ],
+    };
     const trail = [
       { name: 'Visit', address: 'https://museum.example/visit' },
       { name: 'Prices', address: 'https://museum.example/visit/prices' },
     ];
     expect(read(`<script type="application/ld+json">${JSON.stringify(json)}</script>`).breadcrumb).toEqual(trail);
-    const marked = '<nav aria-label="Breadcrumb"><a href=/visit>Visit</a> <a href=/visit/prices>Prices</a></nav><a href=/x>no</a>'; // prettier-ignore
+    const marked =
+      '<nav aria-label="Breadcrumb"><a href=/visit>Visit</a> <a href=/visit/prices>Prices</a></nav><a href=/x>no</a>';
     expect(read(marked).breadcrumb).toEqual(trail);
     expect(read('<script type="application/ld+json">{ broken</script>').breadcrumb).toBeNull();
   });
   it('has rules for other crawlers, with their lines', () => {
-    const { directives } = read('<meta name=robots content=index>\n<meta name=OtherBot content="noindex, nofollow"><meta name=author content=none-of-us>'); // prettier-ignore
+    const { directives } = read(
+      '<meta name=robots content=index>\n<meta name=OtherBot content="noindex, nofollow"><meta name=author content=none-of-us>',
+    );
     expect(describeDirectives(directives)).toBe(
       'meta robots: index (line 1); meta otherbot: noindex, nofollow (line 2)',
     );

@@ -356,14 +356,42 @@ export function readHtml(
     const { line, column } = places[i];
     const to = identify(href, baseAddress);
     if (to)
-      facts.links.push({ kind, element, target: to.address, anchor, rel, landmark, path, fragment: clip(to.fragment), line, column, bareImage, relative: kind === 'canonical' && isRelative(href) }); // prettier-ignore
+      facts.links.push({
+        kind,
+        element,
+        target: to.address,
+        anchor,
+        rel,
+        landmark,
+        path,
+        fragment: clip(to.fragment),
+        line,
+        column,
+        bareImage,
+        relative: kind === 'canonical' && isRelative(href),
+      });
     else {
       const target = kind === 'click' ? malformedTarget(href) : null;
       if (target)
-        facts.links.push({ kind, element, target, anchor, rel, landmark, path, fragment: '', line, column, malformed: true }); // prettier-ignore
+        facts.links.push({
+          kind,
+          element,
+          target,
+          anchor,
+          rel,
+          landmark,
+          path,
+          fragment: '',
+          line,
+          column,
+          malformed: true,
+        });
     }
   });
-  const ruleLines = linesAndColumns(binary, rules.map(({ position }) => position)); // prettier-ignore
+  const ruleLines = linesAndColumns(
+    binary,
+    rules.map(({ position }) => position),
+  );
   facts.directives = rules.map(({ agent, content }, i) => ({ agent, content, line: ruleLines[i].line }));
   facts.canonicals = facts.links.filter(({ kind }) => kind === 'canonical').map(({ target }) => target);
   facts.refresh = facts.links.find(({ kind, target }) => kind === 'refresh' && target !== address)?.target ?? null;

@@ -58,18 +58,46 @@ describe('ends that are implied', () => {
     ['<p><span>a<h2>b</h2>', '<p><span>a</span></p><h2>b</h2>'],
     ['<p><button><p>a</button>', '<p><button><p>a</p></button></p>'],
     ['<dl><dt>a<dd>b<dt>c</dl>', '<dl><dt>a</dt><dd>b</dd><dt>c</dt></dl>'],
-    ['<table><tr><td>a<td><table><tr><td>b</table><tr><td>c</table>', '<table><tr><td>a</td><td><table><tr><td>b</td></tr></table></td></tr><tr><td>c</td></tr></table>'], // prettier-ignore
+    [
+      '<table><tr><td>a<td><table><tr><td>b</table><tr><td>c</table>',
+      '<table><tr><td>a</td><td><table><tr><td>b</td></tr></table></td></tr><tr><td>c</td></tr></table>',
+    ],
     ['<select><option>a<option>b</select>', '<select><option>a</option><option>b</option></select>'],
     ['<head><link><body>x', '<head><link></link></head><body>x</body>'],
     ['<svg><p/><circle/>x</svg>', '<svg><p></p><circle></circle>x</svg>'],
-    ['<svg><foreignObject><p>a<p>b</foreignObject></svg>', '<svg><foreignobject><p>a</p><p>b</p></foreignobject></svg>'], // prettier-ignore
+    [
+      '<svg><foreignObject><p>a<p>b</foreignObject></svg>',
+      '<svg><foreignobject><p>a</p><p>b</p></foreignobject></svg>',
+    ],
   ])('%s', (markup, expected) => expect(scan(markup)).toBe(expected));
 });
 
 it('closes all it opens, in order, whatever it is given', () =>
   fc.assert(
     fc.property(
-      fc.array(fc.constantFrom('<p>', '</p>', '<li>', '</ul>', '<ul>', '<svg>', '</svg>', '<br/>', '<td a="', '">', 'x', '<!--', '-->', '<title>', '</title>', '<', '<table>', '<a/>'), { maxLength: 40 }), // prettier-ignore
+      fc.array(
+        fc.constantFrom(
+          '<p>',
+          '</p>',
+          '<li>',
+          '</ul>',
+          '<ul>',
+          '<svg>',
+          '</svg>',
+          '<br/>',
+          '<td a="',
+          '">',
+          'x',
+          '<!--',
+          '-->',
+          '<title>',
+          '</title>',
+          '<',
+          '<table>',
+          '<a/>',
+        ),
+        { maxLength: 40 },
+      ),
       (pieces) => {
         const open: string[] = [];
         let texts = '';
@@ -86,6 +114,10 @@ it('closes all it opens, in order, whatever it is given', () =>
 
 it('gives the place of every tag', () => {
   const places: number[] = [];
-  scanMarkup('a<p>b<!-- <i> --><b>', { onOpen: ({ position }) => places.push(position), onText: () => {}, onClose: () => {} }); // prettier-ignore
+  scanMarkup('a<p>b<!-- <i> --><b>', {
+    onOpen: ({ position }) => places.push(position),
+    onText: () => {},
+    onClose: () => {},
+  });
   expect(places).toEqual([1, 17]);
 });

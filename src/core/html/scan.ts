@@ -3,7 +3,15 @@
  * "Tokenization"), open elements by those rules of §13.2.6 that decide what an element stands in. It jumps from one `<`
  * to the next, which is what makes it quick, and takes time linear in the text.
  */
-import { closings, ELEMENT_NUMBERS, elementNumber, elementSet, htmlInForeign, textElements, voidElements } from './elements'; // prettier-ignore
+import {
+  closings,
+  ELEMENT_NUMBERS,
+  elementNumber,
+  elementSet,
+  htmlInForeign,
+  textElements,
+  voidElements,
+} from './elements';
 
 /** A start tag. Holds only while its handler runs. */
 export interface Tag {
@@ -145,7 +153,12 @@ export function scanMarkup(markup: string, { onOpen, onText, onClose }: MarkupHa
       end = markup.indexOf('</', end);
       if (end < 0) end = length;
       const after = markup.charCodeAt(end + 2 + name.length);
-      if (end === length || ((isSpace(after) || after === SLASH || after === GT) && markup.slice(end + 2, end + 2 + name.length).toLowerCase() === name)) break; // prettier-ignore
+      if (
+        end === length ||
+        ((isSpace(after) || after === SLASH || after === GT) &&
+          markup.slice(end + 2, end + 2 + name.length).toLowerCase() === name)
+      )
+        break;
       end += 2;
     }
     if (end > at) onText(markup.slice(at, end));

@@ -5,7 +5,13 @@ const bytes = (text: string) => new TextEncoder().encode(text);
 const shown = (runs: { text: string; marked: boolean; left?: number }[]) =>
   runs.map(({ text, marked, left }) => (left ? `…${left}…` : marked ? `[${text}]` : text)).join('');
 const read = (html: string, marks: [number, number][], from = 1, count = 10) => {
-  const { lines, total } = sourceLines(bytes(html), undefined, marks.map(([line, column]) => ({ line, column })), from, count); // prettier-ignore
+  const { lines, total } = sourceLines(
+    bytes(html),
+    undefined,
+    marks.map(([line, column]) => ({ line, column })),
+    from,
+    count,
+  );
   return { total, lines: lines.map(({ number, runs }) => `${number} ${shown(runs)}`) };
 };
 
@@ -30,5 +36,10 @@ describe('the source of a page', () => {
   it('gives a window of the lines', () =>
     expect(read('a\nb\nc\nd\ne', [], 4, 3)).toEqual({ total: 5, lines: ['3 c', '4 d', '5 e'] }));
   it('does without a link where a place is wrong', () =>
-    expect(read('short', [[1, 900], [7, 1]]).lines.join()).toContain('short')); // prettier-ignore
+    expect(
+      read('short', [
+        [1, 900],
+        [7, 1],
+      ]).lines.join(),
+    ).toContain('short'));
 });

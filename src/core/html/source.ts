@@ -46,7 +46,6 @@ export function sourceLines(
   from: number,
   count: number,
 ): SourceWindow {
-  // prettier-ignore
   const { binary, decode } = readMarkup(bytes, charset);
   const lines = binary.split(/\r\n|\r|\n/);
   const first = Math.max(1, Math.min(from, lines.length - count + 1));

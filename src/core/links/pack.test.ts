@@ -54,7 +54,22 @@ it('refuses a newer version and a torn row', () => {
   expect(() => unpackLinks(row.slice(0, -1))).toThrow(/end too early/);
 });
 it('takes a dozen bytes for an ordinary link', () => {
-  const links = Array.from({ length: 150 }, (_, i) => ({ kind: 'click', element: 'a', landmark: 'nav', target: 70_000 + i, anchor: 40_000 + i, rel: 0, path: 900, fragment: 0, line: 10 + i, column: 9 }) as const); // prettier-ignore
+  const links = Array.from(
+    { length: 150 },
+    (_, i) =>
+      ({
+        kind: 'click',
+        element: 'a',
+        landmark: 'nav',
+        target: 70_000 + i,
+        anchor: 40_000 + i,
+        rel: 0,
+        path: 900,
+        fragment: 0,
+        line: 10 + i,
+        column: 9,
+      }) as const,
+  );
   expect(packed(links).length / links.length).toBeLessThan(14);
 });
 
@@ -66,7 +81,7 @@ const wordedLink: fc.Arbitrary<Link> = fc
     rel: word,
     path: word,
     fragment: word,
-  }) // prettier-ignore
+  })
   .chain((words) => link.map((numbered) => ({ ...numbered, ...words })));
 
 it('bundles links with each of their texts once, and numbers them later', () =>

@@ -80,10 +80,20 @@ export function packLinks<Text>(
  */
 export function renumberLinks(bytes: Uint8Array, addresses: readonly number[], phrases: readonly number[]): Uint8Array {
   const { add, packed } = packer(countPackedLinks(bytes));
-  eachPackedLink(
-    bytes,
-    (kind, element, landmark, target, anchor, rel, path, fragment, line, column, marks) =>
-    add(kind, element, landmark, addresses[target], phrases[anchor], phrases[rel], phrases[path], phrases[fragment], line, column, marks), // prettier-ignore
+  eachPackedLink(bytes, (kind, element, landmark, target, anchor, rel, path, fragment, line, column, marks) =>
+    add(
+      kind,
+      element,
+      landmark,
+      addresses[target],
+      phrases[anchor],
+      phrases[rel],
+      phrases[path],
+      phrases[fragment],
+      line,
+      column,
+      marks,
+    ),
   );
   return packed();
 }

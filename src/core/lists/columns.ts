@@ -39,7 +39,13 @@ const anchor: ListColumn = { name: 'anchor', ...linkFacts.anchor };
 const placement: ListColumn = { name: 'placement', ...linkFacts.placement };
 const above: ListColumn = { name: 'above', ...linkFacts.above, as: 'code' };
 const kind: ListColumn = { name: 'kind', ...linkFacts.kind };
-const verdict: ListColumn = { name: 'target_verdict', label: 'Target is', type: 'choice', values: verdicts, as: 'verdict' }; // prettier-ignore
+const verdict: ListColumn = {
+  name: 'target_verdict',
+  label: 'Target is',
+  type: 'choice',
+  values: verdicts,
+  as: 'verdict',
+};
 const status: ListColumn = { name: 'target_status', ...linkFacts.target_status };
 const endsAt: ListColumn = { name: 'ends_at', label: 'Ends at', type: 'text', as: 'address' };
 const faults: ListColumn = { name: 'faults', label: 'Faults', type: 'set', values: linkFaults };
@@ -51,28 +57,70 @@ const followed: ListColumn = { name: 'followed', ...linkFacts.followed };
 export const listColumns: Record<ListName, readonly ListColumn[]> = {
   pages: factNames.map(pageColumn),
   links: [
-    source, target, anchor, placement, verdict, status, endsAt, faults, kind, followed,
-    { name: 'rel', ...linkFacts.rel }, { name: 'line', ...linkFacts.line }, { name: 'column', label: 'Column', type: 'number' },
-    { name: 'element', ...linkFacts.element }, above, { name: 'fragment', ...linkFacts.fragment },
+    source,
+    target,
+    anchor,
+    placement,
+    verdict,
+    status,
+    endsAt,
+    faults,
+    kind,
+    followed,
+    { name: 'rel', ...linkFacts.rel },
+    { name: 'line', ...linkFacts.line },
+    { name: 'column', label: 'Column', type: 'number' },
+    { name: 'element', ...linkFacts.element },
+    above,
+    { name: 'fragment', ...linkFacts.fragment },
     { name: 'source_share', label: 'Share of the page', type: 'ratio' },
   ],
-  edits: [target, anchor, placement, pages, links, above, verdict, status, endsAt, example, { name: 'line', ...linkFacts.line }, faults, kind], // prettier-ignore
+  edits: [
+    target,
+    anchor,
+    placement,
+    pages,
+    links,
+    above,
+    verdict,
+    status,
+    endsAt,
+    example,
+    { name: 'line', ...linkFacts.line },
+    faults,
+    kind,
+  ],
   anchors: [
-    anchor, target, links, pages, { name: 'placements', label: 'Placements', type: 'set', values: placements }, faults, verdict,
-    { name: 'followed_links', label: 'Followed', type: 'number' }, example,
+    anchor,
+    target,
+    links,
+    pages,
+    { name: 'placements', label: 'Placements', type: 'set', values: placements },
+    faults,
+    verdict,
+    { name: 'followed_links', label: 'Followed', type: 'number' },
+    example,
   ],
   hosts: [
-    { name: 'host', label: 'Host', type: 'text', as: 'code' }, links, pages,
-    { name: 'targets', label: 'Addresses', type: 'number' }, { name: 'checked', label: 'Checked', type: 'number' },
-    { name: 'failing', label: 'Failing', type: 'number' }, { name: 'unfollowed', label: 'Not followed', type: 'number' }, example,
+    { name: 'host', label: 'Host', type: 'text', as: 'code' },
+    links,
+    pages,
+    { name: 'targets', label: 'Addresses', type: 'number' },
+    { name: 'checked', label: 'Checked', type: 'number' },
+    { name: 'failing', label: 'Failing', type: 'number' },
+    { name: 'unfollowed', label: 'Not followed', type: 'number' },
+    example,
   ],
   groups: [
-    { name: 'value', label: 'Value', type: 'text' }, { name: 'pages', label: 'Pages', type: 'number' },
-    { name: 'indexable', label: 'Indexable', type: 'number' }, { name: 'median_depth', label: 'Median depth', type: 'number' },
-    { name: 'share', label: 'Share', type: 'ratio' }, { name: 'lost', label: 'No route', type: 'number' },
+    { name: 'value', label: 'Value', type: 'text' },
+    { name: 'pages', label: 'Pages', type: 'number' },
+    { name: 'indexable', label: 'Indexable', type: 'number' },
+    { name: 'median_depth', label: 'Median depth', type: 'number' },
+    { name: 'share', label: 'Share', type: 'ratio' },
+    { name: 'lost', label: 'No route', type: 'number' },
     { name: 'url', label: 'Example', type: 'text', as: 'address' },
   ],
-}; // prettier-ignore
+};
 
 /** The column of a list with this name. */
 export const columnOf = (list: ListName, name: string): ListColumn | undefined =>

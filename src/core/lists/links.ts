@@ -72,7 +72,8 @@ function linkCells(snapshot: Snapshot, linkOf: (row: number) => number): Record<
   const nofollow = Uint8Array.from(phrases, (text) => Number(relSaysNofollow(text)));
   const pageNofollow = columns.page_nofollow as Int32Array;
   const click = linkKinds.indexOf('click');
-  const followed = (link: number) => Number(links.kind[link] === click && nofollow[links.rel[link]] === 0 && pageNofollow[reader.source[link]] !== 1); // prettier-ignore
+  const followed = (link: number) =>
+    Number(links.kind[link] === click && nofollow[links.rel[link]] === 0 && pageNofollow[reader.source[link]] !== 1);
   const faults = (link: number) => links.faults[link];
   return {
     source: addresses((link) => reader.source[link]),
@@ -87,9 +88,14 @@ function linkCells(snapshot: Snapshot, linkOf: (row: number) => number): Record<
     line: numbers((link) => links.line[link] || -1),
     column: numbers((link) => links.column[link] || -1),
     followed: () => ({ key: (row) => followed(linkOf(row)), value: (row) => followed(linkOf(row)) === 1 }),
-    faults: () => ({ key: (row) => faults(linkOf(row)), value: (row) => linkFaults.filter((_, bit) => faults(linkOf(row)) & (1 << bit)) }), // prettier-ignore
+    faults: () => ({
+      key: (row) => faults(linkOf(row)),
+      value: (row) => linkFaults.filter((_, bit) => faults(linkOf(row)) & (1 << bit)),
+    }),
     target_verdict: choices((link) => (target[link] < count ? verdict[target[link]] : -1), verdicts),
-    target_status: numbers((link) => (target[link] < count ? status[target[link]] : (checks[target[link] - count]?.status ?? -1))), // prettier-ignore
+    target_status: numbers((link) =>
+      target[link] < count ? status[target[link]] : (checks[target[link] - count]?.status ?? -1),
+    ),
     // Where redirects and canonicals lead, when that is another page.
     ends_at: addresses((link) => {
       const to = target[link];

@@ -2,13 +2,31 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { evaluate, evaluateLinks, numbersOf, parseLinkSelection, parseSelection } from '../selection';
 import { tiny, tinySite } from '../testing/tinySite';
-import { anchorList, columnOf, editList, hostList, linkList, listColumns, orderRows, pageGroups, pageList, summaryOf } from '.'; // prettier-ignore
+import {
+  anchorList,
+  columnOf,
+  editList,
+  hostList,
+  linkList,
+  listColumns,
+  orderRows,
+  pageGroups,
+  pageList,
+  summaryOf,
+} from '.';
 import type { List } from '.';
 
 const footer = (words: string, to: string): [string, string, 'footer'] => [to, words, 'footer'];
 const snapshot = tinySite(
   {
-    '/': { worded: [['/shop/', 'Shop'], ['/shop/mugs', 'Mugs'], footer('Imprint', '/imprint'), ['https://else.example/a', 'Else']] }, // prettier-ignore
+    '/': {
+      worded: [
+        ['/shop/', 'Shop'],
+        ['/shop/mugs', 'Mugs'],
+        footer('Imprint', '/imprint'),
+        ['https://else.example/a', 'Else'],
+      ],
+    },
     '/shop/': { worded: [['/shop/mugs', 'Mugs'], ['/old', 'Prices'], footer('Imprint', '/imprint')] },
     '/shop/mugs': { noindex: true, worded: [footer('Imprint', '/imprint'), ['https://else.example/b', 'More']] },
     '/old': { status: 301, html: false, redirectTo: '/imprint', title: null },
@@ -45,18 +63,22 @@ describe('the list of pages', () => {
   });
   it('sorts many rows as it sorts few', () =>
     fc.assert(
-      fc.property(fc.array(fc.integer({ min: -1, max: 90_000 }), { minLength: 3001, maxLength: 3100 }), fc.boolean(), (keys, down) => {
-        const numbers: List = {
-          columns: [{ name: 'n', label: 'N', type: 'number' }],
-          rows: Uint32Array.from(keys.keys()),
-          cells: () => ({ key: (row) => keys[row], value: (row) => keys[row] }),
-          selectOf: () => '',
-        };
-        const ratios = { ...numbers, columns: [{ name: 'n', label: 'N', type: 'ratio' as const }] };
-        expect(orderRows(numbers, 'n', down)).toEqual(orderRows(ratios, 'n', down));
-      }),
+      fc.property(
+        fc.array(fc.integer({ min: -1, max: 90_000 }), { minLength: 3001, maxLength: 3100 }),
+        fc.boolean(),
+        (keys, down) => {
+          const numbers: List = {
+            columns: [{ name: 'n', label: 'N', type: 'number' }],
+            rows: Uint32Array.from(keys.keys()),
+            cells: () => ({ key: (row) => keys[row], value: (row) => keys[row] }),
+            selectOf: () => '',
+          };
+          const ratios = { ...numbers, columns: [{ name: 'n', label: 'N', type: 'ratio' as const }] };
+          expect(orderRows(numbers, 'n', down)).toEqual(orderRows(ratios, 'n', down));
+        },
+      ),
       { numRuns: 20 },
-    )); // prettier-ignore
+    ));
   it('is grouped by a fact, each group with the selection that holds it', () => {
     for (const by of ['section', 'verdict', 'depth', 'noindex', 'seen_in', 'title'] as const) {
       const groups = pageGroups(snapshot, pagesOf(''), by);
@@ -64,7 +86,11 @@ describe('the list of pages', () => {
         expect([by, numbersOf(pagesOf(groups.selectOf(row))).length]).toEqual([by, groups.cells('pages').value(row)]);
     }
     const sections = pageGroups(snapshot, pagesOf(''), 'section');
-    expect([cells(sections, 'value')[0], cells(sections, 'indexable')[0], cells(sections, 'median_depth')[0]]).toEqual(['shop', 1, 1]); // prettier-ignore
+    expect([cells(sections, 'value')[0], cells(sections, 'indexable')[0], cells(sections, 'median_depth')[0]]).toEqual([
+      'shop',
+      1,
+      1,
+    ]);
   });
 });
 
@@ -72,7 +98,16 @@ describe('the list of links', () => {
   it('tells of each link where it stands, where it leads and where that ends', () => {
     const list = linkList(snapshot, linksOf('anchor = "Prices"'));
     const row = Object.fromEntries(listColumns.links.map(({ name }) => [name, cells(list, name)[0]]));
-    expect(row).toMatchObject({ source: tiny('/shop/'), target: tiny('/old'), ends_at: tiny('/imprint'), target_verdict: 'redirect', target_status: 301, placement: 'main', followed: true, kind: 'click' }); // prettier-ignore
+    expect(row).toMatchObject({
+      source: tiny('/shop/'),
+      target: tiny('/old'),
+      ends_at: tiny('/imprint'),
+      target_verdict: 'redirect',
+      target_status: 301,
+      placement: 'main',
+      followed: true,
+      kind: 'click',
+    });
     expect(cells(linkList(snapshot, linksOf('external')), 'target_verdict')).toEqual([null, null]);
   });
   it('is sorted by target with inside pages first', () => {
@@ -83,20 +118,37 @@ describe('the list of links', () => {
   });
   it('makes one edit of links that recur, with an example', () => {
     const list = editList(snapshot, linksOf('kind = click'));
-    expect(['anchor', 'target', 'placement', 'pages', 'links', 'source'].map((name) => cells(list, name)[0])).toEqual(['Imprint', tiny('/imprint'), 'footer', 3, 3, tiny('/')]); // prettier-ignore
+    expect(['anchor', 'target', 'placement', 'pages', 'links', 'source'].map((name) => cells(list, name)[0])).toEqual([
+      'Imprint',
+      tiny('/imprint'),
+      'footer',
+      3,
+      3,
+      tiny('/'),
+    ]);
     for (const row of list.rows)
       expect(linksOf(list.selectOf(row))).toHaveLength(list.cells('links').value(row) as number);
   });
   it('groups by words and target', () => {
     const list = anchorList(snapshot, linksOf('kind = click'));
     const mugs = cells(list, 'anchor').indexOf('Mugs');
-    expect([cells(list, 'links')[mugs], cells(list, 'placements')[mugs], cells(list, 'followed_links')[mugs]]).toEqual([2, ['main'], 2]); // prettier-ignore
+    expect([cells(list, 'links')[mugs], cells(list, 'placements')[mugs], cells(list, 'followed_links')[mugs]]).toEqual([
+      2,
+      ['main'],
+      2,
+    ]);
     for (const row of list.rows)
       expect(linksOf(list.selectOf(row))).toHaveLength(list.cells('links').value(row) as number);
   });
   it('groups by the host that is linked to', () => {
     const list = hostList(snapshot, linksOf('kind = click and external'));
-    expect(['host', 'links', 'pages', 'targets', 'checked'].map((name) => cells(list, name))).toEqual([['else.example'], [2], [2], [2], [0]]); // prettier-ignore
+    expect(['host', 'links', 'pages', 'targets', 'checked'].map((name) => cells(list, name))).toEqual([
+      ['else.example'],
+      [2],
+      [2],
+      [2],
+      [0],
+    ]);
     expect(linksOf(list.selectOf(list.rows[0]))).toHaveLength(2);
   });
 });
@@ -117,6 +169,9 @@ describe('the distribution of a column', () => {
     expect(summaryOf('pages', list, columnOf('pages', 'url')!)).toEqual([]);
     const links = linkList(snapshot, linksOf('kind = click'));
     expect(summaryOf('links', links, columnOf('links', 'ends_at')!)).toEqual([]);
-    expect(summaryOf('links', links, columnOf('links', 'placement')!).map(({ label, rows }) => [label, rows])).toEqual([['main', 6], ['footer', 3]]); // prettier-ignore
+    expect(summaryOf('links', links, columnOf('links', 'placement')!).map(({ label, rows }) => [label, rows])).toEqual([
+      ['main', 6],
+      ['footer', 3],
+    ]);
   });
 });

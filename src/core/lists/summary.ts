@@ -62,7 +62,8 @@ function numberBins(list: List, { name, type }: ListColumn): Bin[] {
   const bins = bounds.map((low, i): Bin => {
     const next = bounds[i + 1];
     const single = each || (!ratio && next === low + 1);
-    if (single || (!ratio && next === undefined && low === most)) return { label: short(low), rows: counts[i], select: `${name} = ${low}` }; // prettier-ignore
+    if (single || (!ratio && next === undefined && low === most))
+      return { label: short(low), rows: counts[i], select: `${name} = ${low}` };
     if (next === undefined) return { label: `${short(low)}+`, rows: counts[i], select: `${name} >= ${low}` };
     return {
       label: ratio ? `${low}–${next}` : `${short(low)}–${short(next - 1)}`,
@@ -105,7 +106,16 @@ function valueBins(list: List, { name, type, values }: ListColumn): Bin[] {
       const text = String(value);
       return { label: text.replaceAll('_', ' '), rows, select: `${name} = ${type === 'choice' ? text : quote(text)}` };
     });
-  return bins.length > MOST_BINS ? [...bins.slice(0, MOST_BINS - 1), { label: `${bins.length - MOST_BINS + 1} others`, rows: bins.slice(MOST_BINS - 1).reduce((n, { rows }) => n + rows, 0), select: null }] : bins; // prettier-ignore
+  return bins.length > MOST_BINS
+    ? [
+        ...bins.slice(0, MOST_BINS - 1),
+        {
+          label: `${bins.length - MOST_BINS + 1} others`,
+          rows: bins.slice(MOST_BINS - 1).reduce((n, { rows }) => n + rows, 0),
+          select: null,
+        },
+      ]
+    : bins;
 }
 
 /** The distribution of a column over the rows of a list; empty where no selection can ask for it, and for texts of many values. */

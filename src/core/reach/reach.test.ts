@@ -1,6 +1,23 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { CLICK, clickDepths as depthsOf, countLinks, dominators, gatesOf, incomingPages, islandNumbers, lostWithout, NO_CLICK, NO_WAY, onLongestRoutes, pageGraph, reachOf, reaches, routeTo, strongGroups } from '.'; // prettier-ignore
+import {
+  CLICK,
+  clickDepths as depthsOf,
+  countLinks,
+  dominators,
+  gatesOf,
+  incomingPages,
+  islandNumbers,
+  lostWithout,
+  NO_CLICK,
+  NO_WAY,
+  onLongestRoutes,
+  pageGraph,
+  reachOf,
+  reaches,
+  routeTo,
+  strongGroups,
+} from '.';
 import { bySemidominators } from './gates';
 import type { LinkGraph } from '.';
 
@@ -37,7 +54,11 @@ function slowDepths(count: number, edges: Edge[], start: number): number[] {
 
 /** A page redirects to one page at the most; what else it is given is left out. */
 const oneHop = (edges: Edge[]): Edge[] =>
-  edges.filter(([from, to, cost], i) => cost !== NO_CLICK || (to !== from && edges.findIndex((e) => e[0] === from && e[1] !== from && e[2] === NO_CLICK) === i)); // prettier-ignore
+  edges.filter(
+    ([from, to, cost], i) =>
+      cost !== NO_CLICK ||
+      (to !== from && edges.findIndex((e) => e[0] === from && e[1] !== from && e[2] === NO_CLICK) === i),
+  );
 
 const graphs = fc
   .integer({ min: 1, max: 14 })
@@ -57,13 +78,36 @@ const graphs = fc
 describe('depth', () => {
   it('counts clicks, and none for a redirect', () => {
     // start → redirect → target → next
-    const { depth } = clickDepths(graphOf(4, [[0, 1], [1, 2, NO_CLICK], [2, 3]]), [0]); // prettier-ignore
+    const { depth } = clickDepths(
+      graphOf(4, [
+        [0, 1],
+        [1, 2, NO_CLICK],
+        [2, 3],
+      ]),
+      [0],
+    );
     expect([...depth]).toEqual([0, 1, 1, 2]);
   });
   it('is no way along declared relations, and none from outside', () =>
-    expect([...clickDepths(graphOf(3, [[0, 1, NO_WAY], [0, 5]]), [0]).depth]).toEqual([0, -1, -1])); // prettier-ignore
+    expect([
+      ...clickDepths(
+        graphOf(3, [
+          [0, 1, NO_WAY],
+          [0, 5],
+        ]),
+        [0],
+      ).depth,
+    ]).toEqual([0, -1, -1]));
   it('survives loops of redirects', () =>
-    expect([...clickDepths(graphOf(2, [[0, 1, NO_CLICK], [1, 0, NO_CLICK]]), [0]).depth]).toEqual([0, 0])); // prettier-ignore
+    expect([
+      ...clickDepths(
+        graphOf(2, [
+          [0, 1, NO_CLICK],
+          [1, 0, NO_CLICK],
+        ]),
+        [0],
+      ).depth,
+    ]).toEqual([0, 0]));
   it('equals a slow reference', () =>
     fc.assert(
       fc.property(graphs, ([count, edges]) => {
@@ -102,13 +146,27 @@ describe('route', () => {
         }
       }),
     ));
-  const diamond = graphOf(4, [[0, 2], [0, 1], [2, 3], [1, 3]]); // prettier-ignore
+  const diamond = graphOf(4, [
+    [0, 2],
+    [0, 1],
+    [2, 3],
+    [1, 3],
+  ]);
   it('takes the page that comes first among equals', () => expect(route(diamond, 3)).toEqual([0, 1, 3]));
   it('takes the page with more share first of all', () => expect(route(diamond, 3, [0, 1, 2])).toEqual([0, 2, 3]));
 });
 
 it('counts occurrences and pages, self-links apart', () => {
-  const counts = countLinks(graphOf(3, [[0, 1], [0, 1], [0, 0], [2, 1], [0, 7], [0, 2, NO_CLICK]])); // prettier-ignore
+  const counts = countLinks(
+    graphOf(3, [
+      [0, 1],
+      [0, 1],
+      [0, 0],
+      [2, 1],
+      [0, 7],
+      [0, 2, NO_CLICK],
+    ]),
+  );
   expect([...counts.linksIn]).toEqual([0, 3, 0]);
   expect([...counts.pagesLinking]).toEqual([0, 2, 0]);
   expect([...counts.linksOut]).toEqual([3, 0, 1]);
@@ -118,14 +176,32 @@ it('counts occurrences and pages, self-links apart', () => {
 
 it('tells orphans from islands', () => {
   // 0 → 1; 2 ↔ 3; 4 → 5; 6 links to itself only
-  const graph = graphOf(7, [[0, 1], [2, 3], [3, 2], [4, 5], [6, 6]]); // prettier-ignore
+  const graph = graphOf(7, [
+    [0, 1],
+    [2, 3],
+    [3, 2],
+    [4, 5],
+    [6, 6],
+  ]);
   const { depth } = clickDepths(graph, [0]);
   const { pagesLinking } = countLinks(graph);
-  expect([...reachOf(depth, pagesLinking)].map((code) => reaches[code])).toEqual(['reached', 'reached', 'island', 'island', 'orphan', 'island', 'orphan']); // prettier-ignore
+  expect([...reachOf(depth, pagesLinking)].map((code) => reaches[code])).toEqual([
+    'reached',
+    'reached',
+    'island',
+    'island',
+    'orphan',
+    'island',
+    'orphan',
+  ]);
   expect([...islandNumbers(graph, depth)]).toEqual([-1, -1, 1, 1, 2, 2, -1]);
 });
 it('numbers islands from the largest', () => {
-  const graph = graphOf(6, [[1, 2], [3, 4], [4, 5]]); // prettier-ignore
+  const graph = graphOf(6, [
+    [1, 2],
+    [3, 4],
+    [4, 5],
+  ]);
   expect([...islandNumbers(graph, clickDepths(graph, [0]).depth)]).toEqual([-1, 2, 2, 1, 1, 1]);
 });
 
@@ -137,11 +213,27 @@ describe('gates', () => {
   };
   it('are the only way to others', () => {
     // 0 → 1 → 2 → {3, 4} → 5, and 6 has no route
-    const graph = graphOf(7, [[0, 1], [1, 2], [2, 3], [2, 4], [3, 5], [4, 5], [6, 5]]); // prettier-ignore
+    const graph = graphOf(7, [
+      [0, 1],
+      [1, 2],
+      [2, 3],
+      [2, 4],
+      [3, 5],
+      [4, 5],
+      [6, 5],
+    ]);
     expect([...gates(graph)]).toEqual([5, 4, 3, 0, 0, 0, -1]);
   });
   it('are none where two start pages lead', () =>
-    expect([...gates(graphOf(3, [[0, 2], [1, 2]]), [0, 1])]).toEqual([0, 0, 0])); // prettier-ignore
+    expect([
+      ...gates(
+        graphOf(3, [
+          [0, 2],
+          [1, 2],
+        ]),
+        [0, 1],
+      ),
+    ]).toEqual([0, 0, 0]));
   it('agree with taking the page away', () =>
     fc.assert(
       fc.property(graphs, fc.boolean(), ([count, edges], two) => {
@@ -151,8 +243,14 @@ describe('gates', () => {
         const depths = depthsOf(pages, starts);
         const lost = Array.from({ length: count }, (_, page) => {
           if (depths.depth[page] < 0) return -1;
-          const left = graphOf(count, edges.filter(([from, to]) => from !== page && to !== page)); // prettier-ignore
-          const without = clickDepths(left, starts.filter((start) => start !== page)).depth; // prettier-ignore
+          const left = graphOf(
+            count,
+            edges.filter(([from, to]) => from !== page && to !== page),
+          );
+          const without = clickDepths(
+            left,
+            starts.filter((start) => start !== page),
+          ).depth;
           return depths.depth.filter((d, other) => d >= 0 && other !== page && without[other] < 0).length;
         });
         expect([...gates(graph, starts)]).toEqual(lost);
@@ -169,9 +267,15 @@ it('finds what is lost when several pages go', () =>
       const pages = pageGraph(graphOf(count, edges));
       const bits = Uint32Array.of(gone.reduce((all, page) => all | (page < count ? 1 << page : 0), 0));
       const lost = lostWithout(pages, depthsOf(pages, [0]), bits)[0];
-      const left = graphOf(count, edges.filter(([from, to]) => !gone.includes(from) && !gone.includes(to))); // prettier-ignore
+      const left = graphOf(
+        count,
+        edges.filter(([from, to]) => !gone.includes(from) && !gone.includes(to)),
+      );
       const without = clickDepths(left, gone.includes(0) ? [] : [0]).depth;
-      depthsOf(pages, [0]).depth.forEach((depth, page) => depth >= 0 && expect(((lost >>> page) & 1) === 1).toBe(without[page] < 0 || gone.includes(page))); // prettier-ignore
+      depthsOf(pages, [0]).depth.forEach(
+        (depth, page) =>
+          depth >= 0 && expect(((lost >>> page) & 1) === 1).toBe(without[page] < 0 || gone.includes(page)),
+      );
     }),
   ));
 
@@ -188,6 +292,13 @@ it('finds groups of pages that can all be reached from each other', () =>
 
 it('tells which pages the longest routes pass', () => {
   // 0 → 1 → 2 → {3, 4}, 0 → 5 → 6
-  const graph = graphOf(8, [[0, 1], [1, 2], [2, 3], [2, 4], [0, 5], [5, 6]]); // prettier-ignore
+  const graph = graphOf(8, [
+    [0, 1],
+    [1, 2],
+    [2, 3],
+    [2, 4],
+    [0, 5],
+    [5, 6],
+  ]);
   expect([...onLongestRoutes(clickDepths(graph, [0]))]).toEqual([2, 2, 2, 1, 1, -1, -1, -1]);
 });

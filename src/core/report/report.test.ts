@@ -31,7 +31,9 @@ it('knows of each page the findings that are about it', () => {
   expect(at('/gone')).toEqual([]);
   for (const { id, pages: touched, over } of report.findings)
     if (over !== 'files') {
-      const named = Array.from({ length: snapshot.count }, (_, page) => page).filter((page) => findingsAt(pages, page).includes(id)); // prettier-ignore
+      const named = Array.from({ length: snapshot.count }, (_, page) => page).filter((page) =>
+        findingsAt(pages, page).includes(id),
+      );
       expect([id, named.length]).toEqual([id, touched]);
     }
 });

@@ -56,7 +56,8 @@ export function parseRobots(text: string): RobotsFile {
     lineNumber++;
     const content = line.split('#', 1)[0];
     const colon = content.indexOf(':');
-    const fault = (kind: RobotsFault['kind']) => file.faults.push({ kind, line: lineNumber, text: line.trim().slice(0, 200) }); // prettier-ignore
+    const fault = (kind: RobotsFault['kind']) =>
+      file.faults.push({ kind, line: lineNumber, text: line.trim().slice(0, 200) });
     if (colon < 0) {
       if (content.trim()) fault('unknown');
       continue;

@@ -93,7 +93,9 @@ it('lists sitemap lines wherever they stand', () =>
   ]));
 
 it('reads Crawl-delay for the groups that hold, and takes the longest', () => {
-  const file = parseRobots('User-agent: a\nCrawl-delay: 2\nDisallow: /x\n\nUser-agent: a\nCrawl-delay: 0.5\n\nUser-agent: *\nCrawl-delay: soon'); // prettier-ignore
+  const file = parseRobots(
+    'User-agent: a\nCrawl-delay: 2\nDisallow: /x\n\nUser-agent: a\nCrawl-delay: 0.5\n\nUser-agent: *\nCrawl-delay: soon',
+  );
   expect(crawlDelayFor(file, 'A')).toBe(2);
   expect(crawlDelayFor(file, 'b')).toBeNull();
 });

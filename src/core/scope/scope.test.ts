@@ -5,7 +5,17 @@ import type { ScopeSettings } from '.';
 
 const start = 'https://www.museum.example/';
 const scope = (given: Partial<ScopeSettings> = {}) =>
-  scopeOf({ start, hosts: [], subdomains: false, folder: '', include: [], exclude: [], dropParameters: [], sortParameters: false, ...given }); // prettier-ignore
+  scopeOf({
+    start,
+    hosts: [],
+    subdomains: false,
+    folder: '',
+    include: [],
+    exclude: [],
+    dropParameters: [],
+    sortParameters: false,
+    ...given,
+  });
 
 describe('inside', () => {
   const { inside } = scope({ hosts: ['Press.museum.example'] });

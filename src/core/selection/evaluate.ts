@@ -2,7 +2,19 @@ import { linkKinds } from '../links';
 import { clickDepths, lostWithout } from '../reach';
 import { isText, joinedTexts, sources, walkOf } from '../snapshot';
 import type { Column, FactName, JoinedTexts, Snapshot, TextColumn } from '../snapshot';
-import { bitsOfCodes, bitsOfValues, bitsWhere, bothBits, eachBit, eitherBits, hasBit, noBits, numbersOf, otherBits, setBit } from './bits'; // prettier-ignore
+import {
+  bitsOfCodes,
+  bitsOfValues,
+  bitsWhere,
+  bothBits,
+  eachBit,
+  eitherBits,
+  hasBit,
+  noBits,
+  numbersOf,
+  otherBits,
+  setBit,
+} from './bits';
 import type { Bits } from './bits';
 import { pageCatalogue } from './catalogue';
 import type { Asked } from './catalogue';
@@ -117,7 +129,7 @@ export function evaluate(snapshot: Snapshot, selection: Selection): Bits {
   return combine(selection, count, (part) => {
     if (part.op === 'step') return takeStep(snapshot, part.step, evaluate(snapshot, part.of));
     if (part.op === 'within') {
-      const depth = clickDepths(walkOf(snapshot).graph, [...numbersOf(evaluate(snapshot, part.of))], part.clicks).depth; // prettier-ignore
+      const depth = clickDepths(walkOf(snapshot).graph, [...numbersOf(evaluate(snapshot, part.of))], part.clicks).depth;
       return bitsWhere(count, (page) => depth[page] >= 0);
     }
     if (part.op === 'seen') {

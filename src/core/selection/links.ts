@@ -30,8 +30,17 @@ export function evaluateLinks(snapshot: Snapshot, selection: Selection): Bits {
   const status = columns.status as Int32Array;
   const statusOf = (target: number) => (target < count ? status[target] : (checks[target - count]?.status ?? -1));
 
-  const texts: Partial<Record<LinkFactName, Uint32Array>> = { anchor: links.anchor, rel: links.rel, above: links.path, fragment: links.fragment }; // prettier-ignore
-  const choices: Partial<Record<LinkFactName, Uint8Array>> = { kind: links.kind, element: links.element, placement: links.landmark }; // prettier-ignore
+  const texts: Partial<Record<LinkFactName, Uint32Array>> = {
+    anchor: links.anchor,
+    rel: links.rel,
+    above: links.path,
+    fragment: links.fragment,
+  };
+  const choices: Partial<Record<LinkFactName, Uint8Array>> = {
+    kind: links.kind,
+    element: links.element,
+    placement: links.landmark,
+  };
 
   const flag = (fact: LinkFactName): Bits => {
     if (fact === 'external') return bitsWhere(size, (link) => links.target[link] >= count);
@@ -40,7 +49,10 @@ export function evaluateLinks(snapshot: Snapshot, selection: Selection): Bits {
     if (fact === 'self') return bitsWhere(size, (link) => links.target[link] === source[link]);
     const nofollow = Uint8Array.from(phrases, (text) => Number(relSaysNofollow(text)));
     const page = columns.page_nofollow as Int32Array;
-    return bitsWhere(size, (link) => links.kind[link] === CLICK && nofollow[links.rel[link]] === 0 && page[source[link]] !== 1); // prettier-ignore
+    return bitsWhere(
+      size,
+      (link) => links.kind[link] === CLICK && nofollow[links.rel[link]] === 0 && page[source[link]] !== 1,
+    );
   };
 
   const tested = (fact: LinkFactName, test: (value: string | number) => boolean): Bits => {
@@ -60,14 +72,16 @@ export function evaluateLinks(snapshot: Snapshot, selection: Selection): Bits {
       const passes = Uint8Array.from(linkFacts[fact as 'kind'].values, (value) => Number(test(value)));
       return bitsWhere(size, (link) => passes[choice[link]] === 1);
     }
-    if (fact === 'target_status') return bitsWhere(size, (link) => statusOf(links.target[link]) >= 0 && test(statusOf(links.target[link]))); // prettier-ignore
+    if (fact === 'target_status')
+      return bitsWhere(size, (link) => statusOf(links.target[link]) >= 0 && test(statusOf(links.target[link])));
     return bitsWhere(size, (link) => test(links.line[link]));
   };
 
   return combine(selection, size, (part) => {
     if (part.op === 'step') {
       const pages = evaluate(snapshot, part.of);
-      if (part.step === 'to') return bitsWhere(size, (link) => links.target[link] < count && hasBit(pages, links.target[link])); // prettier-ignore
+      if (part.step === 'to')
+        return bitsWhere(size, (link) => links.target[link] < count && hasBit(pages, links.target[link]));
       const source = sources();
       return bitsWhere(size, (link) => hasBit(pages, source[link]));
     }

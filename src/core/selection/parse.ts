@@ -99,8 +99,20 @@ function read(text: string, outer: Catalogue, offer: (offers: Offer[], fact?: st
   const comparison = (fact: string): Selection => {
     const { type } = catalogue.facts[fact];
     const known: readonly string[] =
-      type === 'text' ? [...orderings, ...textTests] : type === 'set' ? ['has'] : isNumeric(fact) ? orderings : ['=', '!=']; // prettier-ignore
-    may('', ...(type === 'flag' ? [] : known), ...(type === 'flag' || type === 'set' ? [] : ['in (']), 'is unknown', 'is not unknown'); // prettier-ignore
+      type === 'text'
+        ? [...orderings, ...textTests]
+        : type === 'set'
+          ? ['has']
+          : isNumeric(fact)
+            ? orderings
+            : ['=', '!='];
+    may(
+      '',
+      ...(type === 'flag' ? [] : known),
+      ...(type === 'flag' || type === 'set' ? [] : ['in (']),
+      'is unknown',
+      'is not unknown',
+    );
     const token = peek();
     if (isWord('is')) {
       take();
@@ -156,7 +168,6 @@ function read(text: string, outer: Catalogue, offer: (offers: Offer[], fact?: st
       ['links', 'to'],
       ['only', 'through'],
     ] as const)
-      // prettier-ignore
       if (isWord(first)) {
         take();
         expectWord(second);
@@ -176,14 +187,25 @@ function read(text: string, outer: Catalogue, offer: (offers: Offer[], fact?: st
     const { facts, words, of } = catalogue;
     if (peek().kind === 'end') {
       offer(Object.entries(facts).map(([name, { label }]) => ({ text: name, about: label })));
-      offer([...words].flatMap(([word, { fact }]) => (Object.hasOwn(facts, word) ? [] : [{ text: word, about: facts[fact].label }]))); // prettier-ignore
+      offer(
+        [...words].flatMap(([word, { fact }]) =>
+          Object.hasOwn(facts, word) ? [] : [{ text: word, about: facts[fact].label }],
+        ),
+      );
       if (of === 'pages') may('Source', 'seen in');
-      may('Step along links', ...(of === 'pages' ? ['linked from (', 'links to (', 'within 2 of (', 'only through ('] : ['from (', 'to ('])); // prettier-ignore
+      may(
+        'Step along links',
+        ...(of === 'pages' ? ['linked from (', 'links to (', 'within 2 of (', 'only through ('] : ['from (', 'to (']),
+      );
       may('', 'not', '(');
     }
     const token = peek();
     if (token.kind !== 'word')
-      fail(token.kind === 'end' ? `Expected a test here, such as ${of === 'pages' ? 'depth > 3' : 'kind = click'}.` : 'Expected a test here.'); // prettier-ignore
+      fail(
+        token.kind === 'end'
+          ? `Expected a test here, such as ${of === 'pages' ? 'depth > 3' : 'kind = click'}.`
+          : 'Expected a test here.',
+      );
     const taken = step();
     if (taken) return taken;
     take();
@@ -200,7 +222,10 @@ function read(text: string, outer: Catalogue, offer: (offers: Offer[], fact?: st
     const meant = words.get(word);
     if (meant) return { op: 'compare', fact: meant.fact, comparison: '=', value: meant.value };
     const near = [...Object.keys(facts), ...words.keys()].filter((name) => name.startsWith(word.slice(0, 3)));
-    return fail(`“${word}” is not a fact of ${of}${near.length ? `. Did you mean ${quoted([...new Set(near)].slice(0, 4))}?` : '.'}`, token); // prettier-ignore
+    return fail(
+      `“${word}” is not a fact of ${of}${near.length ? `. Did you mean ${quoted([...new Set(near)].slice(0, 4))}?` : '.'}`,
+      token,
+    );
   };
 
   const negation = (): Selection => {
@@ -256,7 +281,10 @@ const MAX_LENGTH = 4000;
 
 function parseWith(text: string, catalogue: Catalogue): ParsedSelection {
   if (text.length > MAX_LENGTH)
-    return { ok: false, fault: { message: `A selection may be ${MAX_LENGTH} characters long.`, at: MAX_LENGTH, length: 1 } }; // prettier-ignore
+    return {
+      ok: false,
+      fault: { message: `A selection may be ${MAX_LENGTH} characters long.`, at: MAX_LENGTH, length: 1 },
+    };
   let selection: Selection | undefined;
   const fault = attempt(() => (selection = read(text, catalogue, () => {})));
   return fault ? { ok: false, fault } : { ok: true, selection: selection! };
@@ -302,7 +330,9 @@ export function completeSelection(
     }),
   );
   const wanted = begun.toLowerCase();
-  const fitting = offers.filter(({ text }, i) => text.toLowerCase().startsWith(wanted) && offers.findIndex((other) => other.text === text) === i); // prettier-ignore
+  const fitting = offers.filter(
+    ({ text }, i) => text.toLowerCase().startsWith(wanted) && offers.findIndex((other) => other.text === text) === i,
+  );
   return { from, offers: fitting.slice(0, MAX_OFFERS) };
 }
 

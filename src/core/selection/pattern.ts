@@ -23,9 +23,18 @@ const MAX_ROWS = 1000;
 
 const classes: Record<string, Range[]> = {
   d: [[48, 57]],
-  w: [[48, 57], [97, 122], [65, 90], [95, 95]],
-  s: [[9, 13], [32, 32], [0xa0, 0xa0]],
-}; // prettier-ignore
+  w: [
+    [48, 57],
+    [97, 122],
+    [65, 90],
+    [95, 95],
+  ],
+  s: [
+    [9, 13],
+    [32, 32],
+    [0xa0, 0xa0],
+  ],
+};
 
 function inverse(ranges: readonly Range[]): Range[] {
   const sorted = [...ranges].sort((a, b) => a[0] - b[0]);

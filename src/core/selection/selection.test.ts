@@ -3,7 +3,19 @@ import { describe, expect, it } from 'vitest';
 import { addressParts } from '../url';
 import { addressAt, factAt, joinedTexts, textColumn } from '../snapshot';
 import { tinySite } from '../testing/tinySite';
-import { completeSelection, evaluate, evaluateLinks, firstInOrder, hasBit, narrowed, numbersOf, parseLinkSelection, parseSelection, printSelection, quote } from '.'; // prettier-ignore
+import {
+  completeSelection,
+  evaluate,
+  evaluateLinks,
+  firstInOrder,
+  hasBit,
+  narrowed,
+  numbersOf,
+  parseLinkSelection,
+  parseSelection,
+  printSelection,
+  quote,
+} from '.';
 import type { Selection } from '.';
 import type { FactName } from '../snapshot';
 import { predicate } from './evaluate';
@@ -35,7 +47,15 @@ const fault = (text: string) => {
 };
 
 describe('writing selections', () => {
-  const tests = ['indexable', 'depth > 1', 'not reached', 'orphan or noindex', 'title = ""', 'path has " or "', 'links to (broken)']; // prettier-ignore
+  const tests = [
+    'indexable',
+    'depth > 1',
+    'not reached',
+    'orphan or noindex',
+    'title = ""',
+    'path has " or "',
+    'links to (broken)',
+  ];
   it('narrows one by another to what both hold, however they are joined inside', () =>
     fc.assert(
       fc.property(fc.constantFrom('', ...tests), fc.constantFrom(...tests), (one, other) => {
@@ -137,7 +157,17 @@ it('means for columns what it means for each page', () => {
     fc.tuple(number, fc.constantFrom('=', '!=', '<', '>='), fc.nat(3)).map((words) => words.join(' ')),
     fc.tuple(number, fc.nat(2), fc.nat(500)).map(([fact, a, b]) => `${fact} in (${a}, ${b})`),
     number.map((fact) => `${fact} is unknown`),
-    fc.constantFrom('indexable', 'noindex', 'orphan', 'reached', 'seen in links', 'seen in sitemap', 'title = "Shop"', 'title is unknown', 'verdict != broken'), // prettier-ignore
+    fc.constantFrom(
+      'indexable',
+      'noindex',
+      'orphan',
+      'reached',
+      'seen in links',
+      'seen in sitemap',
+      'title = "Shop"',
+      'title is unknown',
+      'verdict != broken',
+    ),
   );
   const { text } = fc.letrec<{ text: string }>((tie) => ({
     text: fc.oneof(
@@ -173,7 +203,9 @@ describe('steps along the links', () => {
   const paths = (text: string) => {
     const parsed = parseSelection(text);
     if (!parsed.ok) throw new Error(parsed.fault.message);
-    return Array.from(numbersOf(evaluate(site, parsed.selection)), (page) => addressAt(site, page).slice('https://tiny.example'.length)); // prettier-ignore
+    return Array.from(numbersOf(evaluate(site, parsed.selection)), (page) =>
+      addressAt(site, page).slice('https://tiny.example'.length),
+    );
   };
   it.each([
     ['linked from (section = "fr")', ['/old']],
@@ -192,7 +224,10 @@ describe('selections of links', () => {
   const links = (text: string) => {
     const parsed = parseLinkSelection(text);
     if (!parsed.ok) throw new Error(parsed.fault.message);
-    return Array.from(numbersOf(evaluateLinks(snapshot, parsed.selection)), (link) => addressParts(addressAt(snapshot, snapshot.links.target[link])).path); // prettier-ignore
+    return Array.from(
+      numbersOf(evaluateLinks(snapshot, parsed.selection)),
+      (link) => addressParts(addressAt(snapshot, snapshot.links.target[link])).path,
+    );
   };
   it.each([
     ['to (broken)', ['/gone']],
@@ -221,7 +256,10 @@ describe('matches', () => {
   it('agrees with the regular expressions of the language', () =>
     fc.assert(
       fc.property(
-        fc.array(fc.constantFrom('a', 'b', '.', 'a*', '(ab|b)', 'b?', '[ab]', '[^b]', '^', '$', 'a{1,2}', '(a|)', '|'), { maxLength: 7 }), // prettier-ignore
+        fc.array(
+          fc.constantFrom('a', 'b', '.', 'a*', '(ab|b)', 'b?', '[ab]', '[^b]', '^', '$', 'a{1,2}', '(a|)', '|'),
+          { maxLength: 7 },
+        ),
         fc.string({ unit: fc.constantFrom('a', 'b', 'B', 'c'), maxLength: 10 }),
         (pieces, text) => {
           const pattern = pieces.join('');
@@ -271,10 +309,29 @@ describe('matches', () => {
 describe('a selection as text', () => {
   const leaf: fc.Arbitrary<Selection> = fc.oneof(
     fc.record({ op: fc.constant('flag' as const), fact: fc.constant('noindex') }),
-    fc.record({ op: fc.constant('compare' as const), fact: fc.constantFrom('title', 'url'), comparison: fc.constantFrom('=', 'has', '<'), value: fc.string() }), // prettier-ignore
-    fc.record({ op: fc.constant('compare' as const), fact: fc.constantFrom('depth', 'share'), comparison: fc.constantFrom('!=', '>='), value: fc.oneof(fc.nat(), fc.constantFrom(0.5, 0.000001, 12.25)) }), // prettier-ignore
-    fc.record({ op: fc.constant('compare' as const), fact: fc.constant('anchor_faults'), comparison: fc.constant('has' as const), value: fc.constantFrom('generic', 'empty') }), // prettier-ignore
-    fc.record({ op: fc.constant('in' as const), fact: fc.constant('verdict'), values: fc.array(fc.constantFrom('noindex', 'not_html'), { minLength: 1, maxLength: 3 }) }), // prettier-ignore
+    fc.record({
+      op: fc.constant('compare' as const),
+      fact: fc.constantFrom('title', 'url'),
+      comparison: fc.constantFrom('=', 'has', '<'),
+      value: fc.string(),
+    }),
+    fc.record({
+      op: fc.constant('compare' as const),
+      fact: fc.constantFrom('depth', 'share'),
+      comparison: fc.constantFrom('!=', '>='),
+      value: fc.oneof(fc.nat(), fc.constantFrom(0.5, 0.000001, 12.25)),
+    }),
+    fc.record({
+      op: fc.constant('compare' as const),
+      fact: fc.constant('anchor_faults'),
+      comparison: fc.constant('has' as const),
+      value: fc.constantFrom('generic', 'empty'),
+    }),
+    fc.record({
+      op: fc.constant('in' as const),
+      fact: fc.constant('verdict'),
+      values: fc.array(fc.constantFrom('noindex', 'not_html'), { minLength: 1, maxLength: 3 }),
+    }),
     fc.record({ op: fc.constant('unknown' as const), fact: fc.constantFrom('h1', 'depth') }),
     fc.record({ op: fc.constant('seen' as const), source: fc.constantFrom('sitemap', 'links') }),
   ) as fc.Arbitrary<Selection>;
@@ -288,7 +345,11 @@ describe('a selection as text', () => {
         left: tie('selection'),
         right: tie('selection'),
       }),
-      fc.record({ op: fc.constant('step' as const), step: fc.constantFrom('linked from', 'links to', 'only through'), of: tie('selection') }), // prettier-ignore
+      fc.record({
+        op: fc.constant('step' as const),
+        step: fc.constantFrom('linked from', 'links to', 'only through'),
+        of: tie('selection'),
+      }),
       fc.record({ op: fc.constant('within' as const), clicks: fc.nat(9), of: tie('selection') }),
     ) as fc.Arbitrary<Selection>,
   }));
@@ -301,7 +362,10 @@ describe('a selection as text', () => {
 });
 
 describe('completion', () => {
-  const offers = (text: string) => completeSelection(text, text.length, (fact) => (fact === 'section' ? ['shop', 'visit'] : [])).offers.map(({ text }) => text); // prettier-ignore
+  const offers = (text: string) =>
+    completeSelection(text, text.length, (fact) => (fact === 'section' ? ['shop', 'visit'] : [])).offers.map(
+      ({ text }) => text,
+    );
   it.each([
     ['', ['indexable', 'depth', 'seen in', 'linked from (', 'not']],
     ['dep', ['depth']],

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { agents, formatOverride, parseOverride, presetOf, readSettingsFile, settingsFile, settingsSchema } from '.'; // prettier-ignore
+import { agents, formatOverride, parseOverride, presetOf, readSettingsFile, settingsFile, settingsSchema } from '.';
 
 it.each([
   ['www.museum.example=127.0.0.1:8080', { host: 'www.museum.example', toHost: '127.0.0.1', toPort: 8080 }],
@@ -28,7 +28,10 @@ describe('settings as a file', () => {
   const settings = settingsSchema.parse({ start: 'https://museum.example/', exclude: ['/a*'], depth: 4 });
   it('are read as they were written, and what is missing gets its default', () => {
     expect(readSettingsFile(settingsFile(settings))).toEqual({ ok: true, settings });
-    expect(readSettingsFile('{"edgemapSettings": {"start": "https://museum.example/"}}')).toMatchObject({ ok: true, settings: { retries: 2 } }); // prettier-ignore
+    expect(readSettingsFile('{"edgemapSettings": {"start": "https://museum.example/"}}')).toMatchObject({
+      ok: true,
+      settings: { retries: 2 },
+    });
   });
   it.each([
     ['no json', /not JSON/],

@@ -17,7 +17,10 @@ const address = z.string().max(8192);
 const pattern = z.string().min(1).max(MAX_PATTERN_LENGTH);
 const host = z.string().regex(/^[^\s/?#@]+$/, 'is not a host');
 /** A header value or name must not end the line it stands on. */
-const headerText = z.string().max(8192).regex(/^[\t\x20-\x7e\x80-\xff]*$/, 'holds characters that a header cannot'); // prettier-ignore
+const headerText = z
+  .string()
+  .max(8192)
+  .regex(/^[\t\x20-\x7e\x80-\xff]*$/, 'holds characters that a header cannot');
 
 /** What is sent with requests and must not be seen by others; stored encrypted, left out of every export. */
 export const secretsSchema = z.object({
@@ -59,7 +62,10 @@ export const settingsSchema = z.object({
 
   hosts: z.array(host).default([]),
   subdomains: z.boolean().default(false),
-  folder: z.string().regex(/^(\/([^?#\s]*\/)?)?$/, 'begins and ends with /').default(''), // prettier-ignore
+  folder: z
+    .string()
+    .regex(/^(\/([^?#\s]*\/)?)?$/, 'begins and ends with /')
+    .default(''),
   include: z.array(pattern).max(500).default([]),
   exclude: z.array(pattern).max(500).default([]),
   dropParameters: z.array(z.string().min(1)).max(500).default([]),
@@ -89,7 +95,10 @@ export const settingsSchema = z.object({
   robots: z.enum(['obey', 'look-past']).default('obey'),
   /** What the crawler calls itself in requests, and the product token rules are read for. */
   userAgent: headerText.min(1).default(agents[defaultAgent].userAgent),
-  token: z.string().regex(/^[a-z_-]{1,100}$/i, 'is made of letters, - and _').default(agents[defaultAgent].token), // prettier-ignore
+  token: z
+    .string()
+    .regex(/^[a-z_-]{1,100}$/i, 'is made of letters, - and _')
+    .default(agents[defaultAgent].token),
   /** Accept-Language; '' to send none. */
   language: headerText.default(''),
   /** Whether cookies that the site sets are sent back, within one crawl. */

@@ -18,9 +18,11 @@ function slowRank(count: number, out: number[][]): number[] {
   return rank;
 }
 
-const graphs = fc.integer({ min: 1, max: 12 }).chain((count) =>
-  fc.array(fc.uniqueArray(fc.nat(count - 1), { maxLength: 5 }), { minLength: count, maxLength: count }),
-); // prettier-ignore
+const graphs = fc
+  .integer({ min: 1, max: 12 })
+  .chain((count) =>
+    fc.array(fc.uniqueArray(fc.nat(count - 1), { maxLength: 5 }), { minLength: count, maxLength: count }),
+  );
 
 function rankOf(out: number[][]): Float64Array {
   const count = out.length;
@@ -66,7 +68,11 @@ const shareAt = (pages: Record<string, TinyPage>, model = siteShare) => {
 describe('the model plain', () => {
   it('is even on a ring, and takes in only pages that answered', () => {
     const { at, share } = shareAt(
-      { '/': { links: ['/a', '/a', '/', '/gone'] }, '/a': { links: ['/'], noindex: true }, '/gone': { status: 404, html: false } }, // prettier-ignore
+      {
+        '/': { links: ['/a', '/a', '/', '/gone'] },
+        '/a': { links: ['/'], noindex: true },
+        '/gone': { status: 404, html: false },
+      },
       plainShare,
     );
     expect([at('/'), at('/a'), at('/gone'), share.nodes]).toEqual([expect.closeTo(1, 9), expect.closeTo(1, 9), -1, 2]);
@@ -102,16 +108,28 @@ describe('the model site', () => {
     const { snapshot, share, at } = shareAt({ '/': { links: ['/a'], pageNofollow: true }, '/a': { links: ['/'] } });
     // All that the start has is spread evenly.
     expect(at('/')).toBeGreaterThan(at('/a'));
-    expect(leaksOf(snapshot, share)).toEqual([{ cause: 'nofollow', part: expect.closeTo((DAMPING * at('/')) / 2, 9) as number, pages: 1 }]); // prettier-ignore
+    expect(leaksOf(snapshot, share)).toEqual([
+      { cause: 'nofollow', part: expect.closeTo((DAMPING * at('/')) / 2, 9) as number, pages: 1 },
+    ]);
   });
   it('names what keeps share that can never be of use', () => {
-    const { snapshot, share, at } = shareAt({ '/': { links: ['/a', '/gone', '/out'] }, '/a': {}, '/gone': { status: 404, html: false }, '/out': { status: 302, html: false, redirectTo: 'https://other.example/' } }); // prettier-ignore
+    const { snapshot, share, at } = shareAt({
+      '/': { links: ['/a', '/gone', '/out'] },
+      '/a': {},
+      '/gone': { status: 404, html: false },
+      '/out': { status: 302, html: false, redirectTo: 'https://other.example/' },
+    });
     const leaks = leaksOf(snapshot, share);
     expect(leaks.map(({ cause }) => cause).sort()).toEqual(['broken', 'redirect']);
     expect(leaks[0].part).toBeCloseTo(at('/gone') / 4, 9);
   });
   it('says what each link carries: all that flows, but for what is spread evenly', () => {
-    const { snapshot, share, at } = shareAt({ '/': { links: ['/a', '/old'] }, '/a': { links: ['/'] }, '/old': { status: 301, html: false, redirectTo: '/b' }, '/b': { links: ['/', '/a'] } }); // prettier-ignore
+    const { snapshot, share, at } = shareAt({
+      '/': { links: ['/a', '/old'] },
+      '/a': { links: ['/'] },
+      '/old': { status: 301, html: false, redirectTo: '/b' },
+      '/b': { links: ['/', '/a'] },
+    });
     const page = (path: string) => pageOf(snapshot, tiny(path));
     const around = (path: string) => shareAround(snapshot, page(path), walkOf(snapshot).pages, settle(snapshot));
     snapshot.columns.share = share.share;
@@ -120,20 +138,29 @@ describe('the model site', () => {
         .to.map(({ page }) => page)
         .sort(),
     ).toEqual([page('/a'), page('/b')].sort());
-    expect(around('/b').from).toEqual([{ page: page('/'), by: page('/old'), share: expect.closeTo(around('/').to[0].share, 9) as number }]); // prettier-ignore
+    expect(around('/b').from).toEqual([
+      { page: page('/'), by: page('/old'), share: expect.closeTo(around('/').to[0].share, 9) as number },
+    ]);
     const into = (path: string) => around(path).from.reduce((sum, { share }) => sum + share, 0);
     for (const path of ['/', '/a', '/b']) expect(at(path)).toBeCloseTo(into(path) + 1 - DAMPING, 9);
   });
   it('has no share for addresses that no link touches', () =>
     expect(shareAt({ '/': { links: ['/a'] }, '/a': {}, '/lost': {} }).at('/lost')).toBe(-1));
   it('weighs links by where they stand', () => {
-    const pages = { '/': { links: ['/main'], worded: [['/foot', 'Imprint', 'footer']] as [string, string, 'footer'][] }, '/main': {}, '/foot': {} }; // prettier-ignore
+    const pages = {
+      '/': { links: ['/main'], worded: [['/foot', 'Imprint', 'footer']] as [string, string, 'footer'][] },
+      '/main': {},
+      '/foot': {},
+    };
     const snapshot = tinySite(pages);
     const { share } = siteShare(snapshot, { ...evenWeights, footer: 0.5 });
     const given = (path: string) => share[pageOf(snapshot, tiny(path))] - share[pageOf(snapshot, tiny('/'))];
     expect(given('/main')).toBeCloseTo(2 * given('/foot'), 9);
     // What weighs nothing carries nothing, also where a page has no other links.
-    const without = siteShare(tinySite({ ...pages, '/main': { worded: [['/foot', 'Imprint', 'footer']] } }), { ...evenWeights, footer: 0 }); // prettier-ignore
+    const without = siteShare(tinySite({ ...pages, '/main': { worded: [['/foot', 'Imprint', 'footer']] } }), {
+      ...evenWeights,
+      footer: 0,
+    });
     expect(without.share.reduce((sum, own) => sum + own, 0)).toBeCloseTo(3, 9);
     expect(without.share[pageOf(snapshot, tiny('/foot'))]).toBeCloseTo(without.share[pageOf(snapshot, tiny('/'))], 9);
   });
@@ -165,7 +192,11 @@ it('counts links and share from section to section', () => {
   const { sections, pages, links, carried, share: bySection } = sectionFlow(snapshot, share);
   expect(sections).toEqual(['shop', '', 'visit']);
   expect(pages).toEqual([2, 1, 1]);
-  expect(links).toEqual([[1, 1, 0], [2, 0, 1], [2, 0, 0]]); // prettier-ignore
+  expect(links).toEqual([
+    [1, 1, 0],
+    [2, 0, 1],
+    [2, 0, 0],
+  ]);
   expect(bySection.reduce((a, b) => a + b, 0)).toBeCloseTo(4, 9);
   // All that /visit/ passes on goes to the shop.
   expect(carried[2][0]).toBeCloseTo(DAMPING * bySection[2], 9);

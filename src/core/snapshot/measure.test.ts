@@ -29,7 +29,11 @@ describe('the search crawler', () => {
     expect(each(site, 'held_back', all)).toEqual([null, null, null, null, 'nofollow', 'nofollow', 'robots']));
   it('may need both to give way', () => {
     // Looked past, a closed page has links of its own.
-    const past = tinySite({ '/': { links: ['/shut'], pageNofollow: true }, '/shut': { blockedBy: 'Disallow: /shut', links: ['/a'] }, '/a': {} }); // prettier-ignore
+    const past = tinySite({
+      '/': { links: ['/shut'], pageNofollow: true },
+      '/shut': { blockedBy: 'Disallow: /shut', links: ['/a'] },
+      '/a': {},
+    });
     expect(each(past, 'held_back', ['/shut', '/a'])).toEqual(['both', 'both']);
   });
 });
@@ -50,18 +54,48 @@ it('follows canonicals to where they end', () => {
     '/early': { canonical: '/later' },
     '/later': { unvisited: 'limit', status: null, html: false },
   });
-  const states = { '/self': 'self', '/none': null, '/other': 'other', '/chain': 'chain', '/by-redirect': 'chain', '/loop': 'loop', '/out': 'outside', '/dead': 'not_indexable', '/early': 'unknown' }; // prettier-ignore
-  for (const [path, state] of Object.entries(states)) expect([path, at(site, path, 'canonical_state')]).toEqual([path, state]); // prettier-ignore
+  const states = {
+    '/self': 'self',
+    '/none': null,
+    '/other': 'other',
+    '/chain': 'chain',
+    '/by-redirect': 'chain',
+    '/loop': 'loop',
+    '/out': 'outside',
+    '/dead': 'not_indexable',
+    '/early': 'unknown',
+  };
+  for (const [path, state] of Object.entries(states))
+    expect([path, at(site, path, 'canonical_state')]).toEqual([path, state]);
 });
 
 it('takes names of sections from patterns, the first that matches', () => {
-  const reading = { sections: [{ pattern: '/shop/*?', name: 'Facets' }, { pattern: '/shop', name: 'Shop' }], nearTolerance: 3, weights: evenWeights }; // prettier-ignore
+  const reading = {
+    sections: [
+      { pattern: '/shop/*?', name: 'Facets' },
+      { pattern: '/shop', name: 'Shop' },
+    ],
+    nearTolerance: 3,
+    weights: evenWeights,
+  };
   const site = tinySite({ '/': {}, '/shop/': {}, '/shop/mugs?colour=red': {}, '/visit/x': {} }, [], { reading });
-  expect(each(site, 'section', ['/', '/shop/', '/shop/mugs?colour=red', '/visit/x'])).toEqual(['', 'Shop', 'Facets', 'visit']); // prettier-ignore
+  expect(each(site, 'section', ['/', '/shop/', '/shop/mugs?colour=red', '/visit/x'])).toEqual([
+    '',
+    'Shop',
+    'Facets',
+    'visit',
+  ]);
 });
 
 it('knows how large an island is, and what stands behind a gate', () => {
-  const site = tinySite({ '/': { links: ['/a'] }, '/a': { links: ['/b'] }, '/b': {}, '/x': { links: ['/y'] }, '/y': { links: ['/z'] }, '/z': {} }); // prettier-ignore
+  const site = tinySite({
+    '/': { links: ['/a'] },
+    '/a': { links: ['/b'] },
+    '/b': {},
+    '/x': { links: ['/y'] },
+    '/y': { links: ['/z'] },
+    '/z': {},
+  });
   expect(each(site, 'island_size', ['/', '/x', '/y', '/z'])).toEqual([null, 3, 3, 3]);
   expect(each(site, 'gate_for', ['/', '/a', '/b', '/x'])).toEqual([2, 1, 0, null]);
 });
@@ -73,11 +107,23 @@ describe('near-duplicates', () => {
     facts.fingerprint!.forEach((part, i) => bytes.setUint32(4 * i, part));
     return { words: facts.words, fingerprint: new Uint8Array(bytes.buffer), contentHash };
   };
-  const story = Array.from({ length: 120 }, (_, i) => ['tram', 'bus', 'wire', 'hill', 'bell', 'rail'][(i * i + 3 * i) % 6] + String.fromCharCode(97 + (i % 26))).join(' '); // prettier-ignore
-  const other = Array.from({ length: 120 }, (_, i) => ['menu', 'soup', 'cake', 'tea'][(i * 7) % 4] + String.fromCharCode(97 + ((i * 5) % 26))).join(' '); // prettier-ignore
+  const story = Array.from(
+    { length: 120 },
+    (_, i) => ['tram', 'bus', 'wire', 'hill', 'bell', 'rail'][(i * i + 3 * i) % 6] + String.fromCharCode(97 + (i % 26)),
+  ).join(' ');
+  const other = Array.from(
+    { length: 120 },
+    (_, i) => ['menu', 'soup', 'cake', 'tea'][(i * 7) % 4] + String.fromCharCode(97 + ((i * 5) % 26)),
+  ).join(' ');
   const site = (nearTolerance: number) =>
     tinySite(
-      { '/a': page(story, 'a'), '/b': page(`${story} 1947`, 'b'), '/c': page(other, 'c'), '/same': page(story, 'a'), '/few': page('tram bus', 'd') }, // prettier-ignore
+      {
+        '/a': page(story, 'a'),
+        '/b': page(`${story} 1947`, 'b'),
+        '/c': page(other, 'c'),
+        '/same': page(story, 'a'),
+        '/few': page('tram bus', 'd'),
+      },
       [],
       { reading: { sections: [], nearTolerance, weights: evenWeights } },
     );

@@ -4,7 +4,17 @@ import { findLinkFaults } from '../anchors';
 import { fragmentName } from '../html';
 import { anchorFaults, faultBit, isResource, linkKinds } from '../links';
 import type { LinkKind } from '../links';
-import { clickDepths, countLinks, dominators, gatesOf, heldBackBy, incomingPages, islandNumbers, pageGraph, reachOf } from '../reach'; // prettier-ignore
+import {
+  clickDepths,
+  countLinks,
+  dominators,
+  gatesOf,
+  heldBackBy,
+  incomingPages,
+  islandNumbers,
+  pageGraph,
+  reachOf,
+} from '../reach';
 import { patternTest } from '../scope';
 import { siteShare } from '../share';
 import { addressParts } from '../url';
@@ -252,7 +262,11 @@ export function* measure(
       canonicals: canonicals.different,
       verdict,
       verdict_reason: textColumn(reasons),
-      seen_in: seenIn(count, links, { start: starts, sitemap: listings.map(({ page }) => page), list: numbersOf(input.listed) }), // prettier-ignore
+      seen_in: seenIn(count, links, {
+        start: starts,
+        sitemap: listings.map(({ page }) => page),
+        list: numbersOf(input.listed),
+      }),
       depth,
       reach: Int32Array.from(reachOf(depth, counts.pagesLinking)),
       island: islands,
@@ -268,7 +282,10 @@ export function* measure(
       words: number(({ words }) => words),
       content_hash: text(({ contentHash }) => contentHash),
       breadcrumb: text(({ breadcrumb }) => breadcrumb && breadcrumb.map(({ name }) => name).join(' › ')),
-      breadcrumb_parent: text(({ breadcrumb, address }) => breadcrumb?.findLast((crumb) => crumb.address && crumb.address !== address)?.address ?? null), // prettier-ignore
+      breadcrumb_parent: text(
+        ({ breadcrumb, address }) =>
+          breadcrumb?.findLast((crumb) => crumb.address && crumb.address !== address)?.address ?? null,
+      ),
       duplicates: countEqual(content),
       near_duplicates: near.alike,
       near_group: near.group,

@@ -20,7 +20,9 @@ export function judgeFamily({ family, sample }: FamilyEvidence, limit: number): 
   if (family.repeated) return { trap: true, reason: 'parts of its addresses repeat themselves' };
   if (sample.length < Math.min(ENOUGH, limit)) return { trap: null };
   const pages = sample.filter((one) => typeof one === 'object' && one !== null) as [number, number][];
-  const alike = pages.filter((one) => pages.some((other) => other !== one && fingerprintDistance(one, other) <= ALIKE_BITS)); // prettier-ignore
+  const alike = pages.filter((one) =>
+    pages.some((other) => other !== one && fingerprintDistance(one, other) <= ALIKE_BITS),
+  );
   const part = (alike.length + sample.filter((one) => one === null).length) / sample.length;
   if (part < ALIKE_PART) return { trap: false };
   return { trap: true, reason: `${Math.round(100 * part)} % of its pages are alike or no pages of their own` };

@@ -23,10 +23,16 @@ describe('a large family', () => {
   const family = at('/events/2027/09/')!;
   const of = (n: number, each: (i: number) => Sampled, limit = 500) =>
     judgeFamily({ family, sample: Array.from({ length: n }, (_, i) => each(i)) }, limit);
-  const scattered = (i: number): [number, number] => [Math.imul(i + 1, 0x9e3779b9) >>> 0, Math.imul(i + 7, 0x85ebca6b) >>> 0]; // prettier-ignore
+  const scattered = (i: number): [number, number] => [
+    Math.imul(i + 1, 0x9e3779b9) >>> 0,
+    Math.imul(i + 7, 0x85ebca6b) >>> 0,
+  ];
 
   it('is a trap when its pages are alike, or no pages at all', () => {
-    expect(of(30, (i) => [5, i % 3])).toMatchObject({ trap: true, reason: '100 % of its pages are alike or no pages of their own' }); // prettier-ignore
+    expect(of(30, (i) => [5, i % 3])).toMatchObject({
+      trap: true,
+      reason: '100 % of its pages are alike or no pages of their own',
+    });
     expect(of(30, () => null)).toMatchObject({ trap: true });
   });
   it('is none when its pages differ, and may go on growing', () => {

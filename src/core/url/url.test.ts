@@ -37,7 +37,23 @@ describe('identity of a URL', () => {
   it('refuses addresses without bound', () =>
     expect(identify(`https://museum.example/${'a'.repeat(MAX_ADDRESS_LENGTH)}`)).toBeNull());
   it('is the same when it is remembered', () => {
-    const hrefs = ['a', '../b?c/d', '?p=2', '#top', '', ' ?x', '/', '//other.example/a', 'http:', 'http:?x', 'https:a', './', 'http://[bad', '\\x', '\t#y']; // prettier-ignore
+    const hrefs = [
+      'a',
+      '../b?c/d',
+      '?p=2',
+      '#top',
+      '',
+      ' ?x',
+      '/',
+      '//other.example/a',
+      'http:',
+      'http:?x',
+      'https:a',
+      './',
+      'http://[bad',
+      '\\x',
+      '\t#y',
+    ];
     const bases = ['http://a.example/', 'http://a.example/x/y', 'http://a.example/x/z?q=/1', 'https://a.example/x/y'];
     const remembered = remembering(identify);
     for (const href of [...hrefs, ...hrefs])

@@ -3,7 +3,12 @@ import { nothingFound } from '../snapshot';
 import { closedSite, outcomesOf } from '.';
 import type { Example } from '.';
 
-const page = (given: Partial<Example>): Example => ({ ...nothingFound, address: 'https://a.example/x', fetchedAt: new Date(0), ...given }); // prettier-ignore
+const page = (given: Partial<Example>): Example => ({
+  ...nothingFound,
+  address: 'https://a.example/x',
+  fetchedAt: new Date(0),
+  ...given,
+});
 const html = { status: 200, html: true };
 function warning(...pages: Partial<Example>[]) {
   const all = pages.map(page);

@@ -30,7 +30,11 @@
     if (!element) return;
     const fields = new FormData(element);
     const text = (name: string) => String(fields.get(name) ?? '').trim();
-    const lines = (name: string) => text(name).split('\n').map((line) => line.trim()).filter(Boolean); // prettier-ignore
+    const lines = (name: string) =>
+      text(name)
+        .split('\n')
+        .map((line) => line.trim())
+        .filter(Boolean);
     const start = readStartAddress(text('start'));
     scope = start.ok
       ? {

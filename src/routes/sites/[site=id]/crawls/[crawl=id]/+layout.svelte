@@ -24,7 +24,11 @@
   /** A question, read as the one before. */
   const hrefOf = (path: string) => `${base}/${path}${reader ? `?reader=${reader}` : ''}`;
   const countOf = (path: string) =>
-    path === 'overview' ? 0 : data.findings.filter(({ question, screen }) => screen === path && questions.some(({ name }) => name === question)).length; // prettier-ignore
+    path === 'overview'
+      ? 0
+      : data.findings.filter(
+          ({ question, screen }) => screen === path && questions.some(({ name }) => name === question),
+        ).length;
   let again: HTMLFormElement | undefined = $state();
   let keys: ReturnType<typeof Keys>;
   const actions = $derived([

@@ -24,7 +24,11 @@
   const show = (changes: Partial<ScreenState>) =>
     goto(withState(page.url, changes), { keepFocus: true, noScroll: true });
   /** What a finding selects: links by the edit that mends them. */
-  const stateOf = ({ over, select }: Found): Partial<ScreenState> => ({ list: over === 'links' ? 'edits' : 'pages', select, page: '' }); // prettier-ignore
+  const stateOf = ({ over, select }: Found): Partial<ScreenState> => ({
+    list: over === 'links' ? 'edits' : 'pages',
+    select,
+    page: '',
+  });
   const sectionsOf = (from: string, to: string) =>
     from === '…' || to === '…'
       ? ''

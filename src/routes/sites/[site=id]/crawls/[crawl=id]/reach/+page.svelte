@@ -30,7 +30,9 @@
   const host = $derived(new URL(data.site.start).host);
   const lost = $derived(lostSelection(view.reader));
   let past = $state(3);
-  const pagesPast = $derived((data.bars ?? []).reduce((sum, { depth, pages }) => sum + (depth !== null && depth > past ? pages : 0), 0)); // prettier-ignore
+  const pagesPast = $derived(
+    (data.bars ?? []).reduce((sum, { depth, pages }) => sum + (depth !== null && depth > past ? pages : 0), 0),
+  );
 
   const pagesOf = (select: string): Partial<ScreenState> => ({ list: 'pages', select });
   const href = (select: string) => withState(page.url, pagesOf(select));

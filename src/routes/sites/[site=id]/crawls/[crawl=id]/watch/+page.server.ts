@@ -36,7 +36,9 @@ export const actions: Actions = {
     });
     const settings = settingsSchema.safeParse({ ...row.settings, ...Object.fromEntries(raised) });
     if (!settings.success)
-      return fail(400, { fault: `The crawl goes on with whole numbers only: ${String(settings.error.issues[0].path[0])} is not one.` }); // prettier-ignore
+      return fail(400, {
+        fault: `The crawl goes on with whole numbers only: ${String(settings.error.issues[0].path[0])} is not one.`,
+      });
     if (row.state !== 'running' && row.state !== 'waiting') await continueCrawl(db, row.id, settings.data);
     redirect(303, `${crawlPath(row.siteId, row.id)}/watch`);
   },
