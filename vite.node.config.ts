@@ -4,7 +4,7 @@ import { alias } from './alias.config.ts';
 
 const entries: Record<string, string> = {
   main: 'src/cli/main.ts',
-  readerThread: 'src/crawl/readerThread.ts',
+  thread: 'src/crawl/thread.ts',
   demo: 'demo/main.ts',
 };
 
@@ -21,9 +21,9 @@ export default defineConfig(({ mode }) => ({
     minify: true,
     rollupOptions: {
       input: { [mode]: entries[mode] },
-      // Only of scripts, not of modules, can V8 keep what it has compiled (src/cli/start.cjs).
       output: { format: 'cjs', entryFileNames: '[name].cjs', codeSplitting: false },
-      external: (id) => id.includes('/build/handler.js'),
+      // A pool of threads starts its threads from files of its own.
+      external: (id) => id === 'piscina' || id.includes('/build/handler.js'),
     },
   },
 }));

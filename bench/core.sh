@@ -19,7 +19,7 @@ sets=(sqlite3-doc nodejs-doc)
 serve_docs "${sets[@]}"
 for i in "${!sets[@]}"; do
   start=http://127.0.0.1:${ports[i]}/
-  node src/cli/start.cjs crawl "$start" --share-model plain --out "$here/out$i" 2>/dev/null
+  node build-node/main.cjs crawl "$start" --share-model plain --out "$here/out$i" 2>/dev/null
   echo "  ${sets[i]}"
   "$python" bench/figures.py "$here/out$i" "$start"
 done

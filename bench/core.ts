@@ -84,7 +84,7 @@ const BATCH = 20_000;
 const link = {
   kind: 'click',
   element: 'a',
-  landmark: 'main',
+  placement: 'main',
   anchor: 1,
   rel: 0,
   path: 2,

@@ -12,8 +12,8 @@ command -v wget >/dev/null || { echo "bench crawl needs wget; install it from De
 serve_docs "${packages[@]}"
 
 # Tables are made before the first crawl, and the program has been started before, as on any machine where it is used.
-node src/cli/start.cjs migrate
-node src/cli/start.cjs crawl "http://127.0.0.1:${ports[0]}/" --limit 200 2>/dev/null
+node build-node/main.cjs migrate
+node build-node/main.cjs crawl "http://127.0.0.1:${ports[0]}/" --limit 200 2>/dev/null
 
 # seconds COMMAND …: how long it takes.
 seconds() {
@@ -32,10 +32,10 @@ for i in "${!packages[@]}"; do
   : >"$here/theirs" && : >"$here/ours"
   for _ in $(seq "${ROUNDS:-3}"); do
     seconds mirror "$start" >>"$here/theirs"
-    seconds node src/cli/start.cjs crawl "$start" >>"$here/ours"
+    seconds node build-node/main.cjs crawl "$start" >>"$here/ours"
   done
   crawl=$(sed -n 's/^Crawl \([0-9]*\):.*/\1/p' "$here/said" | tail -n 1)
-  node src/cli/start.cjs export "$crawl" --out "$here/out" 2>/dev/null
+  node build-node/main.cjs export "$crawl" --out "$here/out" 2>/dev/null
   awk -v n="${packages[i]}" -v p="$(find "$here/mirror" -name '*.html' | wc -l)" -v a="$(median "$here/theirs")" -v b="$(median "$here/ours")" \
     -v all="$(paste "$here/ours" "$here/theirs" | awk '{ printf "%.2f ", $1 / $2 }')" \
     'BEGIN { printf "%-17s %6d %8.2fs %8.2fs %7.2fx   %s\n", n, p, a, b, b / a, all }'

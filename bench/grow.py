@@ -28,7 +28,7 @@ def database_size():
 
 start = f"http://127.0.0.1:{port}/"
 size_before = database_size()
-crawl = subprocess.Popen(["node", "src/cli/start.cjs", "crawl", start, "--limit", str(pages * 2)], stderr=subprocess.PIPE, text=True)
+crawl = subprocess.Popen(["node", "build-node/main.cjs", "crawl", start, "--limit", str(pages * 2)], stderr=subprocess.PIPE, text=True)
 
 samples = []  # seconds, pages done, MiB resident
 done = 0

@@ -26,10 +26,10 @@ if [ -z "$crawl" ]; then
   jobs+=($!)
   port=$(wait_for "$here/site" '^[0-9]+$')
   echo "Crawling a site of $pages pages first …" >&2
-  node src/cli/start.cjs crawl "http://127.0.0.1:$port/" --limit $((pages * 2)) 2>/dev/null
+  node build-node/main.cjs crawl "http://127.0.0.1:$port/" --limit $((pages * 2)) 2>/dev/null
   crawl=$(newest_crawl)
 fi
-PORT=0 node src/cli/start.cjs serve 2>"$here/serve" &
+PORT=0 node build-node/main.cjs serve 2>"$here/serve" &
 jobs+=($!)
 address=$(wait_for "$here/serve" 'http://127\.0\.0\.1:[0-9]+/')
 node bench/ui.mjs "$address$crawl"

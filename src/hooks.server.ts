@@ -1,8 +1,35 @@
-import type { HandleServerError } from '@sveltejs/kit';
+/** The boundary of every request: who asks, which site and crawl the address names, and what is said of failures. */
+import type { Handle, HandleServerError } from '@sveltejs/kit';
 import pino from 'pino';
-import { isConnectionLoss, OperatorError } from '$server/index';
+import { appDatabase, crawlState, isConnectionLoss, OperatorError, siteName } from '$server/index';
+import { accessOf, isAllowed } from './routes/access';
 
 const log = pino({ name: 'app' }, pino.destination(2));
+
+/** Finds the site and the crawl of an address; the crawl must be one of the site. */
+async function named({ site, crawl }: Partial<Record<string, string>>): Promise<Pick<App.Locals, 'site' | 'crawl'>> {
+  if (!site) return { site: null, crawl: null };
+  const db = appDatabase();
+  const [ofSite, ofCrawl] = await Promise.all([
+    siteName(db, Number(site)),
+    crawl ? crawlState(db, Number(crawl)) : undefined,
+  ]);
+  const belongs = ofSite !== undefined && ofCrawl?.siteId === ofSite.id;
+  return { site: ofSite ?? null, crawl: belongs ? ofCrawl : null };
+}
+
+export const handle: Handle = async ({ event, resolve }) => {
+  event.locals.access = accessOf(event.request);
+  if (!isAllowed(event.locals.access, event.request)) return new Response('Not allowed.\n', { status: 403 });
+  Object.assign(event.locals, { site: null, crawl: null });
+  try {
+    Object.assign(event.locals, await named(event.params));
+  } catch (error) {
+    // What is thrown here is not shown on a page of ours; whoever asks for the site or the crawl throws it.
+    event.locals.failure = error;
+  }
+  return resolve(event);
+};
 
 /** What a person sees of a failure: what happened and what to do, never a stack. */
 export const handleError: HandleServerError = ({ error, event, status, message }) => {

@@ -170,9 +170,6 @@ describe('from a start address to orphans on the screen', () => {
     const [all, linking] = [await asked('orphan'), await asked('orphan and links to (depth = 0)')];
     expect(linking.total).toBeLessThanOrEqual(all.total);
     expect((await asked('linked from (depth = 0) and reached')).total).toBeGreaterThan(0);
-    const part = await fetch(`${reach.replace('/reach', '/snapshot')}?part=head`);
-    expect(await part.json()).toMatchObject({ version: expect.any(Number) as number });
-    expect((await fetch(`${reach.replace('/reach', '/snapshot')}?part=none`)).status).toBe(404);
   });
 
   it('exports what is selected', async () => {
@@ -190,7 +187,7 @@ describe('from a start address to orphans on the screen', () => {
 describe('what goes wrong is said', () => {
   it.each([
     ['trams by the sea', /an address cannot hold a space/],
-    ['https://nowhere.invalid/', /There is no such host/],
+    ['https://nowhere.invalid/', /The host has no DNS record/],
     ['http://127.0.0.1:9/', /The connection was refused/],
   ])('%s', async (address, message) => {
     await giveAddress(address);
@@ -203,7 +200,7 @@ describe('what goes wrong is said', () => {
   it('an address that is nowhere in Edge Map', async () => {
     const response = await page.goto(`${app.address}sites/999/crawls/999/reach`);
     expect(response!.status()).toBe(404);
-    await shows(page, 'There is no such crawl.');
+    await shows(page, 'There is no such site.');
     faults.length = 0;
   });
   it('other names than loopback are not answered', async () => {
@@ -306,14 +303,14 @@ it('a running crawl is watched, stopped and continued', async () => {
     await page.setRequestInterception(false);
     faults.length = 0;
     await clickText(page, 'button', 'Pause');
-    await shows(page, 'Nothing is fetched until you let it go on.');
-    await clickText(page, 'button', 'Go on');
+    await shows(page, 'Nothing is fetched until you resume it.');
+    await clickText(page, 'button', 'Resume crawl');
     await shows(page, `Crawling ${site.origin}/`);
     await clickText(page, 'button', 'Stop');
     await page.waitForFunction(() => location.pathname.endsWith('/overview'), { timeout: 60_000 });
-    await shows(page, 'It was stopped before everything was fetched.');
-    await clickText(page, 'summary', 'Continue the crawl');
-    await clickText(page, 'button', 'Go on');
+    await shows(page, 'The crawl was stopped before everything was fetched.');
+    await clickText(page, 'summary', 'Resume the crawl');
+    await clickText(page, 'button', 'Resume crawl');
     await page.waitForFunction(() => location.pathname.endsWith('/watch'));
     await page.waitForFunction(() => location.pathname.endsWith('/overview'), { timeout: 60_000 });
     expect(await answer()).toMatch(/^121 addresses are known and 121 may be indexed/);

@@ -1,11 +1,12 @@
 /** ./edgemap as it is typed. */
 import { spawn, spawnSync } from 'node:child_process';
-import { mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { afterAll, afterEach, beforeAll, describe, expect, it } from 'vitest';
 import { settingsSchema } from '$core/settings';
 import { addCrawl, getCrawl, saveSite } from '$server/index';
+import { until } from './support/crawling';
 import { testDatabase } from './support/database';
 import type { TestDatabase } from './support/database';
 import { linking, standIn } from './support/standIn';
@@ -40,11 +41,12 @@ describe('./edgemap', () => {
     const { code, out } = await edgemap('help');
     expect(code).toBe(0);
     for (const command of ['demo', 'start', 'crawl', 'export', 'select', 'worker', 'bench', 'test'])
-      expect(out).toContain(`./edgemap ${command}`);
+      expect(out).toMatch(new RegExp(`^  ${command}\\b`, 'm'));
   });
   it('exits with 2 for what it does not know', async () => {
     const { code, said } = await edgemap('frobnicate');
-    expect([code, said.split('\n')[0]]).toEqual([2, 'edgemap: there is no command “frobnicate”.']);
+    expect(said).toMatch(/^edgemap: There is no command “frobnicate”/);
+    expect(code).toBe(2);
   });
   it('is plain bash', () => expect(spawnSync('bash', ['-n', 'edgemap']).status).toBe(0));
 });
@@ -70,21 +72,11 @@ describe('./edgemap crawl', () => {
       depth: { 0: 1, 1: 1 },
     });
   });
-  it('is compiled once, and again when what is kept of that is not what it was', async () => {
-    const [kept] = readdirSync('build-node')
-      .filter((name) => name.startsWith(`main.cjs.${process.version}.`))
-      .map((name) => join('build-node', name));
-    expect(readFileSync(kept).length).toBeGreaterThan(100_000);
-    writeFileSync(kept, 'torn');
-    site = await standIn({ '/': linking('Home') });
-    expect(await edgemap('crawl', `${site.origin}/`)).toMatchObject({ code: 0 });
-    expect(readFileSync(kept).length).toBeGreaterThan(100_000);
-  });
   it.each([
     [['http://127.0.0.1:9/'], 1, /The connection was refused/],
-    [['https://nowhere.invalid/'], 1, /no such host/],
+    [['https://nowhere.invalid/'], 1, /no DNS record/],
     [['not a url'], 2, /not a URL/],
-    [['a.example', '--limit', 'x'], 2, /--limit takes a whole number/],
+    [['a.example', '--limit', 'x'], 2, /--limit.*whole number/],
     [['a.example', '--out', '/dev/null/x'], 2, /--out/],
   ])('%o exits with %i and says why', async (words, expected, message) => {
     const { code, said } = await edgemap('crawl', ...words);
@@ -105,7 +97,7 @@ describe('./edgemap crawl', () => {
     let said = '';
     child.stderr.on('data', (piece) => (said += piece));
     const ended = new Promise((resolve) => child.on('close', resolve));
-    while (site.asked.length < 30) await new Promise((resolve) => setTimeout(resolve, 20));
+    await until(() => site!.asked.length >= 30);
     // A terminal sends the signal to the whole group.
     process.kill(-child.pid!, 'SIGINT');
     expect(await ended).toBe(0);
@@ -160,7 +152,7 @@ it('./edgemap worker runs what waits in the database until Ctrl-C', async () => 
   const child = spawn('./edgemap', ['worker'], { env: { ...process.env, DATABASE_URL: database.url } });
   const ended = new Promise((resolve) => child.on('close', resolve));
   const done = async () => (await getCrawl(database.db, id))!.state === 'done';
-  while (child.exitCode === null && !(await done())) await new Promise((resolve) => setTimeout(resolve, 50));
+  await until(async () => child.exitCode !== null || (await done()));
   expect(await done()).toBe(true);
   expect(child.exitCode).toBeNull();
   child.kill('SIGINT');

@@ -1,7 +1,5 @@
 /** What the endpoints of a crawl answer, asked well and asked badly, over HTTP as a browser or a script asks them. */
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { decodeSnapshot, encodeSnapshot } from '$core/snapshot';
-import type { Snapshot } from '$core/snapshot';
 import { crawling } from './support/crawling';
 import { testDatabase } from './support/database';
 import type { TestDatabase } from './support/database';
@@ -12,7 +10,6 @@ import type { StandIn } from './support/standIn';
 let database: TestDatabase;
 let site: StandIn;
 let app: Awaited<ReturnType<typeof startApp>>;
-let stored: Snapshot;
 let crawl: string;
 let waiting: string;
 
@@ -26,7 +23,7 @@ beforeAll(async () => {
   });
   const { begin, finish } = crawling(() => database.db);
   const done = await begin(`${site.origin}/`);
-  stored = (await finish(done)).snapshot;
+  await finish(done);
   waiting = `sites/1/crawls/${await begin(`${site.origin}/`, {}, null)}`;
   crawl = `sites/1/crawls/${done}`;
   app = await startApp(database.url);
@@ -99,7 +96,6 @@ describe('what cannot be answered is said in words', () => {
     ],
     ['a dossier of nothing', () => `${crawl}/dossier`, {}, 400, /./],
     ['a reader that is not there', () => `${crawl}/dossier`, { page: 'x', reader: 'cat' }, 400, /visitor/],
-    ['a part that is not there', () => `${crawl}/snapshot`, { part: 'fact.colour' }, 404, /no such part/],
     ['a source that is not kept', () => `${crawl}/source`, { page: '/gone' }, 404, /not kept/],
     ['lines before the first', () => `${crawl}/source`, { page: '/trams', from: '0' }, 400, /1/],
     ['settings of no site', () => 'sites/999/settings.json', {}, 404, /no such site/],
@@ -180,31 +176,28 @@ describe('for whoever writes a selection', () => {
     const summaries = await told<object>(`${crawl}/summary`, { columns: 'depth,status' });
     expect(Object.keys(summaries)).toHaveLength(2);
   });
-  it('selections are kept under names, found again, and forgotten', async () => {
-    const kept = { name: 'Lost', over: 'pages', text: 'not reached' };
-    expect((await send('sites/1/kept', 'POST', kept)).status).toBe(200);
-    const bad = await send('sites/1/kept', 'POST', { ...kept, text: 'depth >' });
+  it('selections are saved under names, found again, and deleted', async () => {
+    const saved = { name: 'Lost', over: 'pages', text: 'not reached' };
+    expect((await send('sites/1/selections', 'POST', saved)).status).toBe(200);
+    const bad = await send('sites/1/selections', 'POST', { ...saved, text: 'depth >' });
     expect([bad.status, await bad.text()]).toEqual([400, expect.stringMatching(/\w/)]);
-    const unnamed = await send('sites/1/kept', 'POST', { ...kept, name: ' ' });
+    const unnamed = await send('sites/1/selections', 'POST', { ...saved, name: ' ' });
     expect(await unnamed.text()).toContain('A name is needed.');
     expect(
-      (await ask('sites/1/kept', {}, { method: 'POST', body: '{', headers: { 'content-type': 'application/json' } }))
-        .status,
+      (
+        await ask(
+          'sites/1/selections',
+          {},
+          { method: 'POST', body: '{', headers: { 'content-type': 'application/json' } },
+        )
+      ).status,
     ).toBe(400);
-    expect((await send('sites/1/kept', 'DELETE', { name: 'Lost', over: 'pages' })).status).toBe(200);
-    expect((await send('sites/999/kept', 'POST', kept)).status).toBe(404);
+    expect((await send('sites/1/selections', 'DELETE', { name: 'Lost', over: 'pages' })).status).toBe(200);
+    expect((await send('sites/999/selections', 'POST', saved)).status).toBe(404);
   });
 });
 
 describe('for programs', () => {
-  it('the parts of the snapshot make it whole again', async () => {
-    const names = [...encodeSnapshot(stored).keys()];
-    const part = async (name: string) =>
-      [name, new Uint8Array(await (await ask(`${crawl}/snapshot`, { part: name })).arrayBuffer())] as const;
-    const snapshot = decodeSnapshot(new Map(await Promise.all(names.map(part))), names);
-    expect(snapshot.count).toBe(5);
-    expect([...(snapshot.columns.depth as Int32Array)].sort()).toEqual([0, 1, 1, 1, 2]);
-  });
   it('progress is told as events, and ends with the crawl', async () => {
     const answer = await ask(`${crawl}/progress`);
     expect(answer.headers.get('content-type')).toBe('text/event-stream');

@@ -66,7 +66,7 @@ describe('from a finding to the line', () => {
     await shows(page, '“Tickets and prices”');
     await clickText(page, '[role=tab]', 'Facts');
     await shows(page, 'content-type: text/html');
-    await clickText(page, 'aside a', 'Whole');
+    await clickText(page, 'aside a', 'Open full page');
     await page.waitForFunction(() => location.pathname.endsWith('/page'));
     await shows(page, 'From discovery to index');
   });
@@ -131,11 +131,11 @@ describe('lists', () => {
     await open('reach');
     await clickText(page, 'button', 'Columns');
     await clickText(page, 'label', 'Words');
-    await page.waitForSelector('[role=columnheader] button[title=Words]');
+    await page.waitForSelector('[role=columnheader] button[title^="Words:"]');
     await page.reload();
-    await page.waitForSelector('[role=columnheader] button[title=Words]');
+    await page.waitForSelector('[role=columnheader] button[title^="Words:"]');
     await clickText(page, '[role=columnheader] button', 'Words');
-    await page.waitForFunction(() => location.search.includes('sort=words'));
+    await page.waitForFunction(() => location.search.includes('sort=word_count'));
     await page.evaluate(() => (document.cookie = 'edgemap.columns.pages=; path=/; max-age=0'));
   });
 
@@ -156,7 +156,7 @@ describe('lists', () => {
   it('groups pages, and opens a group', async () => {
     await open('reach');
     await page.select('section[aria-label=Selection] select', 'section');
-    await page.waitForSelector('[role=columnheader] button[title="Median depth"]');
+    await page.waitForSelector('[role=columnheader] button[title^="Median depth"]');
     await shows(page, 'collections');
     await page.click('#row-0');
     await page.waitForFunction(() => /section/.test(new URLSearchParams(location.search).get('select') ?? ''));
@@ -175,7 +175,7 @@ describe('lists', () => {
 });
 
 describe('the selection', () => {
-  it('is completed, counted while it is written, kept by name and found again', async () => {
+  it('is completed, counted while it is written, saved by name and found again', async () => {
     await open('reach');
     await page.keyboard.press('s');
     await page.keyboard.type('indexable and sec');
@@ -191,16 +191,16 @@ describe('the selection', () => {
     await shows(page, 'press Enter');
     await page.keyboard.press('Enter');
     await page.waitForFunction(() => location.search.includes('stories'));
-    await clickText(page, 'button', 'Kept');
+    await clickText(page, 'button', 'Saved');
     await page.type('[placeholder="Name for this selection"]', 'Stories to mend');
     await page.keyboard.press('Enter');
-    await shows(page, '“Stories to mend” is kept.');
+    await shows(page, '“Stories to mend” is saved.');
     await open('overview');
     await page.keyboard.down('Control');
     await page.keyboard.press('k');
     await page.keyboard.up('Control');
     await page.keyboard.type('to mend');
-    await shows(page, 'kept selection of pages');
+    await shows(page, 'saved selection of pages');
     await page.waitForFunction(() =>
       document.querySelector('[role=option][aria-selected=true]')?.textContent!.includes('mend'),
     );
@@ -212,7 +212,7 @@ describe('the selection', () => {
     const screens: [string, Record<string, string>][] = [
       ['overview', {}],
       ['reach', {}],
-      ['reach', { picture: 'lost' }],
+      ['reach', { picture: 'no-route' }],
       ['reach', { picture: 'readers', reader: 'crawler' }],
       ['flow', { picture: 'findings', page: `${SITE}/visit/prices` }],
       ['flow', { page: `${SITE}/visit/prices`, part: 'in' }],
@@ -351,15 +351,15 @@ describe('what goes wrong is said', () => {
     expect(said).toContain(words);
     expect(said).not.toMatch(/at .*\.js:\d+/);
   });
-  it('a name that is kept without a name, or for what cannot be read', async () => {
-    const keep = (body: object) =>
-      fetch(`${base.replace(/crawls.*/, 'kept')}`, {
+  it('a selection that is saved without a name, or that cannot be read', async () => {
+    const save = (body: object) =>
+      fetch(`${base.replace(/crawls.*/, 'selections')}`, {
         method: 'POST',
         body: JSON.stringify(body),
         headers: { 'content-type': 'application/json' },
       });
-    expect((await keep({ name: ' ', over: 'pages', text: 'orphan' })).status).toBe(400);
-    const faulty = await keep({ name: 'X', over: 'pages', text: 'depht > 1' });
+    expect((await save({ name: ' ', over: 'pages', text: 'orphan' })).status).toBe(400);
+    const faulty = await save({ name: 'X', over: 'pages', text: 'depht > 1' });
     expect([faulty.status, (await faulty.json()) as unknown]).toEqual([
       400,
       { message: expect.stringContaining('is not a fact of pages') as string },

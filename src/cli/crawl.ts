@@ -1,24 +1,27 @@
+import { verdicts } from '$core/facts';
+import { sentence } from '$core/messages';
 import { thousands } from '$core/numbers';
-import { countPages } from '$core/answers';
+import { countPages } from '$core/snapshot';
 import type { Snapshot } from '$core/snapshot';
-import { runJob, terminalName } from '$crawl/index';
+import { runCrawl, terminalName } from '$crawl/index';
 import type { Interruption } from '$crawl/index';
-import { addCrawl, getCrawl, saveSite } from '$server/index';
+import { addCrawl, getCrawl, saveList, saveSite, SETTINGS_LIST } from '$server/index';
 import type { Database } from '$server/index';
-import { verdicts } from '$core/verdict';
 import { makeFolder, writeFiles } from './export';
-import type { CrawlCall } from './options';
+import type { CrawlCall } from './program';
 import { progressWriter } from './progress';
 
 /**
  * `edgemap crawl`: crawls in the foreground. Ctrl-C stops it and keeps what was found; a second one ends at once.
  * @returns the exit code: 0 done or stopped, 1 nothing could be fetched
  */
-export async function crawlCommand(db: Database, { settings, out, view }: CrawlCall): Promise<number> {
+export async function crawlCommand(db: Database, { settings, lists, out, view }: CrawlCall): Promise<number> {
   // Found out before the crawl, not after it.
   if (out) await makeFolder(out);
   const owner = terminalName();
-  const crawlId = await addCrawl(db, await saveSite(db, settings), settings, owner);
+  const siteId = await saveSite(db, settings);
+  if (lists.length) await saveList(db, siteId, SETTINGS_LIST, lists);
+  const crawlId = await addCrawl(db, siteId, settings, owner);
   const interrupt = new AbortController();
   const onSignal = () => {
     if (interrupt.signal.aborted) process.exit(130);
@@ -29,9 +32,9 @@ export async function crawlCommand(db: Database, { settings, out, view }: CrawlC
   process.on('SIGTERM', onSignal);
   const progress = progressWriter(process.stderr);
   const built: Snapshot[] = [];
-  const ending = await runJob({
+  const ending = await runCrawl({
     db,
-    crawlId,
+    lease: { crawlId, kind: 'crawl', owner, number: 1 },
     owner,
     allowPrivate: true,
     signal: interrupt.signal,
@@ -40,22 +43,22 @@ export async function crawlCommand(db: Database, { settings, out, view }: CrawlC
   }).finally(progress.end);
   const row = (await getCrawl(db, crawlId))!;
   if (!ending) {
-    const paused = `Crawl ${crawlId} was paused. Let it go on in Edge Map; what it has is kept.`;
+    const paused = `Crawl ${crawlId} was paused. Resume it in Edge Map; what was fetched is kept.`;
     console.error(row.state === 'paused' ? paused : `Another worker has taken crawl ${crawlId} over.`);
     return 1;
   }
   if (ending.state === 'failed') {
-    console.error(ending.reason);
+    if (ending.reason) console.error(sentence(ending.reason));
     return 1;
   }
   const [snapshot] = built;
   if (out) await writeFiles(db, out, snapshot, row, view);
-  const { verdict, depth } = snapshot.columns as Record<'verdict' | 'depth', Int32Array>;
+  const { verdict, depth } = snapshot.columns;
   const indexable = countPages(snapshot, (page) => verdicts[verdict[page]] === 'indexable');
-  const lost = countPages(snapshot, (page) => depth[page] < 0);
-  if (ending.reason) console.error(ending.reason);
+  const noRoute = countPages(snapshot, (page) => depth[page] < 0);
+  if (ending.reason) console.error(sentence(ending.reason));
   console.error(
-    `Crawl ${crawlId}: ${thousands(snapshot.count)} addresses, ${thousands(indexable)} indexable, ${thousands(lost)} without a route.` +
+    `Crawl ${crawlId}: ${thousands(snapshot.count)} addresses, ${thousands(indexable)} indexable, ${thousands(noRoute)} without a route.` +
       (out ? ` Written to ${out}.` : ''),
   );
   return 0;

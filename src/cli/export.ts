@@ -3,20 +3,23 @@ import { mkdir, writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import { Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
-import { findingsOf } from '$core/findings';
-import { inPieces, linksCsv, pagesCsv, summarize } from '$core/formats';
-import { evaluate, numbersOf } from '$core/selection';
+import { setTimeout as sleep } from 'node:timers/promises';
+import { describeFindings, findingsOf } from '$core/findings';
+import { linksCsv, pagesCsv, summarize } from '$core/formats';
+import { orderRows, pageList } from '$core/lists';
+import { sentence } from '$core/messages';
+import { evaluate } from '$core/selection';
 import { settingsSchema } from '$core/settings';
 import { leaksOf, plainShare } from '$core/share';
-import { addressAt, comparator } from '$core/snapshot';
+import { addressAt, SNAPSHOT_VERSION, SnapshotVersionError } from '$core/snapshot';
 import type { Snapshot } from '$core/snapshot';
-import { getCrawl, openSnapshot, storedReport } from '$server/index';
+import { runAnalysis, terminalName } from '$crawl/index';
+import { analysisProgress, getCrawl, leaseAnalysis, openReport, openSnapshot, requestAnalysis } from '$server/index';
 import type { Crawl, Database } from '$server/index';
 import { UsageError } from './options';
-import type { ExportCall, SelectCall, View } from './options';
+import type { View } from './options';
 
-const write = (file: string, rows: Iterable<string>) =>
-  pipeline(Readable.from(inPieces(rows)), createWriteStream(file));
+const write = (file: string, pieces: Iterable<string>) => pipeline(Readable.from(pieces), createWriteStream(file));
 
 /** The pages of a view in its order, and the snapshot with share by its model. */
 function look(snapshot: Snapshot, { select, sort, shareModel }: View) {
@@ -28,8 +31,8 @@ function look(snapshot: Snapshot, { select, sort, shareModel }: View) {
     share ? { share: { value: share.share } } : {},
   ) as Snapshot['columns'];
   const seen = Object.create(snapshot, { columns: { value: columns } }) as Snapshot;
-  const pages = numbersOf(evaluate(seen, select));
-  if (sort) pages.sort(comparator(columns[sort.fact], sort.descending));
+  const list = pageList(seen, evaluate(seen, select));
+  const pages = sort ? orderRows(list, sort.fact, sort.descending) : list.rows;
   return { seen, share, pages };
 }
 
@@ -53,34 +56,65 @@ export async function writeFiles(
   await write(join(folder, 'links.csv'), linksCsv(seen));
   const settings = settingsSchema.parse(row.settings);
   const { state, reason, startedAt, endedAt } = row;
-  const head = {
+  // By another model findings touch another part of share.
+  const report = share
+    ? { leaks: leaksOf(seen, share), findings: describeFindings(findingsOf(seen, settings)) }
+    : await openReport(db, row);
+  const findings = report?.findings.map((finding) => ({
+    ...finding,
+    files: finding.files.map((file) => ({ ...file, evidence: sentence(file.evidence) })),
+  }));
+  const summary = {
     start: settings.start,
     crawl: row.id,
     state,
-    reason,
+    reason: reason && sentence(reason),
     startedAt,
     endedAt,
     share_model: view.shareModel,
+    ...summarize(seen),
+    leaks: report?.leaks,
+    findings,
+    settings,
   };
-  // By another model findings touch another part of share.
-  const found = share
-    ? { leaks: leaksOf(seen, share), findings: findingsOf(seen, settings) }
-    : await storedReport(db, row);
-  const summary = { ...head, ...summarize(seen), leaks: found?.leaks, findings: found?.findings, settings };
   await writeFile(join(folder, 'summary.json'), `${JSON.stringify(summary, null, 2)}\n`);
+}
+
+const WAIT_MS = 500;
+
+/** Analyses a crawl of an earlier version anew, or waits until a worker that is at it has done so. */
+async function analyseHere(db: Database, id: number): Promise<void> {
+  console.error(`Crawl ${id} was analysed by an earlier version of Edge Map; it is analysed anew first.`);
+  await requestAnalysis(db, id);
+  const lease = await leaseAnalysis(db, id, terminalName());
+  if (lease) await runAnalysis({ db, lease });
+  else while (await analysisProgress(db, id)) await sleep(WAIT_MS);
+}
+
+async function snapshotOf(db: Database, row: Crawl): Promise<Snapshot | null> {
+  try {
+    return await openSnapshot(db, row);
+  } catch (error) {
+    if (!(error instanceof SnapshotVersionError) || error.version > SNAPSHOT_VERSION) throw error;
+  }
+  await analyseHere(db, row.id);
+  return openSnapshot(db, row);
 }
 
 /** A crawl and its snapshot. @throws UsageError when there is none */
 async function finishedCrawl(db: Database, id: number): Promise<{ row: Crawl; snapshot: Snapshot }> {
   const row = await getCrawl(db, id);
   if (!row) throw new UsageError(`There is no crawl ${id}.`);
-  const snapshot = await openSnapshot(db, row);
+  const snapshot = await snapshotOf(db, row);
   if (!snapshot) throw new UsageError(`Crawl ${id} has not come to an end yet: it is ${row.state}.`);
   return { row, snapshot };
 }
 
 /** `edgemap export`: writes the files of a finished crawl. */
-export async function exportCommand(db: Database, { crawl, out, view }: ExportCall): Promise<number> {
+export async function exportCommand(
+  db: Database,
+  { crawl, out, view }: { crawl: number; out: string; view: View },
+): Promise<number> {
   const { row, snapshot } = await finishedCrawl(db, crawl);
   await makeFolder(out);
   await writeFiles(db, out, snapshot, row, view);
@@ -89,15 +123,15 @@ export async function exportCommand(db: Database, { crawl, out, view }: ExportCa
 }
 
 /** `edgemap select`: prints the addresses that a selection holds, one a line. */
-export async function selectCommand(db: Database, { crawl, view }: SelectCall): Promise<number> {
+export async function selectCommand(db: Database, { crawl, view }: { crawl: number; view: View }): Promise<number> {
   const { snapshot } = await finishedCrawl(db, crawl);
   const { seen, pages } = look(snapshot, view);
-  const lines = Array.from(pages, (page) => `${addressAt(seen, page)}\n`);
-  await pipeline(Readable.from(inPieces(lines)), process.stdout, { end: false }).catch(
-    (error: NodeJS.ErrnoException) => {
-      // Whoever reads may have seen enough.
-      if (error.code !== 'EPIPE') throw error;
-    },
-  );
+  function* lines() {
+    for (const page of pages) yield `${addressAt(seen, page)}\n`;
+  }
+  await pipeline(Readable.from(lines()), process.stdout, { end: false }).catch((error: NodeJS.ErrnoException) => {
+    // Whoever reads may have seen enough.
+    if (error.code !== 'EPIPE') throw error;
+  });
   return 0;
 }

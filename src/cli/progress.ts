@@ -1,5 +1,5 @@
 import { thousands } from '$core/numbers';
-import type { Progress } from '$server/index';
+import type { Progress } from '$crawl/index';
 
 const PLAIN_MS = 5000;
 

@@ -2,8 +2,9 @@ import { randomBytes } from 'node:crypto';
 import { gzipSync } from 'node:zlib';
 import { afterAll, afterEach, beforeAll, describe, expect, it } from 'vitest';
 import type { CrawlSettings } from '$core/settings';
-import type { FactName } from '$core/snapshot';
+import type { FactName } from '$core/facts';
 import { summarize } from '$core/formats';
+import { sentence } from '$core/messages';
 import { getCrawl, pageSource } from '$server/index';
 import { crawling, reader } from '../../tests/support/crawling';
 import { testDatabase } from '../../tests/support/database';
@@ -137,9 +138,9 @@ describe('a start that cannot be crawled', () => {
   const reasonFor = async (start: string, given?: Partial<CrawlSettings>) => {
     const { ending } = await crawl(start, given);
     expect(ending?.state).toBe('failed');
-    return ending!.reason;
+    return sentence(ending!.reason!);
   };
-  it('has no such host', async () => expect(await reasonFor('https://nowhere.invalid/')).toMatch(/no such host/));
+  it('has no such host', async () => expect(await reasonFor('https://nowhere.invalid/')).toMatch(/no DNS record/));
   it('refuses', async () => expect(await reasonFor('http://127.0.0.1:9/')).toMatch(/refused/));
   it('is missing, of another type, closed, or elsewhere', async () => {
     site = await standIn({

@@ -3,9 +3,9 @@ import type { Link, LinkKind } from '$core/links';
 import type { Scope } from '$core/scope';
 import type { CrawlSettings, Followable } from '$core/settings';
 // Not from its index: a thread that reads documents has no use for the database.
-import { boundedMap } from '$server/boundedMap';
-import { ASIDE_RANK, EXTERNAL_RANK, RESOURCE_RANK, UNLINKED_RANK } from '$server/ranks';
-import type { Discovery, Turn } from '$server/index';
+import { boundedMap } from '$server/caches';
+import { ASIDE_RANK, EXTERNAL_RANK, RESOURCE_RANK, UNLINKED_RANK } from '$server/crawls/ranks';
+import type { Discovery, QueuedUrl } from '$server/index';
 
 const followName: Partial<Record<LinkKind, Followable>> = {
   canonical: 'canonical',
@@ -17,18 +17,18 @@ const followName: Partial<Record<LinkKind, Followable>> = {
   refresh: 'refresh',
 };
 
-/** So many addresses are remembered, with the rank at which they were told. */
+/** So many addresses are remembered, with the rank at which they were known. */
 const REMEMBERED = 500_000;
 
-/** What the links of the page of a turn add to the frontier. */
+/** What the links of a page add to the frontier. */
 export type DiscoveriesOf = (
-  turn: Pick<Turn, 'rank' | 'hops'>,
+  page: Pick<QueuedUrl, 'rank' | 'hops'>,
   links: readonly Link[],
   pageNofollow: boolean | null,
 ) => Discovery[];
 
 /**
- * Makes what finds the way on from the pages of one crawl. What it has told once it tells again only at a better rank:
+ * Makes what finds the way on from the pages of one crawl. What it has known once it tells again only at a better rank:
  * menus repeat the same links on every page.
  * @param selectionOnly when only a selection of a site is fetched again, everything else is known and stays aside
  */
@@ -37,18 +37,18 @@ export function discoverer(
   settings: Pick<CrawlSettings, 'follow' | 'check' | 'external'>,
   selectionOnly: boolean,
 ): DiscoveriesOf {
-  const told = boundedMap<string, number>(REMEMBERED);
-  return (turn, links, pageNofollow) => {
+  const known = boundedMap<string, number>(REMEMBERED);
+  return (page, links, pageNofollow) => {
     const found = new Map<string, Discovery>();
     for (const link of links) {
-      const before = told.get(link.target) ?? Infinity;
+      const before = known.get(link.target) ?? Infinity;
       // No link leads nearer than this.
-      if (before <= turn.rank) continue;
-      const place = placeOf(link, turn, pageNofollow === true);
+      if (before <= page.rank) continue;
+      const place = placeOf(link, page, pageNofollow === true);
       if (!place) continue;
       const discovery = { address: link.target, ...(selectionOnly ? { rank: ASIDE_RANK, hops: 0 } : place) };
       if (before <= discovery.rank) continue;
-      told.set(link.target, discovery.rank);
+      known.set(link.target, discovery.rank);
       found.set(link.target, discovery);
     }
     return [...found.values()];
@@ -56,7 +56,7 @@ export function discoverer(
 
   function placeOf(
     { kind, target, rel, malformed }: Link,
-    turn: Pick<Turn, 'rank' | 'hops'>,
+    page: Pick<QueuedUrl, 'rank' | 'hops'>,
     pageNofollow: boolean,
   ): Pick<Discovery, 'rank' | 'hops'> | null {
     if (malformed) return null;
@@ -68,10 +68,10 @@ export function discoverer(
     if (!scope.keeps(target).keeps) return { rank: ASIDE_RANK, hops: 0 };
     const name = followName[kind];
     if (name && !settings.follow[name]) return { rank: ASIDE_RANK, hops: 0 };
-    if (costsNoClick(kind)) return { rank: turn.rank, hops: turn.hops + 1 };
+    if (costsNoClick(kind)) return { rank: page.rank, hops: page.hops + 1 };
     // Declared relations make an address known, but are no way to it.
     if (kind !== 'click') return { rank: UNLINKED_RANK, hops: 0 };
     const nofollow = pageNofollow || relSaysNofollow(rel);
-    return nofollow && !settings.follow.nofollow ? { rank: ASIDE_RANK, hops: 0 } : { rank: turn.rank + 1, hops: 0 };
+    return nofollow && !settings.follow.nofollow ? { rank: ASIDE_RANK, hops: 0 } : { rank: page.rank + 1, hops: 0 };
   }
 }

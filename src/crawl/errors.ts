@@ -1,4 +1,4 @@
-import type { FetchError } from '$core/verdict';
+import type { FetchError } from '$core/facts';
 
 const byCode: [RegExp, FetchError][] = [
   [/^(ENOTFOUND|EAI_\w+)$/, 'dns'],

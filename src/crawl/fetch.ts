@@ -1,5 +1,5 @@
 import { request } from 'undici';
-import type { FetchError } from '$core/verdict';
+import type { FetchError } from '$core/facts';
 import { decodeBody, takeIn } from './body';
 import type { Client } from './client';
 import { classifyError } from './errors';
@@ -29,7 +29,7 @@ export const headerOf = (headers: Answer['headers'], name: string): string | nul
   return value === undefined ? null : Array.isArray(value) ? value.join(', ') : value;
 };
 
-export interface Asking {
+export interface FetchOptions {
   method?: 'GET' | 'HEAD';
   /** Whether the body is to be read, judged by status and headers. */
   wanted: (status: number, headers: Answer['headers']) => boolean;
@@ -40,7 +40,7 @@ export async function fetchAddress(
   address: string,
   client: Client,
   signal: AbortSignal,
-  { method = 'GET', wanted }: Asking,
+  { method = 'GET', wanted }: FetchOptions,
 ): Promise<Fetched> {
   const began = performance.now();
   // By hand: signals combined from others may be collected before they fire (Node 20).

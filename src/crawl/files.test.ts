@@ -2,36 +2,41 @@
 import { gzipSync } from 'node:zlib';
 import { afterEach, describe, expect, it } from 'vitest';
 import { identify } from '$core/url';
-import type { SitemapOutcome } from '$server/index';
+import type { SitemapFile } from '$core/snapshot';
 import { standIn } from '../../tests/support/standIn';
 import type { StandIn, StandInPage } from '../../tests/support/standIn';
-import { clientOf, unpaced } from '../../tests/support/client';
-import { asker } from './ask';
-import { readRobots, robotsKeeper } from './robots';
+import { clientOf, unlimited } from '../../tests/support/client';
+import { fetchWith } from './retry';
+import { fetchRobots, robotsCache } from './robots';
 import { readSitemaps } from './sitemaps';
 
 let site: StandIn | null = null;
 afterEach(() => site?.close());
 const client = clientOf();
 const signal = new AbortController().signal;
-const ask = asker(client, { pace: unpaced, retries: 0, signal });
+const fetch = fetchWith(client, { limiter: unlimited, retries: 0, signal });
 
 describe('robots.txt', () => {
   const closes = async (pages: Record<string, StandInPage>) => {
     site = await standIn(pages);
-    return (await readRobots(site.origin, ask, 'edgemap')).closedBy(`${site.origin}/shop`);
+    return (await fetchRobots(site.origin, fetch, 'edgemap')).closedBy(`${site.origin}/shop`);
   };
   const shut = 'User-agent: *\nDisallow: /shop';
-  it('closes what it says', async () => expect(await closes({ '/robots.txt': shut })).toBe('Disallow: /shop (line 2)'));
+  const rule = { line: 2, directive: 'disallow', path: '/shop', group: '*' };
+  it('closes what it says', async () => expect(await closes({ '/robots.txt': shut })).toEqual(rule));
   it('opens everything when it is missing or forbidden', async () => {
     expect(await closes({})).toBeNull();
     expect(await closes({ '/robots.txt': { status: 403, body: shut } })).toBeNull();
   });
-  it('closes everything when the server fails', async () =>
-    expect(await closes({ '/robots.txt': { status: 503 } })).toMatch(/could not be read.*503/));
+  it('closes everything when the server fails', async () => {
+    expect(await closes({ '/robots.txt': { status: 503 } })).toMatchObject({ directive: 'unreadable' });
+    const { fault } = await fetchRobots(site!.origin, fetch, 'edgemap');
+    expect(fault).toEqual({ code: 'status', status: 503, tries: 1 });
+  });
   it('closes everything when no answer comes, and says what kind of failure it was', async () => {
-    const rules = await readRobots('http://127.0.0.1:9', ask, 'edgemap');
-    expect(rules.closedBy('http://127.0.0.1:9/')).toMatch(/refused/);
+    const rules = await fetchRobots('http://127.0.0.1:9', fetch, 'edgemap');
+    expect(rules.closedBy('http://127.0.0.1:9/')).toMatchObject({ directive: 'unreadable' });
+    expect(rules.fault).toEqual({ code: 'error', error: 'refused', tries: 1 });
     expect(rules.error).toBe('refused');
   });
   it('is followed over five redirects, and not over six', async () => {
@@ -42,14 +47,14 @@ describe('robots.txt', () => {
       ),
       [`/${n}`]: shut,
     });
-    expect(await closes(hops(5))).toBe('Disallow: /shop (line 2)');
+    expect(await closes(hops(5))).toEqual(rule);
     expect(await closes(hops(6))).toBeNull();
   });
   it('is asked for once for each origin', async () => {
     site = await standIn({ '/robots.txt': shut });
     const read: string[] = [];
-    const keeper = robotsKeeper({ ask, token: 'edgemap', signal, onRead: async ({ origin }) => read.push(origin) });
-    await Promise.all(['/a', '/b', '/shop'].map((path) => keeper(site!.origin + path)));
+    const rulesFor = robotsCache({ fetch, token: 'edgemap', signal, onRead: async ({ origin }) => read.push(origin) });
+    await Promise.all(['/a', '/b', '/shop'].map((path) => rulesFor(site!.origin + path)));
     expect(site.asked).toEqual(['/robots.txt']);
     expect(read).toEqual([site.origin]);
   });
@@ -62,13 +67,13 @@ describe('sitemaps', () => {
     all = pages(site.origin);
     const { origin } = site;
     const found: string[] = [];
-    const outcomes: SitemapOutcome[] = [];
+    const outcomes: SitemapFile[] = [];
     await readSitemaps(
       paths.map((path) => origin + path),
       [origin],
       {
         client,
-        insisting: { pace: unpaced, retries: 1, signal },
+        policy: { limiter: unlimited, retries: 1, signal },
         identify,
         inside: (address) => address.startsWith(origin),
         onEntries: async (_, entries) => found.push(...entries.map(({ loc }) => loc.slice(origin.length))),
@@ -106,13 +111,13 @@ describe('sitemaps', () => {
       '/s.xml',
     );
     expect(found).toEqual(['/in']);
-    expect(outcomes['/s.xml']).toMatchObject({ entries: 3, passedOver: 2, fault: null });
+    expect(outcomes['/s.xml']).toMatchObject({ entries: 3, skipped: 2, fault: null });
   });
   it('are not to blame when what they list cannot be stored', async () => {
     site = await standIn({ '/s.xml': 'https://museum.example/1\n' });
     const reading = {
       client,
-      insisting: { pace: unpaced, retries: 1, signal },
+      policy: { limiter: unlimited, retries: 1, signal },
       identify,
       inside: () => true,
       onEntries: () => Promise.reject(new Error('The table is full.')),
@@ -137,8 +142,8 @@ describe('sitemaps', () => {
     );
     expect(found).toEqual(['/kept', '/text']);
     expect(outcomes['/torn.xml'].faultLine).toBe(3);
-    expect(outcomes['/page.xml'].fault).toMatch(/root element is <html>/);
-    expect(outcomes['/gone.xml'].fault).toBe('The server answered 404.');
+    expect(outcomes['/page.xml'].fault).toEqual({ code: 'not_a_sitemap', root: 'html' });
+    expect(outcomes['/gone.xml'].fault).toEqual({ code: 'status', status: 404, tries: 1 });
     expect(outcomes['/zip.gz'].fault).toBeTruthy();
     expect(outcomes['/moved.xml'].fault).toBeNull();
   });
@@ -161,7 +166,7 @@ describe('sitemaps', () => {
     );
     expect([...new Set(found)]).toEqual(['/1', '/2']);
     expect(outcomes['/torn.xml']).toMatchObject({ entries: 1, fault: null });
-    expect(outcomes['/down.xml'].fault).toBe('The server answered 500.');
+    expect(outcomes['/down.xml'].fault).toEqual({ code: 'status', status: 500, tries: 2 });
     expect(site!.asked.filter((path) => path === '/down.xml')).toHaveLength(2);
   });
 });

@@ -3,7 +3,8 @@ import * as zlib from 'node:zlib';
 import type { IncomingMessage, ServerResponse } from 'node:http';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { addressAt, incomingLinks, pageOf, textAt } from '$core/snapshot';
-import type { FactName, Snapshot } from '$core/snapshot';
+import type { FactName } from '$core/facts';
+import type { Snapshot } from '$core/snapshot';
 import { crawling, reader } from '../../tests/support/crawling';
 import { testDatabase } from '../../tests/support/database';
 import type { TestDatabase } from '../../tests/support/database';
@@ -152,7 +153,7 @@ describe('answers without end', () => {
   });
   it('that redirect in a circle are told as a loop', () => {
     expect(facts('/loop', 'verdict', 'verdict_reason')).toEqual(['redirect', 'A loop of 2 redirects.']);
-    expect(facts('/self', 'verdict', 'verdict_reason')).toEqual(['redirect', 'A loop of 1 redirects.']);
+    expect(facts('/self', 'verdict', 'verdict_reason')).toEqual(['redirect', 'A loop of 1 redirect.']);
     expect(facts('/nowhere', 'verdict', 'redirect_to')).toEqual(['redirect', null]);
   });
 });
@@ -170,7 +171,7 @@ describe('answers that lie', () => {
   it('about their length, or break off, are no answers', () => {
     expect(facts('/short', 'verdict', 'error')).toEqual(['unanswered', 'reset']);
     expect(facts('/reset', 'verdict', 'error')).toEqual(['unanswered', 'reset']);
-    expect(fact('/reset', 'verdict_reason')).toMatch(/asked 2 times/);
+    expect(fact('/reset', 'verdict_reason')).toMatch(/after 2 requests/);
   });
   it('about being HTTP are malformed', () => {
     expect(['/chunks', '/nonsense', '/headers'].map((path) => fact(path, 'error'))).toEqual([
@@ -191,7 +192,7 @@ describe('servers that fail for a while', () => {
   it('and not without bound', () => {
     expect(facts('/fails', 'verdict', 'verdict_reason')).toEqual([
       'failing',
-      'The server answered 500, asked 2 times.',
+      'The server answered 500, after 2 requests.',
     ]);
     expect(asked['/fails']).toBe(2);
   });

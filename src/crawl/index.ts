@@ -1,4 +1,4 @@
+export { runAnalysis, helpWith, runCrawl } from './job';
+export type { Interruption, JobRun, Progress } from './job';
 export { allowsPrivate } from './operator';
-export { helpWith, runJob } from './job';
-export type { Interruption, JobRun } from './job';
 export { terminalName, work } from './worker';

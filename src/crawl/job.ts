@@ -1,53 +1,64 @@
+/** Runs leased jobs: leads crawls, helps with those of other workers, and analyses ended crawls anew. */
 import { setMaxListeners } from 'node:events';
 import { setTimeout as sleep } from 'node:timers/promises';
-import { thousands } from '$core/numbers';
+import type { Message } from '$core/messages';
+import type { CrawlSettings } from '$core/settings';
+import type { Snapshot } from '$core/snapshot';
 import {
-  beatCrew,
+  backOff,
   crawlCookies,
-  crawlStore,
-  crewSize,
+  crawlState,
+  endAnalysis,
+  endCrawl,
+  forgetStore,
   frontierOf,
   getCrawl,
-  heldHosts,
-  holdHost,
+  hostLimits,
+  importedAddresses,
+  importsOfCrawl,
   isLed,
-  joinCrew,
-  leaveCrew,
+  joinCrawl,
+  leaveCrawl,
+  LostLease,
   LostMembership,
-  makeSnapshot,
-  markEnded,
   markStarted,
-  outlastingOutage,
-  releaseJob,
-  renewJob,
+  noteProgress,
+  openStore,
+  releaseCrawl,
+  renewLease,
+  renewWorker,
   reserveRequests,
+  retryOutage,
   saveCookies,
   secretsOf,
   setRank,
   startIsRead,
   trapReview,
+  workerCount,
 } from '$server/index';
-import type { Crawl, Database, Ending, Progress } from '$server/index';
-import type { Snapshot } from '$core/snapshot';
+import type { Crawl, CrawlState, Database, Ending, Lease } from '$server/index';
+import { analyseCrawl } from './analysis';
 import { openClient } from './client';
 import type { Timeouts } from './client';
-import { leadCrawl } from './crawl';
-import { crewMember } from './member';
-import { paceOf } from './pace';
-import { openReaders } from './readers';
+import { fetchLoop } from './fetchLoop';
+import { hostLimiter } from './hostLimiter';
+import { leadCrawl } from './lead';
+import { openParsers } from './parserPool';
 
-const BEAT_MS = 500;
-/** How long whoever leads waits for the others to hand in what they have before it takes their work over. */
+const HEARTBEAT_MS = 500;
+/** How long the leading worker waits for the others to store what they have before it takes their work over. */
 const FAREWELL_MS = 10_000;
 const IDLE_MS = 100;
 
 /** Why a running crawl is interrupted: a person asked for it, this program ends, or another worker has the job. */
 export type Interruption = 'stop' | 'pause' | 'shutdown' | 'lost' | 'limit';
 
-export interface JobRun {
+/** How far a crawl is. */
+export type Progress = Pick<CrawlState, 'known' | 'done' | 'unanswered' | 'bytes' | 'current'>;
+
+export interface WorkerOptions {
   db: Database;
-  crawlId: number;
-  /** The owner that holds the lease. */
+  /** A name that no other worker has. */
   owner: string;
   /** Whether loopback and private addresses may be asked. */
   allowPrivate: boolean;
@@ -55,173 +66,222 @@ export interface JobRun {
   signal: AbortSignal;
   onProgress?: (progress: Progress) => void;
   timeouts?: Timeouts;
+}
+
+export interface JobRun extends WorkerOptions {
+  lease: Lease;
   /** Receives what the crawl was made into, for whoever needs it at once. */
   onSnapshot?: (snapshot: Snapshot) => void;
 }
 
-/** Which limit of size or time a crawl has reached, in words; null when none. */
-function limitReached({ settings, bytes, ranMs }: Crawl): string | null {
-  if (settings.megabytes !== null && bytes >= settings.megabytes * 2 ** 20)
-    return `It ended at its limit of ${thousands(settings.megabytes)} MiB received.`;
-  if (settings.minutes !== null && ranMs >= settings.minutes * 60_000)
-    return `It ended at its limit of ${settings.minutes === 1 ? '1 minute' : `${thousands(settings.minutes)} minutes`}.`;
+/** Which limit of size or time a crawl has reached; null when none. */
+function limitReached({ megabytes, minutes }: CrawlSettings, { bytes, ranMs }: CrawlState): Message | null {
+  if (megabytes !== null && bytes >= megabytes * 2 ** 20) return { code: 'size_limit', megabytes };
+  if (minutes !== null && ranMs >= minutes * 60_000) return { code: 'time_limit', minutes };
   return null;
 }
 
-/** Sets a worker to work on a crawl: everything that whoever leads and whoever helps have in common. */
-async function takePart(run: JobRun, row: Crawl, isLead: boolean) {
-  const { db, crawlId, owner } = run;
-  const interrupt = new AbortController();
-  const forward = () => interrupt.abort(run.signal.reason);
-  run.signal.addEventListener('abort', forward);
-  if (run.signal.aborted) forward();
-  const { signal } = interrupt;
+/** Interrupts work when the worker is to end, or when it is called. */
+function interruptible(outer: AbortSignal) {
+  const controller = new AbortController();
+  const forward = () => controller.abort(outer.reason);
+  outer.addEventListener('abort', forward);
+  if (outer.aborted) forward();
+  const { signal } = controller;
   // Every request under way listens for the end.
   setMaxListeners(0, signal);
-  const end = (reason: Interruption) => interrupt.abort(reason);
-
-  const { settings } = row;
-  const number = await joinCrew(db, crawlId, owner);
-  const cookies = settings.keepCookies ? await crawlCookies(db, crawlId) : null;
-  const client = openClient({
-    settings,
-    secrets: secretsOf(row),
-    allowPrivate: run.allowPrivate,
-    cookies,
-    timeouts: run.timeouts,
-  });
-  const shared = {
-    reserve: (host: string, every: number, count: number) =>
-      outlastingOutage(() => reserveRequests(db, host, every, count)),
-    hold: (host: string, ms: number, reason: string) => outlastingOutage(() => holdHost(db, host, ms, reason)),
+  return {
+    signal,
+    interrupt: (reason: Interruption) => controller.abort(reason),
+    interruption: () => (signal.aborted ? (signal.reason as Interruption) : null),
+    release: () => outer.removeEventListener('abort', forward),
   };
-  const pace = paceOf(settings.rate, shared, signal);
-  const store = crawlStore(db, crawlId, row.siteId, number);
-  const frontier = frontierOf(db, crawlId, number);
-  const selectionOnly = row.baseId !== null;
-  const readers = openReaders({ settings, selectionOnly });
-  const member = crewMember({ settings, selectionOnly, store, frontier, client, pace, readers, signal });
-  let endedBy: string | null = null;
+}
 
-  let lastBeat = performance.now();
-  const beat = async (): Promise<void> => {
-    const ran = performance.now() - lastBeat;
-    lastBeat += ran;
-    if (isLead && !(await renewJob(db, crawlId, owner, member.current(), ran))) return end('lost');
-    const members = await beatCrew(db, crawlId, number);
-    if (members === 0) return end('lost');
-    member.share(members);
-    pace.learn(await heldHosts(db));
-    const changed = isLead ? client.changedCookies() : null;
-    if (changed) await saveCookies(db, crawlId, changed);
-    const now = await getCrawl(db, crawlId);
-    if (!now) return end('lost');
-    run.onProgress?.({ ...now, current: member.current() });
-    if (now.request) return end(now.request);
-    if (!isLead) return now.state === 'running' ? undefined : end('lost');
-    endedBy = limitReached(now);
-    if (endedBy) end('limit');
-  };
+/** Calls something again and again; a call that fails, or is still under way, is no reason to stop. */
+function heartbeat(beat: () => Promise<void>): () => Promise<void> {
   let beating: Promise<void> | null = null;
   const timer = setInterval(() => {
     // The crawl itself meets a lost database too, and waits for it.
     beating ??= beat()
       .catch(() => {})
       .finally(() => (beating = null));
-  }, BEAT_MS);
+  }, HEARTBEAT_MS);
+  return async () => {
+    clearInterval(timer);
+    await beating;
+  };
+}
+
+/**
+ * Sets a worker to work on a crawl: everything that the leading worker and those that help have in common.
+ * @param lease of the leading worker; null for those that help
+ */
+async function joinWork(options: WorkerOptions, row: Crawl, lease: Lease | null) {
+  const { db, owner } = options;
+  const { id: crawlId, settings } = row;
+  const { signal, interrupt, interruption, release } = interruptible(options.signal);
+  const workerId = await joinCrawl(db, crawlId, owner);
+  const cookies = settings.keepCookies ? await crawlCookies(db, crawlId) : null;
+  const { allowPrivate, timeouts } = options;
+  const client = openClient({ settings, secrets: secretsOf(row), allowPrivate, cookies, timeouts });
+  const limiter = hostLimiter(
+    settings.rate,
+    {
+      reserve: (host, every, count) => retryOutage(() => reserveRequests(db, host, every, count)),
+      backOff: (host, hold, every, reason) => retryOutage(() => backOff(db, host, hold, every, reason)),
+    },
+    signal,
+  );
+  const store = openStore(db, crawlId, row.siteId, workerId);
+  const frontier = frontierOf(db, crawlId, workerId);
+  const selectionOnly = row.baseId !== null;
+  const parsers = openParsers({ settings, selectionOnly }, signal);
+  const loop = fetchLoop({ settings, selectionOnly, store, frontier, client, limiter, parsers, signal });
+  let endedBy: Message | null = null;
+
+  let lastBeat = performance.now();
+  const beat = async (): Promise<void> => {
+    const ran = performance.now() - lastBeat;
+    lastBeat += ran;
+    if (lease && !(await renewLease(db, lease))) return interrupt('lost');
+    if (lease) await noteProgress(db, crawlId, loop.current(), ran);
+    const workers = await renewWorker(db, crawlId, workerId);
+    if (workers === 0) return interrupt('lost');
+    loop.share(workers);
+    limiter.learn(await hostLimits(db));
+    const changed = lease ? client.changedCookies() : null;
+    if (changed) await saveCookies(db, crawlId, changed);
+    const now = await crawlState(db, crawlId);
+    if (!now) return interrupt('lost');
+    options.onProgress?.({ ...now, current: loop.current() });
+    if (now.request) return interrupt(now.request);
+    if (!lease) return now.state === 'running' ? undefined : interrupt('lost');
+    endedBy = limitReached(settings, now);
+    if (endedBy) interrupt('limit');
+  };
+  const stopBeating = heartbeat(beat);
 
   return {
     settings,
     selectionOnly,
-    number,
+    workerId,
     client,
-    pace,
+    limiter,
     store,
     frontier,
-    member,
-    readers,
+    loop,
+    parsers,
     signal,
+    interruption,
     endedBy: () => endedBy,
-    interruption: () => (signal.aborted ? (signal.reason as Interruption) : null),
     async close() {
-      clearInterval(timer);
-      await beating;
-      run.signal.removeEventListener('abort', forward);
-      interrupt.abort('lost');
-      await Promise.all([client.agent.destroy(), readers.close()]);
+      await stopBeating();
+      release();
+      interrupt('lost');
+      await Promise.all([client.agent.destroy(), parsers.close()]);
     },
   };
 }
 
-/** Waits until the others of the crew have left, as they do when they are asked to or the crawl has no work for them. */
+/** Waits until the other workers have left, as they do when they are asked to or the crawl has no work for them. */
 async function farewell(db: Database, crawlId: number): Promise<void> {
   for (const began = Date.now(); Date.now() - began < FAREWELL_MS; await sleep(IDLE_MS))
-    if ((await crewSize(db, crawlId)) <= 1) return;
+    if ((await workerCount(db, crawlId)) <= 1) return;
+}
+
+async function crawlOfLease(db: Database, { crawlId }: Lease): Promise<Crawl> {
+  const row = await getCrawl(db, crawlId);
+  if (!row) throw new Error(`Crawl ${crawlId} is gone.`);
+  return row;
 }
 
 /**
  * Leads a leased crawl to its end: crawl, snapshot, record of the ending.
- * @returns how it ended; null when it was paused, given back or taken over, to be continued later or elsewhere
+ * @returns how it ended; null when it was paused, given back or taken over, to be resumed later or elsewhere
  */
-export async function runJob(run: JobRun): Promise<Ending | null> {
-  const { db, crawlId } = run;
-  const row = await getCrawl(db, crawlId);
-  if (!row) throw new Error(`Crawl ${crawlId} is gone.`);
-  await markStarted(db, crawlId);
-  const part = await takePart(run, row, true);
+export async function runCrawl(run: JobRun): Promise<Ending | null> {
+  try {
+    return await leadToEnd(run);
+  } catch (error) {
+    if (error instanceof LostLease || error instanceof LostMembership) return null;
+    throw error;
+  }
+}
+
+async function leadToEnd(run: JobRun): Promise<Ending | null> {
+  const { db, lease } = run;
+  const { crawlId } = lease;
+  const row = await crawlOfLease(db, lease);
+  await markStarted(db, lease);
+  const imports = (await importsOfCrawl(db, crawlId)).map(({ id }) => id);
+  const work = await joinWork(run, row, lease);
   try {
     const ending = await leadCrawl({
-      ...part,
-      traps: trapReview(db, crawlId, part.settings.trapLimit),
-      onRank: (rank) => outlastingOutage(() => setRank(db, crawlId, rank)),
+      ...work,
+      listed: () => importedAddresses(db, imports),
+      traps: trapReview(db, crawlId, work.settings.trapLimit),
+      onRank: (rank) => retryOutage(() => setRank(db, lease, rank)),
       startIsRead: () => startIsRead(db, crawlId),
-    }).catch((error: unknown) => {
-      if (error instanceof LostMembership) return null;
-      throw error;
     });
-    const interruption = part.interruption();
-    if (!ending || interruption === 'lost') return null;
+    const interruption = work.interruption();
+    if (interruption === 'lost') return null;
     // No rank has work for the others from here on.
-    await setRank(db, crawlId, -1);
+    await setRank(db, lease, -1);
     if (interruption === 'stop' || interruption === 'pause' || interruption === 'limit') await farewell(db, crawlId);
-    await leaveCrew(db, crawlId, part.number);
+    await leaveCrawl(db, crawlId, work.workerId);
     // The analysis needs the memory.
-    part.store.forget();
-    await part.readers.close();
+    forgetStore(work.store);
+    await work.parsers.close();
     if (interruption === 'shutdown' || interruption === 'pause') {
-      await releaseJob(db, crawlId, interruption === 'pause' ? 'paused' : 'waiting');
+      await releaseCrawl(db, lease, interruption === 'pause' ? 'paused' : 'waiting');
       return null;
     }
-    const limit = part.endedBy();
-    const final: Ending = interruption === 'limit' ? { state: 'done', reason: limit, limited: true } : ending;
+    const final: Ending = interruption === 'limit' ? { state: 'done', reason: work.endedBy(), limited: true } : ending;
     if (final.state !== 'failed') {
-      const snapshot = await makeSnapshot(db, { ...row, limited: final.limited });
+      const keepLease = heartbeat(async () => void (await renewLease(db, lease)));
+      const snapshot = await analyseCrawl(db, lease, { ...row, limited: final.limited }).finally(keepLease);
       run.onSnapshot?.(snapshot);
     }
-    await markEnded(db, crawlId, final);
+    await endCrawl(db, lease, final);
     return final;
   } finally {
-    await part.close();
+    await work.close();
   }
 }
 
 /** Helps with a crawl that another worker leads, until it ends or that worker is gone. */
-export async function helpWith(run: JobRun): Promise<void> {
-  const { db, crawlId } = run;
+export async function helpWith(options: WorkerOptions, crawlId: number): Promise<void> {
+  const { db } = options;
   const row = await getCrawl(db, crawlId);
   if (row?.state !== 'running') return;
-  const part = await takePart(run, row, false);
+  const work = await joinWork(options, row, null);
   try {
-    while (!part.signal.aborted && (await isLed(db, crawlId))) {
-      const now = await getCrawl(db, crawlId);
+    while (!work.signal.aborted && (await isLed(db, crawlId))) {
+      const now = await crawlState(db, crawlId);
       if (now?.state !== 'running' || now.request) break;
-      if (now.rank >= 0) await part.member.work(now.rank);
-      await sleep(IDLE_MS, undefined, { signal: part.signal }).catch(() => {});
+      if (now.rank >= 0) await work.loop.run(now.rank);
+      await sleep(IDLE_MS, undefined, { signal: work.signal }).catch(() => {});
     }
-    if (part.interruption() !== 'lost') await leaveCrew(db, crawlId, part.number);
+    if (work.interruption() !== 'lost') await leaveCrawl(db, crawlId, work.workerId);
   } catch (error) {
     if (!(error instanceof LostMembership)) throw error;
   } finally {
-    await part.close();
+    await work.close();
+  }
+}
+
+/** Analyses an ended crawl anew, as its leased job asks for. @returns null when another worker has taken over */
+export async function runAnalysis({ db, lease }: Pick<JobRun, 'db' | 'lease'>): Promise<Snapshot | null> {
+  const keepLease = heartbeat(async () => void (await renewLease(db, lease)));
+  try {
+    const snapshot = await analyseCrawl(db, lease, await crawlOfLease(db, lease));
+    await endAnalysis(db, lease);
+    return snapshot;
+  } catch (error) {
+    if (error instanceof LostLease) return null;
+    throw error;
+  } finally {
+    await keepLease();
   }
 }

@@ -1,49 +1,52 @@
-import { crawlDelayFor, describeRule, MAX_ROBOTS_BYTES, parseRobots, robotsMatcher } from '$core/robots';
+import type { FetchError, RobotsRule } from '$core/facts';
+import type { Message } from '$core/messages';
+import { crawlDelayFor, MAX_ROBOTS_BYTES, parseRobots, robotsMatcher } from '$core/robots';
 import type { RobotsFile } from '$core/robots';
 import { addressParts, identify, originOf } from '$core/url';
-import { fetchErrorText, isRedirectStatus } from '$core/verdict';
-import type { FetchError } from '$core/verdict';
-import type { Ask } from './ask';
+import { isRedirectStatus } from '$core/verdict';
 import { headerOf } from './fetch';
+import type { Fetch } from './retry';
 
-/** What the robots.txt of one origin says to us. */
+/** What the robots.txt of one origin says to the crawler. */
 export interface OriginRules {
   origin: string;
-  /** The rule that closes an address, described with the line it stands on; null when the address is open. */
-  closedBy: (address: string) => string | null;
+  /** The rule that closes an address; null when it is open. */
+  closedBy: (address: string) => RobotsRule | null;
   sitemaps: RobotsFile['sitemaps'];
   /** Seconds to leave between requests; null when nothing is said. */
   crawlDelay: number | null;
   /** For the record: how the file was answered, and what it held. */
   status: number | null;
-  fault: string | null;
+  fault: Message | null;
   error: FetchError | null;
   body: string;
 }
 
 const MAX_REDIRECTS = 5;
+const unreadable: RobotsRule = { line: 0, directive: 'unreadable', path: '', group: '' };
 
 /**
  * Fetches and reads the robots.txt of an origin (RFC 9309 §2.3): 4xx opens everything, 5xx and no answer close it.
  * @param token the product token rules are read for
  */
-export async function readRobots(origin: string, ask: Ask, token: string): Promise<OriginRules> {
-  const closed = (reason: string, status: number | null, error: FetchError | null = null): OriginRules => ({
+export async function fetchRobots(origin: string, fetch: Fetch, token: string): Promise<OriginRules> {
+  const closed = (fault: Message, status: number | null, error: FetchError | null = null): OriginRules => ({
     origin,
-    closedBy: () => `robots.txt could not be read, which closes the whole host: ${reason}`,
+    closedBy: () => unreadable,
     sitemaps: [],
     crawlDelay: null,
     status,
-    fault: reason,
+    fault,
     error,
     body: '',
   });
   let address = `${origin}/robots.txt`;
   for (let redirects = 0; ; redirects++) {
-    const fetched = await ask(address, { wanted: (status) => status < 300 });
-    if (!fetched.ok) return closed(fetchErrorText[fetched.error], null, fetched.error);
+    const fetched = await fetch(address, { wanted: (status) => status < 300 });
+    const { tries } = fetched;
+    if (!fetched.ok) return closed({ code: 'error', error: fetched.error, tries }, null, fetched.error);
     const { status, headers, body } = fetched.answer;
-    if (status >= 500) return closed(`The server answered ${status}.`, status);
+    if (status >= 500) return closed({ code: 'status', status, tries }, status);
     const location = headerOf(headers, 'location');
     const next = isRedirectStatus(status) && location ? identify(location, address) : null;
     if (next && redirects < MAX_REDIRECTS) {
@@ -57,37 +60,37 @@ export async function readRobots(origin: string, ask: Ask, token: string): Promi
       origin,
       closedBy: (target) => {
         const { allowed, rule } = matcher(target);
-        return allowed || !rule ? null : describeRule(rule);
+        return allowed || !rule ? null : rule;
       },
       sitemaps: file.sitemaps,
       crawlDelay: crawlDelayFor(file, token),
       status,
-      fault: next ? `More than ${MAX_REDIRECTS} redirects.` : null,
+      fault: next ? { code: 'too_many_redirects', most: MAX_REDIRECTS } : null,
       error: null,
       body: text,
     };
   }
 }
 
-export interface RobotsKeeping {
-  ask: Ask;
+export interface RobotsOptions {
+  fetch: Fetch;
   token: string;
   signal: AbortSignal;
   onRead: (rules: OriginRules, host: string) => Promise<unknown>;
 }
 
-/** Keeps the rules of every origin that a crawl meets; each is asked for once. */
-export function robotsKeeper({ ask, token, signal, onRead }: RobotsKeeping) {
-  const kept = new Map<string, Promise<OriginRules>>();
+/** Makes the cache of the rules of every origin that a crawl meets; each robots.txt is fetched once. */
+export function robotsCache({ fetch, token, signal, onRead }: RobotsOptions) {
+  const byOrigin = new Map<string, Promise<OriginRules>>();
   return (address: string): Promise<OriginRules> => {
     const origin = originOf(address);
-    let rules = kept.get(origin);
+    let rules = byOrigin.get(origin);
     if (!rules) {
-      rules = readRobots(origin, ask, token).then(async (read) => {
+      rules = fetchRobots(origin, fetch, token).then(async (read) => {
         if (!signal.aborted) await onRead(read, addressParts(address).host);
         return read;
       });
-      kept.set(origin, rules);
+      byOrigin.set(origin, rules);
     }
     return rules;
   };

@@ -5,13 +5,13 @@ import { sitemapReader } from '$core/sitemap';
 import type { SitemapEntry } from '$core/sitemap';
 import { addressParts, identify } from '$core/url';
 import type { Identified } from '$core/url';
-import { fetchErrorText, isRedirectStatus } from '$core/verdict';
-import type { SitemapOutcome } from '$server/index';
-import { classifyError } from './errors';
-import { insist, mayPass } from './ask';
-import type { Insisting } from './ask';
+import type { SitemapFile } from '$core/snapshot';
+import { isRedirectStatus } from '$core/verdict';
 import type { Client } from './client';
+import { classifyError } from './errors';
 import { headerOf } from './fetch';
+import { isTransient, withRetries } from './retry';
+import type { RetryPolicy } from './retry';
 
 const MAX_FILES = 10_000;
 const MAX_NESTING = 3;
@@ -20,16 +20,16 @@ const MAX_BYTES = 100 << 20;
 const WHOLE_MS = 300_000;
 const BATCH = 1000;
 
-/** How a crawl asks for sitemaps, and what becomes of them. */
-export interface SitemapReading {
+/** How a crawl fetches sitemaps, and what becomes of them. */
+export interface SitemapOptions {
   client: Client;
-  insisting: Insisting;
+  policy: RetryPolicy;
   /** Gives addresses their identity, with the parameter rules of the site. */
   identify: (href: string) => Identified | null;
   inside: (address: string) => boolean;
   /** Receives entries whose `loc` is an inside address in normal form. */
   onEntries: (sitemap: string, entries: SitemapEntry[]) => Promise<unknown>;
-  onRead: (outcome: SitemapOutcome) => Promise<unknown>;
+  onRead: (outcome: SitemapFile) => Promise<unknown>;
 }
 
 /** The body as it comes, unzipped when it begins as gzip does, whatever its name and headers say. */
@@ -49,8 +49,8 @@ async function* unzipped(body: AsyncIterable<Buffer>): AsyncGenerator<Buffer> {
   yield* gunzip as AsyncIterable<Buffer>;
 }
 
-/** Asks for a sitemap; the body of an answer that holds none is let go. */
-async function askOnce(address: string, client: Client, signal: AbortSignal) {
+/** Fetches a sitemap; the body of an answer that holds none is let go. */
+async function fetchOnce(address: string, client: Client, signal: AbortSignal) {
   try {
     const { statusCode, headers, body } = await request(address, {
       dispatcher: client.agent,
@@ -69,9 +69,9 @@ async function askOnce(address: string, client: Client, signal: AbortSignal) {
  * Reads one sitemap as a stream.
  * @returns how it went, the sitemaps it names when it is an index, and whether it broke off in a way that may pass
  */
-async function readSitemap(address: string, { client, insisting, ...sink }: SitemapReading) {
-  const { signal } = insisting;
-  const outcome: SitemapOutcome = { address, entries: 0, passedOver: 0, fault: null, faultLine: null };
+async function readSitemap(address: string, { client, policy, ...sink }: SitemapOptions) {
+  const { signal } = policy;
+  const outcome: SitemapFile = { address, entries: 0, skipped: 0, fault: null, faultLine: null };
   const children: string[] = [];
   let batch: SitemapEntry[] = [];
   /** Whether entries could not be stored, which is no fault of the sitemap. */
@@ -89,16 +89,16 @@ async function readSitemap(address: string, { client, insisting, ...sink }: Site
       const loc = sink.identify(entry.loc)?.address;
       outcome.entries++;
       if (loc && sink.inside(loc)) batch.push({ ...entry, loc });
-      else outcome.passedOver++;
+      else outcome.skipped++;
     },
     onSitemap: ({ loc }) => {
       const child = identify(loc, address)?.address;
       outcome.entries++;
       if (child) children.push(child);
-      else outcome.passedOver++;
+      else outcome.skipped++;
     },
-    onFault: (message, line) => {
-      outcome.fault ??= message;
+    onFault: (fault, line) => {
+      outcome.fault ??= fault;
       outcome.faultLine ??= line;
     },
   });
@@ -109,19 +109,19 @@ async function readSitemap(address: string, { client, insisting, ...sink }: Site
   try {
     let from = address;
     for (let redirects = 0; ; redirects++) {
-      const asked = await insist(addressParts(from).host, () => askOnce(from, client, whole.signal), insisting);
-      if (!asked.ok) {
-        outcome.fault = fetchErrorText[asked.error];
+      const fetched = await withRetries(addressParts(from).host, () => fetchOnce(from, client, whole.signal), policy);
+      if (!fetched.ok) {
+        outcome.fault = { code: 'error', error: fetched.error, tries: fetched.tries };
         return { outcome, children, missing: false };
       }
-      const { status, headers, body } = asked.answer;
+      const { status, headers, body } = fetched.answer;
       const next = isRedirectStatus(status) ? identify(headerOf(headers, 'location') ?? '', from) : null;
       if (next && redirects < MAX_REDIRECTS) {
         from = next.address;
         continue;
       }
       if (status !== 200) {
-        outcome.fault = `The server answered ${status}.`;
+        outcome.fault = { code: 'status', status, tries: fetched.tries };
         return { outcome, children, missing: status === 404 || status === 410 };
       }
       const decoder = new TextDecoder();
@@ -129,7 +129,7 @@ async function readSitemap(address: string, { client, insisting, ...sink }: Site
       for await (const piece of unzipped(body)) {
         size += piece.length;
         if (size > MAX_BYTES) {
-          outcome.fault = 'The file is larger than 100 MiB.';
+          outcome.fault = { code: 'too_large', megabytes: MAX_BYTES >> 20 };
           break;
         }
         reader.write(decoder.decode(piece, { stream: true }));
@@ -143,8 +143,8 @@ async function readSitemap(address: string, { client, insisting, ...sink }: Site
     if (unstored) throw error;
     await flush();
     const failure = classifyError(error);
-    outcome.fault ??= fetchErrorText[failure];
-    return { outcome, children, missing: false, torn: mayPass(failure) };
+    outcome.fault ??= { code: 'error', error: failure, tries: 1 };
+    return { outcome, children, missing: false, torn: isTransient(failure) };
   } finally {
     clearTimeout(timer);
     signal.removeEventListener('abort', giveUp);
@@ -158,8 +158,8 @@ const usualPlaces = ['/sitemap.xml', '/sitemap_index.xml'];
  * Reads sitemaps and, where they are indexes, the sitemaps they name, each once.
  * @param tryAt origins at which the usual places are tried, when no addresses are given
  */
-export async function readSitemaps(addresses: readonly string[], tryAt: readonly string[], reading: SitemapReading) {
-  const { retries, signal } = reading.insisting;
+export async function readSitemaps(addresses: readonly string[], tryAt: readonly string[], options: SitemapOptions) {
+  const { retries, signal } = options.policy;
   const met = new Set<string>();
   const guesses = addresses.length ? [] : tryAt.flatMap((origin) => usualPlaces.map((place) => origin + place));
   let level = [...addresses, ...guesses];
@@ -168,16 +168,16 @@ export async function readSitemaps(addresses: readonly string[], tryAt: readonly
     for (const address of level) {
       if (signal.aborted || met.has(address) || met.size >= MAX_FILES) continue;
       met.add(address);
-      let read = await readSitemap(address, reading);
-      // What was read before it broke off is told again; it is kept once.
+      let read = await readSitemap(address, options);
+      // What was read before it broke off comes again; it is stored once.
       for (let left = retries; read.torn && left > 0 && !signal.aborted; left--)
-        read = await readSitemap(address, reading);
+        read = await readSitemap(address, options);
       const { outcome, children, missing } = read;
       if (signal.aborted) return;
       // Many servers answer anything with a page of their own.
       if (guesses.includes(address) && (missing || (outcome.fault && outcome.entries === 0))) continue;
-      await reading.onRead(outcome);
-      next.push(...children);
+      await options.onRead(outcome);
+      for (const child of children) next.push(child);
     }
     level = next;
   }

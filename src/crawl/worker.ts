@@ -1,12 +1,12 @@
 import { hostname } from 'node:os';
 import { setTimeout as sleep } from 'node:timers/promises';
 import type { Logger } from 'pino';
-import { helpableCrawl, isConnectionLoss, leaseJob, markEnded } from '$server/index';
-import type { Database } from '$server/index';
-import { helpWith, runJob } from './job';
+import { endAnalysis, endCrawl, helpableCrawl, isConnectionLoss, leaseJob, LostLease } from '$server/index';
+import type { Database, Lease } from '$server/index';
+import { helpWith, runAnalysis, runCrawl } from './job';
 
 const IDLE_MS = 500;
-const AGAIN_MS = 2000;
+const RETRY_MS = 2000;
 
 /** How the names of workers begin that others may help. A crawl at a terminal keeps to the settings of its terminal. */
 const WORKER = 'worker:';
@@ -17,38 +17,42 @@ export const terminalName = () => nameOf('terminal:');
 /** Takes jobs from the database and runs them, one at a time, or helps others with theirs, until the signal comes. */
 export async function work(db: Database, log: Logger, allowPrivate: boolean, signal: AbortSignal): Promise<void> {
   const owner = nameOf(WORKER);
+  const options = { db, owner, allowPrivate, signal };
   log.info({ owner }, 'worker ready');
   while (!signal.aborted) {
-    let crawlId: number | null = null;
+    let lease: Lease | null = null;
     try {
-      crawlId = await leaseJob(db, owner);
-      const helped = crawlId === null ? await helpableCrawl(db, WORKER) : null;
-      if (crawlId !== null) {
-        log.info({ crawlId }, 'crawl begins');
-        const ending = await runJob({ db, crawlId, owner, allowPrivate, signal });
-        log.info({ crawlId, ...ending }, ending ? 'crawl ended' : 'crawl given back');
+      lease = await leaseJob(db, owner);
+      const helped = lease === null ? await helpableCrawl(db, WORKER) : null;
+      if (lease?.kind === 'analysis') {
+        log.info(lease, 'analysis begins');
+        await runAnalysis({ db, lease });
+      } else if (lease) {
+        log.info(lease, 'crawl begins');
+        const ending = await runCrawl({ ...options, lease });
+        log.info({ ...lease, ...ending }, ending ? 'crawl ended' : 'crawl given back');
       } else if (helped !== null) {
         log.info({ crawlId: helped }, 'helps with a crawl');
-        await helpWith({ db, crawlId: helped, owner, allowPrivate, signal });
+        await helpWith(options, helped);
       }
-      if (crawlId === null) await sleep(IDLE_MS, undefined, { signal }).catch(() => {});
+      if (lease === null) await sleep(IDLE_MS, undefined, { signal }).catch(() => {});
     } catch (error) {
       // What waits in the database is taken up again by whoever reaches it first.
-      log.error(
-        { crawlId, error: error instanceof Error ? { message: error.message, cause: error.cause } : error },
-        'crawl interrupted',
-      );
-      if (crawlId !== null && !isConnectionLoss(error)) await giveUp(db, crawlId, log);
-      await sleep(AGAIN_MS, undefined, { signal }).catch(() => {});
+      const told = error instanceof Error ? { message: error.message, cause: error.cause } : error;
+      log.error({ ...lease, error: told }, 'job interrupted');
+      if (lease && !isConnectionLoss(error)) await giveUp(db, lease, log);
+      await sleep(RETRY_MS, undefined, { signal }).catch(() => {});
     }
   }
 }
 
-/** Ends a crawl that this program cannot run, so that it is not tried without end. */
-async function giveUp(db: Database, crawlId: number, log: Logger): Promise<void> {
-  const reason =
-    'Edge Map met a fault of its own; the worker’s log says more. What was fetched is kept: continue the crawl, or start it again.';
-  await markEnded(db, crawlId, { state: 'failed', reason, limited: false }).catch((error) =>
-    log.error({ error }, 'lost'),
-  );
+/** Ends a job that this program cannot run, so that it is not tried without end. */
+async function giveUp(db: Database, lease: Lease, log: Logger): Promise<void> {
+  const end =
+    lease.kind === 'analysis'
+      ? endAnalysis(db, lease)
+      : endCrawl(db, lease, { state: 'failed', reason: { code: 'internal' }, limited: false });
+  await end.catch((error: unknown) => {
+    if (!(error instanceof LostLease)) log.error({ error }, 'the job could not be ended');
+  });
 }

@@ -1,11 +1,11 @@
 import { describe, expect, it } from 'vitest';
-import { withState } from './address';
-import { depthsOf, pickDepth, selectionOf } from './depthSelection';
+import { withState } from './shell/address';
+import { depthsOf, pickDepth, selectionOf } from './selection/depthSelection';
 import { settingsSchema } from '$core/settings';
-import { readSecrets } from './secretFields';
-import { dossierFacts } from './dossierFacts';
-import { allFields, readSettingsForm, typedOf } from './settingsFields';
-import { bytes, number, shortAddress } from './words';
+import { readSecrets } from './settings/secretFields';
+import { dossierFacts } from './dossier/dossierFacts';
+import { allFields, readSettingsForm, typedOf } from './settings/settingsFields';
+import { bytes, number, shortAddress } from './shell/words';
 
 describe('bars and selections', () => {
   it.each([

@@ -1,8 +1,8 @@
 <script lang="ts">
   import { enhance } from '$app/forms';
-  import Brand from '$lib/Brand.svelte';
-  import { crawlPath } from '$lib/routes';
-  import { moment, number, stateLabel } from '$lib/words';
+  import Brand from '$lib/shell/Brand.svelte';
+  import { crawlPath } from '$lib/shell/routes';
+  import { moment, number, stateLabel } from '$lib/shell/words';
 
   let { data, form } = $props();
   // What was typed comes back when it is refused.
@@ -68,7 +68,7 @@
                   class="text-primary hover:underline">{start}</a
                 >
               </td>
-              <td class="tabular px-3 whitespace-nowrap">{moment(newest?.startedAt ?? newest?.createdAt ?? null)}</td>
+              <td class="tabular px-3 whitespace-nowrap">{moment(newest?.at ?? null)}</td>
               <td class="px-3 {newest?.state === 'failed' ? 'lost' : ''}"
                 >{newest ? stateLabel[newest.state] : 'Not crawled yet'}</td
               >

@@ -1,13 +1,25 @@
+/** The one loader of what a crawl's screens and endpoints need. */
 import { error, redirect } from '@sveltejs/kit';
 import { asksForLinks, parseSelection } from '$core/selection';
-import type { PartGroup } from '$core/snapshot';
-import { crawlPath } from '$lib/routes';
-import { appDatabase, getCrawl, openSnapshot } from '$server/index';
+import { SNAPSHOT_VERSION, SnapshotVersionError } from '$core/snapshot';
+import type { PartGroup, Snapshot } from '$core/snapshot';
+import { crawlPath } from '$lib/shell/routes';
+import { appDatabase, openSnapshot, requestAnalysis } from '$server/index';
+import type { CrawlState, SiteName } from '$server/index';
 
-interface Params {
-  site: string;
-  crawl: string;
+/** The site that the address names. */
+export function siteOf({ site, failure }: App.Locals): SiteName {
+  if (failure) throw failure;
+  return site ?? error(404, 'There is no such site.');
 }
+
+/** The crawl that the address names. */
+export function crawlOf({ crawl, failure }: App.Locals): CrawlState {
+  if (failure) throw failure;
+  return crawl ?? error(404, 'There is no such crawl.');
+}
+
+export const hasEnded = ({ state }: Pick<CrawlState, 'state'>) => state === 'done' || state === 'stopped';
 
 /** What a selection needs of a snapshot to be answered. */
 export function needOf(select: string): PartGroup {
@@ -15,17 +27,30 @@ export function needOf(select: string): PartGroup {
   return parsed.ok && asksForLinks(parsed.selection) ? 'links' : 'facts';
 }
 
+/** The snapshot of an ended crawl; null when it has none that this program reads: then a worker is asked for one. */
+async function snapshotOf(crawl: CrawlState, need: PartGroup): Promise<Snapshot | null> {
+  const db = appDatabase();
+  if (!hasEnded(crawl)) return null;
+  try {
+    return await openSnapshot(db, crawl, need);
+  } catch (thrown) {
+    if (!(thrown instanceof SnapshotVersionError)) throw thrown;
+    if (thrown.version > SNAPSHOT_VERSION) error(409, 'A newer version of Edge Map has analysed this crawl.');
+    await requestAnalysis(db, crawl.id);
+    return null;
+  }
+}
+
 /**
- * The crawl that a route names, with its snapshot; the reader is sent to watch a crawl that has none yet.
+ * The crawl that the address names, with its snapshot; the reader is sent to watch a crawl that has none yet.
  * @param need whether its links are asked for
  */
-export async function crawlWithSnapshot({ site, crawl }: Params, need: PartGroup) {
+export async function crawlWithSnapshot(locals: App.Locals, need: PartGroup) {
   const db = appDatabase();
-  const row = await getCrawl(db, Number(crawl));
-  if (!row || row.siteId !== Number(site)) error(404, 'There is no such crawl.');
-  const snapshot = row.state === 'done' || row.state === 'stopped' ? await openSnapshot(db, row, need) : null;
-  if (!snapshot) redirect(307, `${crawlPath(row.siteId, row.id)}/watch`);
+  const crawl = crawlOf(locals);
+  const snapshot = await snapshotOf(crawl, need);
+  if (!snapshot) redirect(307, `${crawlPath(crawl.siteId, crawl.id)}/watch`);
   // Whoever looks at pages asks for their links next.
-  if (need === 'facts') void openSnapshot(db, row, 'links').catch(() => {});
-  return { db, row, snapshot };
+  if (need === 'facts') void openSnapshot(db, crawl, 'links').catch(() => {});
+  return { db, crawl, snapshot };
 }

@@ -1,22 +1,22 @@
 import type { Cookies } from '@sveltejs/kit';
+import { isColumnName } from '$core/facts';
+import type { ColumnName } from '$core/facts';
 import { listedOf } from '$core/lists';
-import { isFactName } from '$core/snapshot';
-import type { FactName } from '$core/snapshot';
-import { screenState } from '$lib/address';
-import { cookieOf, neededColumns, readBy, shownColumns } from '$lib/columns';
+import { cookieOf, neededColumns, readBy, shownColumns } from '$lib/list/columns';
+import { screenState } from '$lib/shell/address';
 import { listOf, listWindow } from '$server/index';
 import { crawlWithSnapshot, needOf } from './crawl';
 
 const FIRST_ROWS = 60;
 
 /** What a screen with a list is made of: the crawl, its snapshot, and the list with its first rows. */
-export async function listScreen(event: { params: { site: string; crawl: string }; url: URL; cookies: Cookies }) {
+export async function listScreen(event: { locals: App.Locals; url: URL; cookies: Cookies }) {
   const state = screenState(event.url);
   const found = await crawlWithSnapshot(
-    event.params,
+    event.locals,
     listedOf(state.list) === 'links' ? 'links' : needOf(state.select),
   );
-  const by: FactName = isFactName(state.by) ? state.by : 'section';
+  const by: ColumnName = isColumnName(state.by) ? state.by : 'section';
   const view = { list: state.list, select: state.select, sort: state.sort, by };
   const columns = readBy(state.reader, shownColumns(state.list, event.cookies.get(cookieOf(state.list))));
   return {

@@ -1,8 +1,9 @@
 import { error } from '@sveltejs/kit';
 import { z } from 'zod';
+import { isColumnName } from '$core/facts';
+import type { ColumnName } from '$core/facts';
 import { listedOf, listNames } from '$core/lists';
-import { isFactName } from '$core/snapshot';
-import type { FactName, PartGroup } from '$core/snapshot';
+import type { PartGroup } from '$core/snapshot';
 import type { ListView } from '$server/index';
 import { needOf } from './crawl';
 
@@ -10,7 +11,7 @@ const view = z.object({
   list: z.enum(listNames, 'There is no such list.').default('pages'),
   select: z.string().default(''),
   sort: z.string().default(''),
-  by: z.custom<FactName>((name) => isFactName(String(name)), 'There is no such fact.').default('section'),
+  by: z.custom<ColumnName>((name) => isColumnName(String(name)), 'There is no such fact.').default('section'),
   columns: z
     .string()
     .default('url')

@@ -2,7 +2,7 @@ import { noSecrets, settingsSchema } from '$core/settings';
 import type { CrawlSettings, Secrets } from '$core/settings';
 import { openClient, usualTimeouts } from '../../src/crawl/client';
 import type { ClientOptions } from '../../src/crawl/client';
-import type { Pace } from '../../src/crawl/pace';
+import type { HostLimiter } from '../../src/crawl/hostLimiter';
 
 export type ClientSettings = Partial<CrawlSettings>;
 
@@ -17,10 +17,10 @@ export const clientOf = (settings: ClientSettings = {}, options: Partial<ClientO
   });
 
 /** Lets everything begin at once. */
-export const unpaced: Pace = {
-  turn: async () => {},
-  hold: async () => {},
+export const unlimited: HostLimiter = {
+  wait: async () => {},
+  backOff: async () => {},
   isHeld: () => false,
   learn: () => {},
-  setDelay: () => {},
+  setCrawlDelay: () => {},
 };

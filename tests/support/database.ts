@@ -2,7 +2,7 @@ import { randomBytes } from 'node:crypto';
 import { count, eq, sql } from 'drizzle-orm';
 import { closeDatabase, databaseUrl, openDatabase, prepareDatabase } from '$server/index';
 import type { Database } from '$server/index';
-import { crew, job, page } from '../../src/server/schema';
+import { crawlWorker, job, page } from '../../src/server/database/schema';
 
 export interface TestDatabase {
   db: Database;
@@ -32,12 +32,12 @@ const past = sql`current_timestamp(3) - interval 1 second`;
 /** Lets the leases of a crawl run out at once, as they do by themselves some time after a worker has died. */
 export async function expireLease(db: Database, crawlId: number): Promise<void> {
   await db.update(job).set({ leaseUntil: past }).where(eq(job.crawlId, crawlId));
-  await db.update(crew).set({ leaseUntil: past }).where(eq(crew.crawlId, crawlId));
+  await db.update(crawlWorker).set({ leaseUntil: past }).where(eq(crawlWorker.crawlId, crawlId));
 }
 
-/** As {@link expireLease}, for one member of a crew. */
-export const expireMember = (db: Database, member: number) =>
-  db.update(crew).set({ leaseUntil: past }).where(eq(crew.id, member));
+/** As {@link expireLease}, for one worker of a crawl. */
+export const expireWorker = (db: Database, workerId: number) =>
+  db.update(crawlWorker).set({ leaseUntil: past }).where(eq(crawlWorker.id, workerId));
 
 /** How many pages of a crawl are stored. */
 export async function storedPages(db: Database, crawlId: number): Promise<number> {

@@ -8,7 +8,7 @@ export interface Running {
 
 /** Starts a built part of the program as its own process. */
 export function program(words: string[], env: Record<string, string>): Running {
-  const child = spawn(process.execPath, ['src/cli/start.cjs', ...words], {
+  const child = spawn(process.execPath, ['build-node/main.cjs', ...words], {
     env: { ...process.env, ...env },
     stdio: ['ignore', 'ignore', 'pipe'],
   });

@@ -1,11 +1,11 @@
 /** Faults of links (docs/MEANINGS.md, "Anchors" and "Verdict"), a bit each. */
-import { BARE_IMAGE, faultBit, linkKinds, relSaysNofollow } from '../links';
-import { textAt } from '../snapshot/snapshot';
-import type { IncomingLinks, Snapshot } from '../snapshot';
+import { BARE_IMAGE, CLICK_KIND, faultBit, linkKinds, MISSING_FRAGMENT } from '../links';
+import { nofollowRels } from '../reach';
+import { textAt } from '../snapshot';
+import type { Base, Columns, IncomingLinks } from '../snapshot';
 import { haveCommon, isGeneric, isWayfinding, plainWords, stems } from './words';
 
 const MAX_ANCHOR = 100;
-const CLICK_KIND = linkKinds.indexOf('click');
 const HREFLANG = linkKinds.indexOf('hreflang');
 const bareAddress = /^(https?:\/\/|www\.)\S+$|^[\w-]+(\.[\w-]+)*\.[a-z]{2,}(\/\S*)?$/i;
 /** BCP 47: language, script, region, as hreflang takes them; or x-default. */
@@ -20,109 +20,135 @@ function faultsOfWords(text: string): number {
   return faults;
 }
 
+/** What the faults of links are found in. */
+export interface FaultBase extends Pick<Base, 'count' | 'links' | 'phrases' | 'outside'> {
+  columns: Columns<'url' | 'path' | 'title' | 'h1' | 'page_nofollow' | 'html'>;
+}
+
+const NOTHING = -1;
+const SEVERAL = -2;
+
 /**
  * Marks the faults of all links.
- * @param settled where redirects and canonicals end (`settle`), so that two ways to one page are no conflict
- * @returns one entry a link, the bits of {@link linkFaults}; `fragment` is left to whoever knows the ids
+ * @param finalTargets where redirects and canonicals end, so that two ways to one page are no conflict
+ * @returns one entry a link, the bits of {@link linkFaults}
  */
-export function findLinkFaults(snapshot: Snapshot, incoming: IncomingLinks, settled: Int32Array): Uint16Array {
-  const { count, links, phrases, columns } = snapshot;
+export function findLinkFaults(base: FaultBase, incoming: IncomingLinks, finalTargets: Int32Array): Uint16Array {
+  const { count, links, phrases } = base;
   const faults = new Uint16Array(links.target.length);
   const wordFaults = Uint16Array.from(phrases, faultsOfWords);
-  const nofollowRel = Uint8Array.from(phrases, (text) => Number(relSaysNofollow(text)));
-  const pageNofollow = columns.page_nofollow as Int32Array;
-  const endOf = (page: number) => (settled[page] >= 0 ? settled[page] : page);
-
-  // Equal words may be written differently; words that fit anything, or number a series, tell nothing apart.
-  const wordNumbers = new Map<string, number>();
-  const wordsOf = Int32Array.from(phrases, (text) => {
-    const words = plainWords(text);
-    if (words === '' || isGeneric(words) || isWayfinding(words)) return -1;
-    if (!wordNumbers.has(words)) wordNumbers.set(words, wordNumbers.size);
-    return wordNumbers.get(words)!;
-  });
-  const NOTHING = -1;
-  const SEVERAL = -2;
-  const leadsTo = new Int32Array(wordNumbers.size).fill(NOTHING);
-  const secure = addressBits(snapshot, 'https:');
-  const plain = addressBits(snapshot, 'http:');
+  const endOf = (page: number) => (finalTargets[page] >= 0 ? finalTargets[page] : page);
+  const wordsOf = numberWords(phrases);
+  const leadsTo = new Int32Array(wordsOf.reduce((most, words) => Math.max(most, words), -1) + 1).fill(NOTHING);
+  const secure = addressBits(base, 'https:');
+  const plain = addressBits(base, 'http:');
+  const [EMPTY, NO_ALT] = [faultBit('empty'), faultBit('image_no_alt')];
+  const [INSECURE, BAD_CODE, FRAGMENT] = [faultBit('insecure'), faultBit('bad_code'), faultBit('fragment')];
 
   for (let page = 0; page < count; page++)
     for (let link = links.offsets[page]; link < links.offsets[page + 1]; link++) {
       const target = links.target[link];
       const kind = links.kind[link];
-      if (kind === HREFLANG && !languageCode.test(phrases[links.anchor[link]])) faults[link] |= faultBit('bad_code');
+      if (kind === HREFLANG && !languageCode.test(phrases[links.anchor[link]])) faults[link] |= BAD_CODE;
       if (kind !== CLICK_KIND) continue;
-      if (secure[page] && plain[target]) faults[link] |= faultBit('insecure');
-      const bare = (links.marks[link] & BARE_IMAGE) !== 0;
-      if (links.anchor[link] === 0) faults[link] |= faultBit(bare ? 'image_no_alt' : 'empty');
-      else faults[link] |= wordFaults[links.anchor[link]];
-      const words = wordsOf[links.anchor[link]];
+      let own = 0;
+      if (secure[page] && plain[target]) own |= INSECURE;
+      if (links.marks[link] & MISSING_FRAGMENT) own |= FRAGMENT;
+      const anchor = links.anchor[link];
+      if (anchor === 0) own |= links.marks[link] & BARE_IMAGE ? NO_ALT : EMPTY;
+      else own |= wordFaults[anchor];
+      faults[link] |= own;
+      const words = wordsOf[anchor];
       if (words < 0 || target >= count || target === page) continue;
       const end = endOf(target);
       if (leadsTo[words] === NOTHING) leadsTo[words] = end;
       else if (leadsTo[words] !== end) leadsTo[words] = SEVERAL;
     }
+  markTargets(base, incoming, { faults, wordFaults, wordsOf, isConflict: (words) => leadsTo[words] === SEVERAL });
+  return faults;
+}
 
+/** Equal words may be written differently; −1 for words that fit anything, or number a series: they tell nothing apart. */
+function numberWords(phrases: readonly string[]): Int32Array {
+  const numbers = new Map<string, number>();
+  return Int32Array.from(phrases, (text) => {
+    const words = plainWords(text);
+    if (words === '' || isGeneric(words) || isWayfinding(words)) return -1;
+    if (!numbers.has(words)) numbers.set(words, numbers.size);
+    return numbers.get(words)!;
+  });
+}
+
+interface Marking {
+  faults: Uint16Array;
+  wordFaults: Uint16Array;
+  wordsOf: Int32Array;
+  isConflict: (words: number) => boolean;
+}
+
+/** Marks what shows only when all links to one page are looked at. */
+function markTargets(base: FaultBase, incoming: IncomingLinks, { faults, wordFaults, wordsOf, isConflict }: Marking) {
+  const { count, links, phrases, columns } = base;
+  const nofollowRel = nofollowRels(phrases);
+  const pageNofollow = columns.page_nofollow;
   const stemsOfPhrase = new Map<number, Set<string>>();
   const stemsOf = (phrase: number) => {
     let found = stemsOfPhrase.get(phrase);
     if (!found) stemsOfPhrase.set(phrase, (found = stems(phrases[phrase])));
     return found;
   };
-  for (let page = 0; page < count; page++) markTarget(page);
-  return faults;
+  const [CONFLICT, OFF_TOPIC, SPLIT] = [faultBit('conflict'), faultBit('off_topic'), faultBit('split')];
+  const [MIX, NO_RETURN, ADDRESS] = [faultBit('nofollow_mix'), faultBit('no_return'), faultBit('address')];
+  /** How often each phrase leads to the page at hand, and its faults there; emptied after each page. */
+  const times = new Uint32Array(phrases.length);
+  const marks = new Uint16Array(phrases.length);
+  const met: number[] = [];
 
-  /** What shows only when all links to one page are looked at. */
-  function markTarget(page: number): void {
-    const anchors = new Map<number, number>();
+  for (let page = 0; page < count; page++) {
+    const [from, to] = [incoming.offsets[page], incoming.offsets[page + 1]];
     let followed = 0;
     let withheld = 0;
-    const each = (visit: (link: number) => void) => {
-      for (let i = incoming.offsets[page]; i < incoming.offsets[page + 1]; i++) {
-        const link = incoming.links[i];
-        if (links.kind[link] === CLICK_KIND && incoming.source[link] !== page) visit(link);
-      }
-    };
-    const isWithheld = (link: number) =>
-      nofollowRel[links.rel[link]] === 1 || pageNofollow[incoming.source[link]] === 1;
-    each((link) => {
-      if (isWithheld(link)) withheld++;
-      else followed++;
-      if (wordsOf[links.anchor[link]] >= 0) anchors.set(links.anchor[link], (anchors.get(links.anchor[link]) ?? 0) + 1);
-    });
-    // The words that most links use say what the page is called; others should have something in common with them.
-    let usual = -1;
-    for (const [phrase, times] of anchors) if (usual < 0 || times > anchors.get(usual)!) usual = phrase;
-    const marks = new Map<number, number>();
-    const topic = anchors.size ? topicOf(snapshot, page) : null;
-    for (const phrase of anchors.keys()) {
-      let mark = 0;
-      if (leadsTo[wordsOf[phrase]] === SEVERAL) mark |= faultBit('conflict');
-      if (
-        topic &&
-        !(wordFaults[phrase] & faultBit('address')) &&
-        stemsOf(phrase).size &&
-        !haveCommon(stemsOf(phrase), topic)
-      )
-        mark |= faultBit('off_topic');
-      if (anchors.size > 1 && stemsOf(phrase).size && !haveCommon(stemsOf(phrase), stemsOf(usual)) && phrase !== usual)
-        mark |= faultBit('split');
-      marks.set(phrase, mark);
-    }
-    each((link) => {
-      faults[link] |= marks.get(links.anchor[link]) ?? 0;
-      if (followed && withheld && isWithheld(link)) faults[link] |= faultBit('nofollow_mix');
-    });
-    for (let i = incoming.offsets[page]; i < incoming.offsets[page + 1]; i++) {
+    met.length = 0;
+    for (let i = from; i < to; i++) {
       const link = incoming.links[i];
-      if (links.kind[link] === HREFLANG && !returns(page, incoming.source[link])) faults[link] |= faultBit('no_return');
+      const source = incoming.source[link];
+      if (links.kind[link] === HREFLANG && !returns(page, source)) faults[link] |= NO_RETURN;
+      if (links.kind[link] !== CLICK_KIND || source === page) continue;
+      if (nofollowRel[links.rel[link]] === 1 || pageNofollow[source] === 1) withheld++;
+      else followed++;
+      const phrase = links.anchor[link];
+      if (wordsOf[phrase] >= 0 && times[phrase]++ === 0) met.push(phrase);
+    }
+    if (met.length) judgeWords(page);
+    const mixed = followed > 0 && withheld > 0;
+    for (let i = from; (met.length || mixed) && i < to; i++) {
+      const link = incoming.links[i];
+      const source = incoming.source[link];
+      if (links.kind[link] !== CLICK_KIND || source === page) continue;
+      faults[link] |= marks[links.anchor[link]];
+      if (mixed && (nofollowRel[links.rel[link]] === 1 || pageNofollow[source] === 1)) faults[link] |= MIX;
+    }
+    for (const phrase of met) times[phrase] = marks[phrase] = 0;
+  }
+
+  /** What is wrong with each phrase that leads to a page. */
+  function judgeWords(page: number): void {
+    // The words that most links use say what the page is called; others should have something in common with them.
+    let usual = met[0];
+    for (const phrase of met) if (times[phrase] > times[usual]) usual = phrase;
+    const topic = topicOf(base, page);
+    for (const phrase of met) {
+      if (isConflict(wordsOf[phrase])) marks[phrase] |= CONFLICT;
+      if (topic && !(wordFaults[phrase] & ADDRESS) && stemsOf(phrase).size && !haveCommon(stemsOf(phrase), topic))
+        marks[phrase] |= OFF_TOPIC;
+      if (phrase !== usual && stemsOf(phrase).size && !haveCommon(stemsOf(phrase), stemsOf(usual)))
+        marks[phrase] |= SPLIT;
     }
   }
 
-  /** Whether a page names another one as an edition of itself. */
+  /** Whether a page names another one as an edition of itself, as far as it was read. */
   function returns(page: number, other: number): boolean {
-    if (page === other) return true;
+    if (page === other || columns.html[page] !== 1) return true;
     for (let link = links.offsets[page]; link < links.offsets[page + 1]; link++)
       if (links.kind[link] === HREFLANG && links.target[link] === other) return true;
     return false;
@@ -130,18 +156,17 @@ export function findLinkFaults(snapshot: Snapshot, incoming: IncomingLinks, sett
 }
 
 /** What a page is about, as far as its title, headings and address say; null when it says nothing. */
-function topicOf(snapshot: Snapshot, page: number): Set<string> | null {
-  const title = textAt(snapshot, 'title', page);
+function topicOf(base: FaultBase, page: number): Set<string> | null {
+  const title = textAt(base, 'title', page);
   if (!title) return null;
-  return stems(
-    `${title} ${textAt(snapshot, 'h1', page) ?? ''} ${textAt(snapshot, 'path', page)!.replace(/[^a-z0-9]+/gi, ' ')}`,
-  );
+  const path = textAt(base, 'path', page) ?? '';
+  return stems(`${title} ${textAt(base, 'h1', page) ?? ''} ${path.replace(/[^a-z0-9]+/gi, ' ')}`);
 }
 
 /** Which addresses, of pages and then of outside targets, begin so. */
-function addressBits({ count, columns, outside }: Snapshot, scheme: string): Uint8Array {
+function addressBits({ count, columns, outside }: FaultBase, scheme: string): Uint8Array {
   const bits = new Uint8Array(count + outside.length);
-  const url = columns.url as { codes: Uint32Array; values: string[] };
+  const { url } = columns;
   for (let page = 0; page < count; page++) bits[page] = Number(url.values[url.codes[page]].startsWith(scheme));
   outside.forEach((address, i) => (bits[count + i] = Number(address.startsWith(scheme))));
   return bits;

@@ -2,9 +2,9 @@ import { describe, expect, it } from 'vitest';
 import { countBits, evaluate, parseSelection } from '../selection';
 import { factAt, pageOf } from '../snapshot';
 import type { Snapshot } from '../snapshot';
-import { reportSteps } from '../report';
+import { reportOf } from '../report';
 import { settingsSchema } from '../settings';
-import { verdicts } from '../verdict';
+import { verdicts } from '../facts';
 import { tiny, tinySite } from '../testing/tinySite';
 import type { TinyPage } from '../testing/tinySite';
 import {
@@ -105,17 +105,28 @@ describe('the tables of Overview', () => {
       { source: 'sitemap', knows: 2, alone: 1, lost: 1 },
     ]));
   it('know the median depth of a section, where it has one', () => {
-    expect(sectionCounts(snapshot)[0]).toMatchObject({ section: 'a', pages: 2, indexable: 1, medianDepth: 1, lost: 0 });
+    expect(sectionCounts(snapshot)[0]).toMatchObject({
+      section: 'a',
+      pages: 2,
+      indexable: 1,
+      medianDepth: 1,
+      noRoute: 0,
+    });
     expect(sectionCounts(snapshot).find(({ section }) => section === 'b')).toMatchObject({
       medianDepth: null,
-      lost: 1,
+      noRoute: 1,
     });
   });
 });
 
 it.each<[string, TinyPage, string, number]>([
-  ['unvisited', { unvisited: 'limit', status: null, html: false }, 'Known, and not fetched', 0],
-  ['blocked', { blockedBy: 'Disallow: / (line 2)', status: null, html: false }, 'robots.txt closes it', 1],
+  ['unvisited', { unvisitedReason: 'limit', status: null, html: false }, 'Known, and not fetched', 0],
+  [
+    'blocked',
+    { robotsRule: { line: 2, directive: 'disallow', path: '/', group: '*' }, status: null, html: false },
+    'robots.txt closes it',
+    1,
+  ],
   ['unanswered', { error: 'timeout', status: null, html: false }, 'Gives no answer', 2],
   ['failing', { status: 502, html: false }, 'Answers 502', 2],
   ['broken', { status: 410, html: false }, 'Answers 410', 2],
@@ -151,7 +162,7 @@ describe('the dossier', () => {
       },
       '/old': { status: 301, html: false, redirectTo: '/new' },
       '/new': {},
-      '/shut': { blockedBy: 'Disallow: /shut (line 3)', status: null, html: false },
+      '/shut': { robotsRule: { line: 3, directive: 'disallow', path: '/shut', group: '*' }, status: null, html: false },
       '/lost': {},
     },
     ['/lost'],
@@ -204,12 +215,7 @@ describe('the answer of Flow', () => {
     '/gone': { status: 404, html: false },
   });
   const settings = settingsSchema.parse({ start: tiny('/') });
-  const report = (of: Snapshot) => {
-    const steps = reportSteps(of, settings);
-    let step = steps.next();
-    while (!step.done) step = steps.next();
-    return step.value.report;
-  };
+  const report = (of: Snapshot) => reportOf(of, settings).report;
   it('tells who holds half of the share, and selects them', () => {
     const pieces = flowAnswer(site, report(site));
     expect(words(pieces)).toMatch(
@@ -278,7 +284,7 @@ describe('the pictures of Reach', () => {
 it('counts hosts, and what was not crawled by its reason', () => {
   const site = tinySite({
     '/': { links: ['/a'] },
-    '/a': { unvisited: 'limit', status: null, html: false },
+    '/a': { unvisitedReason: 'limit', status: null, html: false },
     'http://tiny.example/b': {},
   });
   expect(originCounts(site)).toEqual([

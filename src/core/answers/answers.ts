@@ -1,23 +1,20 @@
 /** What the screens say in words and numbers, worked out from a snapshot. */
 import { pageGroups } from '../lists';
 import { noBits, otherBits } from '../selection';
-import { sources } from '../snapshot';
-import type { Snapshot, Source, TextColumn } from '../snapshot';
-import { originOf } from '../url';
-import { verdicts } from '../verdict';
-import type { Verdict } from '../verdict';
-import { countPages, plural } from './pieces';
+import { sources, unvisitedReasons, verdicts } from '../facts';
+import type { Source, UnvisitedReason, Verdict } from '../facts';
 import { thousands } from '../numbers';
+import { countPages } from '../snapshot';
+import type { Snapshot } from '../snapshot';
+import { originOf } from '../url';
+import { plural } from './pieces';
 import type { AnswerPiece } from './pieces';
-
-const column = (snapshot: Snapshot, name: 'verdict' | 'reach' | 'depth' | 'seen_in') =>
-  snapshot.columns[name] as Int32Array;
 
 /** "The crawl knows N addresses; M of them may be indexed. …" */
 export function overviewAnswer(snapshot: Snapshot): AnswerPiece[] {
-  const verdict = column(snapshot, 'verdict');
-  const depth = column(snapshot, 'depth');
-  const seen = column(snapshot, 'seen_in');
+  const verdict = snapshot.columns.verdict;
+  const depth = snapshot.columns.depth;
+  const seen = snapshot.columns.seen_in;
   const sitemap = 1 << sources.indexOf('sitemap');
   const indexable = countPages(snapshot, (page) => verdict[page] === verdicts.indexOf('indexable'));
   const deepest = depth.reduce((most, d) => Math.max(most, d), 0);
@@ -42,7 +39,7 @@ export function overviewAnswer(snapshot: Snapshot): AnswerPiece[] {
 /** How many pages have each verdict; those that do not occur are left out. */
 export function verdictMakeUp(snapshot: Snapshot): { verdict: Verdict; pages: number }[] {
   const counts = verdicts.map(() => 0);
-  for (const code of column(snapshot, 'verdict')) counts[code]++;
+  for (const code of snapshot.columns.verdict) counts[code]++;
   return verdicts
     .map((verdict, code) => ({ verdict, pages: counts[code] }))
     .filter(({ pages }) => pages > 0)
@@ -51,8 +48,8 @@ export function verdictMakeUp(snapshot: Snapshot): { verdict: Verdict; pages: nu
 
 /** For each source that knows a page: how many it knows, how many nobody else knows, how many have no route. */
 export function sourceCounts(snapshot: Snapshot): { source: Source; knows: number; alone: number; lost: number }[] {
-  const seen = column(snapshot, 'seen_in');
-  const depth = column(snapshot, 'depth');
+  const seen = snapshot.columns.seen_in;
+  const depth = snapshot.columns.depth;
   return sources.flatMap((source, i) => {
     const bit = 1 << i;
     const knows = countPages(snapshot, (page) => (seen[page] & bit) !== 0);
@@ -73,14 +70,14 @@ export function sectionCounts(snapshot: Snapshot) {
     indexable: number('indexable', row),
     medianDepth: list.cells('median_depth').value(row) as number | null,
     share: number('share', row),
-    lost: number('lost', row),
+    noRoute: number('no_route', row),
   })).sort((a, b) => b.pages - a.pages || (a.section < b.section ? -1 : 1));
 }
 
 /** Each protocol and host that inside addresses have, with its pages and those that may be indexed; most pages first. */
 export function originCounts(snapshot: Snapshot): { origin: string; pages: number; indexable: number }[] {
-  const verdict = column(snapshot, 'verdict');
-  const url = snapshot.columns.url as TextColumn;
+  const verdict = snapshot.columns.verdict;
+  const url = snapshot.columns.url;
   const counts = new Map<string, { origin: string; pages: number; indexable: number }>();
   // Pages are numbered in the order of their addresses, so those of one origin follow each other.
   let entry: { origin: string; pages: number; indexable: number } | undefined;
@@ -98,14 +95,8 @@ export function originCounts(snapshot: Snapshot): { origin: string; pages: numbe
 }
 
 /** What is known and was not fetched, by the reason why; most pages first. */
-export function notCrawled(snapshot: Snapshot): { reason: string; pages: number }[] {
-  const verdict = column(snapshot, 'verdict');
-  const reasons = snapshot.columns.verdict_reason as TextColumn;
-  const counts = new Map<number, number>();
-  verdict.forEach((code, page) => {
-    if (verdicts[code] === 'unvisited') counts.set(reasons.codes[page], (counts.get(reasons.codes[page]) ?? 0) + 1);
-  });
-  return [...counts]
-    .map(([code, pages]) => ({ reason: reasons.values[code], pages }))
-    .sort((a, b) => b.pages - a.pages);
+export function notCrawled({ columns }: Snapshot): { reason: UnvisitedReason; pages: number }[] {
+  const counts = unvisitedReasons.map((reason) => ({ reason, pages: 0 }));
+  for (const code of columns.unvisited_reason) if (code >= 0) counts[code].pages++;
+  return counts.filter(({ pages }) => pages > 0).sort((a, b) => b.pages - a.pages);
 }

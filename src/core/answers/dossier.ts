@@ -1,13 +1,14 @@
-import { thousands } from '../numbers';
+import type { ColumnName, IntegerFact, Source, TextFact, Verdict } from '../facts';
 import type { Found } from '../findings';
-import { clickDepths, routeTo } from '../reach';
+import { sentence } from '../messages';
+import { thousands } from '../numbers';
+import { clickDepths, routeTo, walkOf } from '../reach';
 import type { Reader } from '../reach';
-import { settle, shareAround } from '../share';
+import { finalTargetsOf, shareAround } from '../share';
 import type { Carried, PlacementWeights } from '../share';
-import { addressAt, factAt, numberAt, textAt, walkOf } from '../snapshot';
-import type { FactName, FactValue, Snapshot, Source } from '../snapshot';
-import { fetchErrorText } from '../verdict';
-import type { FetchError, Verdict } from '../verdict';
+import { addressAt, factAt, numberAt, textAt } from '../snapshot';
+import type { FactValue, Snapshot } from '../snapshot';
+import { verdictReason } from '../verdict';
 
 /** One step on the way from discovery to index. */
 export interface DossierStep {
@@ -35,7 +36,7 @@ export interface SharePart {
 
 export interface Dossier {
   address: string;
-  facts: Partial<Record<FactName, FactValue>>;
+  facts: Partial<Record<ColumnName, FactValue>>;
   /** One shortest route of a reader from a start page; empty when there is none. */
   route: RouteStep[];
   steps: DossierStep[];
@@ -51,7 +52,7 @@ export interface PageThen {
   verdict: Verdict;
   status: number | null;
   title: string | null;
-  words: number | null;
+  wordCount: number | null;
   /** Whether its content is that of the crawl before; null when that is not known. */
   same: boolean | null;
 }
@@ -72,7 +73,7 @@ export interface DossierTold extends Dossier, PageDetails {
   place: { at: number; of: number; before: string | null; after: string | null } | null;
 }
 
-const shown: readonly FactName[] = [
+const shown: readonly ColumnName[] = [
   'title',
   'h1',
   'status',
@@ -80,7 +81,6 @@ const shown: readonly FactName[] = [
   'bytes',
   'response_ms',
   'verdict',
-  'verdict_reason',
   'reach',
   'depth',
   'crawler_depth',
@@ -106,7 +106,7 @@ const shown: readonly FactName[] = [
   'language',
   'description',
   'sitemap_lastmod',
-  'words',
+  'word_count',
   'section',
   'content_hash',
   'missing_fragments',
@@ -116,15 +116,14 @@ const shown: readonly FactName[] = [
 
 /** The way of a page from discovery to index, step by step, up to where it ends. */
 export function indexSteps(snapshot: Snapshot, page: number): DossierStep[] {
-  const text = (name: FactName) => textAt(snapshot, name, page);
-  const number = (name: FactName) => numberAt(snapshot, name, page);
-  const verdict = text('verdict') as Verdict;
-  const reason = text('verdict_reason') ?? '';
+  const text = (name: TextFact) => textAt(snapshot, name, page);
+  const number = (name: IntegerFact) => numberAt(snapshot, name, page);
+  const verdict = factAt(snapshot, 'verdict', page) as Verdict;
+  const reason = sentence(verdictReason(snapshot, page));
   const seen = factAt(snapshot, 'seen_in', page) as Source[];
   const listing = snapshot.listings.find((entry) => entry.page === page);
   const status = number('status');
   const canonical = text('canonical');
-  const error = text('error') as FetchError | null;
   const all: { ends: readonly Verdict[]; passed: [string, string]; stopped: [string, string] }[] = [
     {
       ends: ['unvisited'],
@@ -136,13 +135,13 @@ export function indexSteps(snapshot: Snapshot, page: number): DossierStep[] {
     },
     {
       ends: ['blocked'],
-      passed: ['robots.txt lets it through', text('robots_rule') ?? 'no rule closes it'],
-      stopped: ['robots.txt closes it', text('robots_rule') ?? reason],
+      passed: ['robots.txt lets it through', 'no rule closes it'],
+      stopped: ['robots.txt closes it', reason],
     },
     {
       ends: ['unanswered', 'failing', 'broken'],
       passed: [`Answers ${status ?? ''}`, `${text('content_type') ?? 'no type'}, ${number('response_ms') ?? '—'} ms`],
-      stopped: [error ? 'Gives no answer' : `Answers ${status ?? ''}`, error ? fetchErrorText[error] : reason],
+      stopped: [status === null ? 'Gives no answer' : `Answers ${status}`, reason],
     },
     {
       ends: ['redirect'],
@@ -206,7 +205,7 @@ function describeRoute(
 /** The shortest route of a reader to a page, with the gates on it. */
 export function routeOf(snapshot: Snapshot, page: number, reader: Reader): RouteStep[] {
   const { depths, pages, dominator } = walkOf(snapshot, reader);
-  const route = routeTo(depths, pages, page, snapshot.columns.share as Float64Array);
+  const route = routeTo(depths, pages, page, snapshot.columns.share);
   const gates = new Set<number>();
   // Start pages are the way to everything by nature.
   if (route.length) for (let at = dominator[page]; at >= 0 && depths.depth[at] > 0; at = dominator[at]) gates.add(at);
@@ -218,7 +217,7 @@ export function routeWithout(snapshot: Snapshot, page: number, without: number, 
   const { graph, pages, starts } = walkOf(snapshot, reader);
   if (page === without) return [];
   const depths = clickDepths(graph, starts, Infinity, without);
-  const route = routeTo(depths, pages, page, snapshot.columns.share as Float64Array);
+  const route = routeTo(depths, pages, page, snapshot.columns.share);
   return describeRoute(snapshot, route, depths.depth, new Set());
 }
 
@@ -229,8 +228,8 @@ export function dossierOf(
   reader: Reader = 'visitor',
   weights?: PlacementWeights,
 ): Dossier {
-  const settled = settle(snapshot);
-  const around = shareAround(snapshot, page, walkOf(snapshot).pages, settled, weights);
+  const finalTargets = finalTargetsOf(snapshot);
+  const around = shareAround(snapshot, page, walkOf(snapshot).pages, finalTargets, weights);
   const named = (parts: readonly Carried[]) =>
     parts.map(({ page: other, by, share }) => ({
       address: addressAt(snapshot, other),
@@ -243,6 +242,6 @@ export function dossierOf(
     route: routeOf(snapshot, page, reader),
     steps: indexSteps(snapshot, page),
     share: { ...around, from: named(around.from), to: named(around.to) },
-    endsAt: settled[page] >= 0 && settled[page] !== page ? addressAt(snapshot, settled[page]) : null,
+    endsAt: finalTargets[page] >= 0 && finalTargets[page] !== page ? addressAt(snapshot, finalTargets[page]) : null,
   };
 }

@@ -1,9 +1,9 @@
 /** What the screen Flow says: who holds the share of a site, and where it goes lost. */
+import { verdicts } from '../facts';
+import { thousands } from '../numbers';
 import type { Report } from '../report';
 import type { Snapshot } from '../snapshot';
-import { verdicts } from '../verdict';
 import { plural } from './pieces';
-import { thousands } from '../numbers';
 import type { AnswerPiece } from './pieces';
 
 /** How share is spread: pages from the richest to the poorest. */
@@ -20,9 +20,9 @@ const POINTS = 120;
 
 /** The curve of share over indexable pages. */
 export function shareCurve({ columns }: Snapshot): ShareCurve {
-  const verdict = columns.verdict as Int32Array;
+  const verdict = columns.verdict;
   const indexable = verdicts.indexOf('indexable');
-  const sorted = (columns.share as Float64Array)
+  const sorted = columns.share
     .filter((own, page) => own >= 0 && verdict[page] === indexable)
     .sort()
     .reverse();
@@ -49,7 +49,7 @@ const percent = (part: number) =>
 /** "Half of the share is held by N of M indexable pages. X% of it leaks. K pages starve." */
 export function flowAnswer(
   snapshot: Snapshot,
-  { findings, leaks }: Report,
+  { findings, leaks }: Pick<Report, 'findings' | 'leaks'>,
   curve = shareCurve(snapshot),
 ): AnswerPiece[] {
   if (curve.pages === 0)

@@ -3,7 +3,6 @@ export { dossierOf, indexSteps, routeOf, routeWithout } from './dossier';
 export type { Dossier, DossierStep, DossierTold, PageDetails, PageThen, RouteStep, SharePart } from './dossier';
 export { flowAnswer, richAs, shareCurve } from './flow';
 export type { ShareCurve } from './flow';
-export { countPages } from './pieces';
 export type { AnswerPiece } from './pieces';
 export { depthBars, noRoute, reachAnswer, readerDifference, topGates } from './reach';
 export type { DepthBar, Gate, Island, NoRoute, ReaderDifference } from './reach';

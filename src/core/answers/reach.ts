@@ -1,30 +1,26 @@
 /** What the screen Reach says: how far pages are, which have no route, and what differs between the two readers. */
-import { depthFact, heldBack, lostSelection, reaches } from '../reach';
+import { heldBack, reaches, sources, verdicts } from '../facts';
+import type { HeldBack, Source } from '../facts';
+import { thousands } from '../numbers';
+import { depthFact, noRouteSelection } from '../reach';
 import type { Reader } from '../reach';
 import { hasBit } from '../selection';
 import type { Bits } from '../selection';
-import { addressAt, sources, textAt } from '../snapshot';
-import type { Snapshot, Source, TextColumn } from '../snapshot';
-import { verdicts } from '../verdict';
-import { countPages, plural } from './pieces';
-import { thousands } from '../numbers';
+import { addressAt, countPages, textAt } from '../snapshot';
+import type { Snapshot } from '../snapshot';
+import { plural } from './pieces';
 import type { AnswerPiece } from './pieces';
-
-const numbers = (
-  snapshot: Snapshot,
-  name: 'verdict' | 'reach' | 'seen_in' | 'held_back' | 'island' | 'gate_for' | ReturnType<typeof depthFact>,
-) => snapshot.columns[name] as Int32Array;
 
 /** How many clicks count as near. */
 export const NEAR_CLICKS = 3;
 
 /** "N of M indexable pages are within 3 clicks of the start page. …" */
 export function reachAnswer(snapshot: Snapshot, reader: Reader = 'visitor'): AnswerPiece[] {
-  const verdict = numbers(snapshot, 'verdict');
+  const verdict = snapshot.columns.verdict;
   const fact = depthFact(reader);
-  const lostTest = lostSelection(reader);
-  const depth = numbers(snapshot, fact);
-  const seen = numbers(snapshot, 'seen_in');
+  const noRouteTest = noRouteSelection(reader);
+  const depth = snapshot.columns[fact];
+  const seen = snapshot.columns.seen_in;
   const indexableCode = verdicts.indexOf('indexable');
   const sitemap = 1 << sources.indexOf('sitemap');
   const indexable = (page: number) => verdict[page] === indexableCode;
@@ -57,14 +53,14 @@ export function reachAnswer(snapshot: Snapshot, reader: Reader = 'visitor'): Ans
   if (deep && lost) pieces.push({ text: ' and ' });
   if (lost) {
     pieces.push(
-      { text: thousands(lost), tone: 'lost', select: `indexable and ${lostTest}` },
+      { text: thousands(lost), tone: 'lost', select: `indexable and ${noRouteTest}` },
       { text: ` ${plural(lost, 'has', 'have')} no route` },
     );
     if (listed === lost) pieces.push({ text: `, although the sitemap lists ${plural(lost, 'it', 'them')}` });
     else if (listed)
       pieces.push(
         { text: '; the sitemap lists ' },
-        { text: thousands(listed), tone: 'lost', select: `indexable and ${lostTest} and seen in sitemap` },
+        { text: thousands(listed), tone: 'lost', select: `indexable and ${noRouteTest} and seen in sitemap` },
         { text: ' of them' },
       );
   }
@@ -85,8 +81,8 @@ export interface DepthBar {
 
 /** Counts the pages by depth and verdict. Depths without pages between others are kept, so that the axis is even. */
 export function depthBars(snapshot: Snapshot, selected: Bits, reader: Reader = 'visitor'): DepthBar[] {
-  const depth = numbers(snapshot, depthFact(reader));
-  const verdict = numbers(snapshot, 'verdict');
+  const depth = snapshot.columns[depthFact(reader)];
+  const verdict = snapshot.columns.verdict;
   const bar = (at: number | null): DepthBar => ({
     depth: at,
     pages: 0,
@@ -132,10 +128,10 @@ const MOST_ISLANDS = 100;
 
 /** What has no route to it for a visitor, and how it is known of. */
 export function noRoute(snapshot: Snapshot): NoRoute {
-  const reach = numbers(snapshot, 'reach');
-  const seen = numbers(snapshot, 'seen_in');
-  const island = numbers(snapshot, 'island');
-  const verdict = numbers(snapshot, 'verdict');
+  const reach = snapshot.columns.reach;
+  const seen = snapshot.columns.seen_in;
+  const island = snapshot.columns.island;
+  const verdict = snapshot.columns.verdict;
   const [orphanCode, islandCode] = [reaches.indexOf('orphan'), reaches.indexOf('island')];
   const bySource = sources.map((source) => ({ source, orphans: 0, islandPages: 0, indexable: 0 }));
   const islands = new Map<number, { pages: number; indexable: number; first: number; seen: number }>();
@@ -185,8 +181,8 @@ export interface Gate {
 
 /** The pages that are the only way to most others; the start pages are a gate by nature, and are left out. */
 export function topGates(snapshot: Snapshot, most = 60): Gate[] {
-  const gateFor = numbers(snapshot, 'gate_for');
-  const depth = numbers(snapshot, 'depth');
+  const gateFor = snapshot.columns.gate_for;
+  const depth = snapshot.columns.depth;
   const pages = Array.from(gateFor.keys()).filter((page) => gateFor[page] > 0 && depth[page] > 0);
   return pages
     .sort((a, b) => gateFor[b] - gateFor[a] || a - b)
@@ -203,7 +199,7 @@ export interface ReaderDifference {
   /** Pages that a visitor reaches and a search crawler does not. */
   pages: number;
   indexable: number;
-  byCause: { cause: (typeof heldBack)[number]; pages: number; indexable: number }[];
+  byCause: { cause: HeldBack; pages: number; indexable: number }[];
   bySection: { section: string; pages: number }[];
   /** Pages that both reach, and that are further for the crawler. */
   deeper: number;
@@ -213,11 +209,11 @@ const MOST_SECTIONS = 12;
 
 /** What a search crawler does not reach and a visitor does, and what holds it back. */
 export function readerDifference(snapshot: Snapshot): ReaderDifference {
-  const held = numbers(snapshot, 'held_back');
-  const verdict = numbers(snapshot, 'verdict');
-  const depth = numbers(snapshot, 'depth');
-  const crawlerDepth = numbers(snapshot, 'crawler_depth');
-  const section = snapshot.columns.section as TextColumn;
+  const held = snapshot.columns.held_back;
+  const verdict = snapshot.columns.verdict;
+  const depth = snapshot.columns.depth;
+  const crawlerDepth = snapshot.columns.crawler_depth;
+  const section = snapshot.columns.section;
   const byCause = heldBack.map((cause) => ({ cause, pages: 0, indexable: 0 }));
   const bySection = new Map<string, number>();
   let [pages, indexable, deeper] = [0, 0, 0];

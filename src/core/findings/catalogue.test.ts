@@ -1,5 +1,6 @@
 /** Every finding on a small site that has it, and on the same site without the fault. */
 import { describe, expect, it } from 'vitest';
+import type { Message } from '../messages';
 import { patternMatcher } from '../selection/pattern';
 import { settingsSchema } from '../settings';
 import type { SiteFiles } from '../snapshot';
@@ -22,11 +23,11 @@ const pagesAt = (paths: readonly string[], page: TinyPage = {}) =>
   Object.fromEntries(paths.map((path) => [path, page]));
 const gone: TinyPage = { status: 404, html: false, title: null };
 const moved = (to: string): TinyPage => ({ status: 301, html: false, redirectTo: to });
-const robots = (body: string, status = 200, fault: string | null = null) => ({
+const robots = (body: string, status = 200, fault: Message | null = null) => ({
   robots: [{ origin: 'https://tiny.example', status, fault, body }],
 });
-const sitemap = (fault: string | null, passedOver = 0) => ({
-  sitemaps: [{ address: tiny('/sitemap.xml'), entries: 0, passedOver, fault, faultLine: fault ? 7 : null }],
+const sitemap = (fault: Message | null, skipped = 0) => ({
+  sitemaps: [{ address: tiny('/sitemap.xml'), entries: 0, skipped, fault, faultLine: fault ? 7 : null }],
 });
 
 const cases: Record<string, Case> = {
@@ -56,7 +57,7 @@ const cases: Record<string, Case> = {
   },
   dead_ends: { pages: { '/': { links: ['/a'] }, '/a': {} }, found: [1, 1, 1] },
   traps: {
-    pages: { '/': { links: ['/cal/1'] }, '/cal/1': { unvisited: 'trap', status: null, html: false } },
+    pages: { '/': { links: ['/cal/1'] }, '/cal/1': { unvisitedReason: 'trap', status: null, html: false } },
     found: [1, 1, 1],
   },
   crumbs_astray: {
@@ -87,7 +88,10 @@ const cases: Record<string, Case> = {
   },
   links_to_noindex: { pages: { '/': { links: ['/a'] }, '/a': { noindex: true } }, found: [1, 1, 1] },
   links_to_blocked: {
-    pages: { '/': { links: ['/a'] }, '/a': { blockedBy: 'Disallow: /a', status: null, html: false } },
+    pages: {
+      '/': { links: ['/a'] },
+      '/a': { robotsRule: { line: 2, directive: 'disallow', path: '/a', group: '*' }, status: null, html: false },
+    },
     found: [1, 1, 1],
   },
   nofollow_inside: { pages: { '/': { links: ['/a', '/'], pageNofollow: true }, '/a': {} }, found: [1, 1, 1] },
@@ -130,7 +134,10 @@ const cases: Record<string, Case> = {
     pages: { '/': { links: ['/a', '/b'] }, '/a': { links: ['/b'], pageNofollow: true }, '/b': {} },
     found: [1, 1, 1],
   },
-  blocked_noindexed: { pages: { '/': {}, '/a': { blockedBy: 'Disallow: /a', noindex: true } }, found: [1, 1, 1] },
+  blocked_noindexed: {
+    pages: { '/': {}, '/a': { robotsRule: { line: 2, directive: 'disallow', path: '/a', group: '*' }, noindex: true } },
+    found: [1, 1, 1],
+  },
   canonical_not_indexable: {
     pages: { '/': { canonical: '/gone' }, '/a': { canonical: '/gone' }, '/gone': gone },
     found: [2, 2, 1],
@@ -167,18 +174,22 @@ const cases: Record<string, Case> = {
   },
   near_duplicates: {
     pages: {
-      '/a': { contentHash: 'c1', words: 50, fingerprint: Uint8Array.of(1, 2, 3, 4, 5, 6, 7, 8) },
-      '/b': { contentHash: 'c2', words: 50, fingerprint: Uint8Array.of(1, 2, 3, 4, 5, 6, 7, 9) },
-      '/c': { contentHash: 'c3', words: 50, fingerprint: Uint8Array.of(9, 9, 9, 4, 5, 6, 7, 9) },
+      '/a': { contentHash: 'c1', wordCount: 50, fingerprint: Uint8Array.of(1, 2, 3, 4, 5, 6, 7, 8) },
+      '/b': { contentHash: 'c2', wordCount: 50, fingerprint: Uint8Array.of(1, 2, 3, 4, 5, 6, 7, 9) },
+      '/c': { contentHash: 'c3', wordCount: 50, fingerprint: Uint8Array.of(9, 9, 9, 4, 5, 6, 7, 9) },
     },
     found: [2, 2, 1],
   },
   no_title: { pages: { '/': { title: '' }, '/a': { title: null } }, found: [2, 2, 2] },
   no_h1: { pages: { '/': { h1: 'Museum' }, '/a': {} }, found: [1, 1, 1] },
-  thin: { pages: { '/': { words: 3 }, '/a': { words: 300 } }, found: [1, 1, 1] },
+  thin: { pages: { '/': { wordCount: 3 }, '/a': { wordCount: 300 } }, found: [1, 1, 1] },
   failing: { pages: { '/': {}, '/a': { status: 503, html: false } }, found: [1, 1, 1] },
   robots_all_closed: { pages: { '/': {} }, files: robots('User-agent: *\nDisallow: /'), found: [1, 1, 1] },
-  robots_unreadable: { pages: { '/': {} }, files: robots('', 503, 'The server answered 503.'), found: [1, 1, 1] },
+  robots_unreadable: {
+    pages: { '/': {} },
+    files: robots('', 503, { code: 'status', status: 503, tries: 1 }),
+    found: [1, 1, 1],
+  },
   robots_html: { pages: { '/': {} }, files: robots('<html><body>Not here'), found: [0, 1, 1] },
   robots_early: { pages: { '/': {} }, files: robots('Disallow: /x\nAllow: /y'), found: [0, 2, 2] },
   robots_unknown: { pages: { '/': {} }, files: robots('Welcome, robots'), found: [0, 1, 1] },
@@ -194,7 +205,10 @@ const cases: Record<string, Case> = {
     found: [1, 1, 1],
   },
   listed_blocked: {
-    pages: { '/': { links: ['/a'] }, '/a': { blockedBy: 'Disallow: /a', status: null, html: false } },
+    pages: {
+      '/': { links: ['/a'] },
+      '/a': { robotsRule: { line: 2, directive: 'disallow', path: '/a', group: '*' }, status: null, html: false },
+    },
     listed: ['/a'],
     found: [1, 1, 1],
   },
@@ -203,16 +217,16 @@ const cases: Record<string, Case> = {
   sitemap_large: {
     pages: { '/': {} },
     files: {
-      sitemaps: [{ address: tiny('/sitemap.xml'), entries: 50_001, passedOver: 0, fault: null, faultLine: null }],
+      sitemaps: [{ address: tiny('/sitemap.xml'), entries: 50_001, skipped: 0, fault: null, faultLine: null }],
     },
     found: [0, 1, 1],
   },
   sitemap_twice: { pages: { '/': { links: ['/a'] }, '/a': {} }, listed: ['/a', '/', '/a'], found: [0, 1, 1] },
-  sitemap_fault: { pages: { '/': {} }, files: sitemap('The element is not closed.'), found: [0, 1, 1] },
+  sitemap_fault: { pages: { '/': {} }, files: sitemap({ code: 'empty_file' }), found: [0, 1, 1] },
   sitemap_foreign: { pages: { '/': {} }, files: sitemap(null, 3), found: [0, 1, 1] },
   robots_sitemap: {
     pages: { '/': {} },
-    files: { ...robots('Sitemap: https://tiny.example/sitemap.xml'), ...sitemap('The server answered 404.') },
+    files: { ...robots('Sitemap: https://tiny.example/sitemap.xml'), ...sitemap({ code: 'empty_file' }) },
     found: [0, 1, 1],
   },
 };
@@ -229,7 +243,7 @@ describe('every finding', () => {
       worded: others.map((to): [string, string] => [to, to === '/' ? 'Museum of trams' : `Hall ${to.slice(1)}`]),
       title: 'Hall and museum of trams',
       h1: 'Hall',
-      words: 400,
+      wordCount: 400,
     });
     const clean = tinySite({ '/': page(['/one', '/two']), '/one': page(['/', '/two']), '/two': page(['/', '/one']) }, [
       '/',

@@ -1,5 +1,5 @@
 /** What can be wrong with a site, as data: each finding is a named selection with a reason and a remedy. */
-import type { FactName } from '../snapshot';
+import type { ColumnName } from '../facts';
 
 export type Question = 'Reach' | 'Flow' | 'Words' | 'Rules' | 'Roll call';
 
@@ -17,24 +17,28 @@ export interface Thresholds {
   thinWords: number;
 }
 
-interface Base {
-  /** In addresses and files; never changes. */
-  id: string;
+/** What a person reads of a finding. */
+export interface FindingTexts {
   name: string;
   question: Question;
   why: string;
   remedy: string;
+}
+
+interface FindingBase extends FindingTexts {
+  /** In addresses and files; never changes. */
+  id: string;
   /** How much it matters for each page and each share it touches, 0 to 1. */
   weight: number;
 }
 
-export type Finding = Base &
+export type Finding = FindingBase &
   (
     | {
         over: 'pages';
         select: (thresholds: Thresholds) => string;
         /** Pages of equal value are mended by one edit; without it each page is its own. */
-        oneEdit?: FactName;
+        oneEdit?: ColumnName;
       }
     | { over: 'links'; select: (thresholds: Thresholds) => string }
     | { over: 'files' }
@@ -120,7 +124,7 @@ export const findings: readonly Finding[] = [
     question: 'Reach',
     weight: 0.5,
     name: 'Addresses of a trap',
-    select: () => 'verdict_reason has "family of addresses that grows without end"',
+    select: () => 'unvisited_reason = trap',
     why: 'A family of addresses grows without end and eats what crawlers give the site.',
     remedy: 'Stop linking to more of them, or close the family in robots.txt.',
     oneEdit: 'section',
@@ -467,7 +471,7 @@ export const findings: readonly Finding[] = [
     question: 'Rules',
     weight: 0.9,
     name: 'Loops of redirects',
-    select: () => 'verdict_reason has "loop of"',
+    select: () => 'redirect_state = loop',
     why: 'They never arrive.',
     remedy: 'Break the loop.',
   },
@@ -561,7 +565,7 @@ export const findings: readonly Finding[] = [
     question: 'Rules',
     weight: 0.2,
     name: 'Hardly any words',
-    select: ({ thinWords }) => `indexable and words < ${thinWords}`,
+    select: ({ thinWords }) => `indexable and word_count < ${thinWords}`,
     why: 'There is next to nothing to index.',
     remedy: 'Write more, join it with another, or take it out of the index.',
     oneEdit: 'section',

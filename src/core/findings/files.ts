@@ -1,7 +1,7 @@
 /** Faults of robots.txt files and sitemaps, with the line of each. */
-import { thousands } from '../numbers';
 import { isResource, linkKinds } from '../links';
-import { describeRule, parseRobots, robotsMatcher } from '../robots';
+import type { Message } from '../messages';
+import { parseRobots, robotsMatcher } from '../robots';
 import { addressAt } from '../snapshot';
 import type { Snapshot } from '../snapshot';
 import { originOf } from '../url';
@@ -13,7 +13,7 @@ export interface FileFault {
   file: string;
   line: number | null;
   /** What stands there, or what happened. */
-  evidence: string;
+  evidence: Message;
 }
 
 /** What one file may list (sitemaps.org, protocol 0.9). */
@@ -41,51 +41,57 @@ export function fileFaults(snapshot: Snapshot, token: string): FileFault[] {
   const sitemaps = new Map(files.sitemaps.map((sitemap) => [sitemap.address, sitemap]));
   for (const { origin, status, fault, body } of files.robots) {
     const file = `${origin}/robots.txt`;
-    const add = (fault: string, line: number | null, evidence: string) => faults.push({ fault, file, line, evidence });
+    const add = (fault: string, line: number | null, evidence: Message) => faults.push({ fault, file, line, evidence });
     if (fault) add('robots_unreadable', null, fault);
     if (status === null || status >= 300) continue;
     if (looksLikeHtml.test(body)) {
-      add('robots_html', 1, body.trim().slice(0, 60));
+      add('robots_html', 1, { code: 'line', text: body.trim().slice(0, 60) });
       continue;
     }
     const rules = parseRobots(body);
-    for (const { kind, line, text } of rules.faults) add(faultOf[kind], line, text);
+    for (const { kind, line, text } of rules.faults) add(faultOf[kind], line, { code: 'line', text });
     const matcher = robotsMatcher(rules, token);
     const whole = matcher(`${origin}/`);
     const anything = matcher(`${origin}/any-page-at-all`);
     if (!whole.allowed && !anything.allowed && anything.rule)
-      add('robots_all_closed', anything.rule.line, describeRule(anything.rule));
+      add('robots_all_closed', anything.rule.line, { code: 'rule', rule: anything.rule });
     else
       for (const resource of byOrigin.get(origin) ?? []) {
         const { allowed, rule } = matcher(resource);
-        if (!allowed && rule) add('resources_closed', rule.line, `${resource}: ${describeRule(rule)}`);
+        if (!allowed && rule) add('resources_closed', rule.line, { code: 'closed_resource', address: resource, rule });
       }
     for (const { address, line } of rules.sitemaps) {
       const sitemap = sitemaps.get(address);
-      if (sitemap?.fault && sitemap.entries === 0) add('robots_sitemap', line, `${address}: ${sitemap.fault}`);
+      if (sitemap?.fault && sitemap.entries === 0)
+        add('robots_sitemap', line, { code: 'failing_sitemap', address, fault: sitemap.fault });
     }
   }
-  for (const { address, fault, faultLine, passedOver, entries } of files.sitemaps) {
+  for (const { address, fault, faultLine, skipped, entries } of files.sitemaps) {
     if (entries > MAX_ENTRIES)
       faults.push({
         fault: 'sitemap_large',
         file: address,
         line: null,
-        evidence: `${thousands(entries)} entries`,
+        evidence: { code: 'entries', entries },
       });
     if (fault) faults.push({ fault: 'sitemap_fault', file: address, line: faultLine, evidence: fault });
-    if (passedOver)
+    if (skipped)
       faults.push({
         fault: 'sitemap_foreign',
         file: address,
         line: null,
-        evidence: `${thousands(passedOver)} ${passedOver === 1 ? 'entry' : 'entries'}`,
+        evidence: { code: 'entries', entries: skipped },
       });
   }
   const listed = new Set<number>();
   for (const { page, sitemap, line } of snapshot.listings) {
     if (listed.has(page))
-      faults.push({ fault: 'sitemap_twice', file: sitemap, line, evidence: addressAt(snapshot, page) });
+      faults.push({
+        fault: 'sitemap_twice',
+        file: sitemap,
+        line,
+        evidence: { code: 'address', address: addressAt(snapshot, page) },
+      });
     listed.add(page);
   }
   return faults;

@@ -1,11 +1,10 @@
 import { describe, expect, it } from 'vitest';
 import { parseLinkSelection, parseSelection } from '../selection';
 import { settingsSchema } from '../settings';
-import { pageOf } from '../snapshot';
+import type { Message } from '../messages';
 import { tiny, tinySite } from '../testing/tinySite';
 import type { TinyPage } from '../testing/tinySite';
 import { familiesOf } from '../traps';
-import { disagreements, treesOf } from '../trees';
 import { fileFaults, findings, findingsOf } from '.';
 
 const { thresholds, token } = settingsSchema.parse({ start: 'https://tiny.example/' });
@@ -60,7 +59,7 @@ it('finds families of addresses, and how they grow', () =>
 
 describe('faults of files', () => {
   const origin = 'https://tiny.example';
-  const robots = (body: string, status: number | null = 200, fault: string | null = null) =>
+  const robots = (body: string, status: number | null = 200, fault: Message | null = null) =>
     fileFaults(
       tinySite({ '/': { declared: [['script', 'https://tiny.example/js/app.js']] } }, [], {
         files: {
@@ -69,8 +68,8 @@ describe('faults of files', () => {
             {
               address: `${origin}/map.xml`,
               entries: 0,
-              passedOver: 2,
-              fault: 'The server answered 404.',
+              skipped: 2,
+              fault: { code: 'status', status: 404, tries: 1 },
               faultLine: null,
             },
           ],
@@ -88,23 +87,7 @@ describe('faults of files', () => {
     ['Sitemap: https://tiny.example/map.xml', 'robots_sitemap', 1],
   ])('%j', (body, fault, line) => expect(robots(body)).toMatchObject([{ fault, line }]));
   it('tells a file that cannot be read, and passes over one that is not there', () => {
-    expect(robots('', 503, 'The server answered 503.')).toMatchObject([{ fault: 'robots_unreadable' }]);
+    expect(robots('', 503, { code: 'status', status: 503, tries: 1 })).toMatchObject([{ fault: 'robots_unreadable' }]);
     expect(robots('', 404)).toEqual([]);
   });
-});
-
-it('compares the trees of breadcrumbs, folders and clicks', () => {
-  const crumbs = (...paths: string[]) => paths.map((path) => ({ name: path, address: tiny(path) }));
-  const snapshot = tinySite({
-    '/': { links: ['/visit/', '/offers'] },
-    '/visit/': { breadcrumb: crumbs('/') },
-    '/offers': { links: ['/visit/prices'] },
-    '/visit/prices': { breadcrumb: crumbs('/', '/visit/', '/visit/prices') },
-  });
-  const trees = treesOf(snapshot);
-  const page = (path: string) => pageOf(snapshot, tiny(path));
-  expect(trees.breadcrumb[page('/visit/prices')]).toBe(page('/visit/'));
-  expect(trees.folder[page('/visit/prices')]).toBe(page('/visit/'));
-  expect(disagreements(trees.breadcrumb, trees.click)).toEqual([page('/visit/prices')]);
-  expect(disagreements(trees.breadcrumb, trees.folder)).toEqual([]);
 });

@@ -1,34 +1,23 @@
-import { groupByEdit } from '../edits';
-import {
-  eachBit,
-  evaluate,
-  evaluateLinks,
-  numbersOf,
-  parseLinkSelection,
-  parseSelection,
-  sourcesOfLinks,
-} from '../selection';
+import type { ColumnName } from '../facts';
+import { groupByEdit } from '../linkGroups';
+import { eachBit, evaluate, evaluateLinks, numbersOf, parseLinkSelection, parseSelection } from '../selection';
 import type { Bits } from '../selection';
-import { isText } from '../snapshot';
-import type { FactName, Snapshot } from '../snapshot';
 import { DAMPING } from '../share';
+import { isText, sourcesOf } from '../snapshot';
+import type { Snapshot } from '../snapshot';
 import { findings } from './catalogue';
-import type { Finding, Question, Thresholds } from './catalogue';
+import type { Finding, FindingTexts, Thresholds } from './catalogue';
 import { fileFaults } from './files';
 import type { FileFault } from './files';
 
 /** How much of a site a finding is about. */
-export interface Found {
+export interface FindingResult {
   id: string;
-  name: string;
-  question: Question;
   over: Finding['over'];
   /** The selection, of pages or of links; '' for files. */
   select: string;
-  why: string;
-  remedy: string;
   /** The fact whose equal values are mended by one edit, for findings over pages that have one. */
-  oneEdit: FactName | null;
+  oneEdit: ColumnName | null;
   /** Pages that are at fault, or on which links are. */
   pages: number;
   /** Pages, links, or lines of files. */
@@ -41,6 +30,20 @@ export interface Found {
   cost: number;
   files: FileFault[];
 }
+
+/** A finding with the texts that a person reads. */
+export type Found = FindingResult & FindingTexts;
+
+const byId = new Map(findings.map((finding) => [finding.id, finding]));
+
+/** Adds the texts of the catalogue; results of findings that are no longer in it are left out. */
+export const describeFindings = (results: readonly FindingResult[]): Found[] =>
+  results.flatMap((result) => {
+    const finding = byId.get(result.id);
+    return finding
+      ? [{ ...result, name: finding.name, question: finding.question, why: finding.why, remedy: finding.remedy }]
+      : [];
+  });
 
 export interface FindingOptions {
   thresholds: Thresholds;
@@ -55,33 +58,23 @@ function selected(snapshot: Snapshot, over: 'pages' | 'links', text: string): Bi
   return over === 'pages' ? evaluate(snapshot, parsed.selection) : evaluateLinks(snapshot, parsed.selection);
 }
 
-/** All findings that hold for a snapshot, those that cost most first. */
-export function findingsOf(snapshot: Snapshot, options: FindingOptions): Found[] {
-  const steps = findingSteps(snapshot, options, () => {});
-  for (;;) {
-    const step = steps.next();
-    if (step.done) return step.value;
-  }
-}
-
 /**
- * As {@link findingsOf}, with a pause after each finding for whoever does something else meanwhile.
+ * All findings that hold for a snapshot, those that cost most first.
  * @param touch told of each page that a finding is about, which may be more than once
  */
-export function* findingSteps(
+export function findingsOf(
   snapshot: Snapshot,
   { thresholds, token }: FindingOptions,
-  touch: (id: string, page: number) => void,
-): Generator<undefined, Found[]> {
+  touch: (id: string, page: number) => void = () => {},
+): FindingResult[] {
   const { count, columns } = snapshot;
-  const share = columns.share as Float64Array;
+  const share = columns.share;
   let whole = 0;
   for (const own of share) if (own > 0) whole += own;
-  const linksOut = columns.links_out as Int32Array;
-  let sources: Uint32Array | undefined;
+  const linksOut = columns.links_out;
   const broken = fileFaults(snapshot, token);
 
-  const measured = (finding: Finding): Pick<Found, 'pages' | 'occurrences' | 'edits' | 'share' | 'files'> => {
+  const measured = (finding: Finding): Pick<FindingResult, 'pages' | 'occurrences' | 'edits' | 'share' | 'files'> => {
     if (finding.over === 'files') {
       const files = broken.filter(({ fault }) => fault === finding.id);
       // A closed host is all of its pages.
@@ -91,7 +84,7 @@ export function* findingSteps(
     const bits = selected(snapshot, finding.over, finding.select(thresholds));
     let touched = 0;
     if (finding.over === 'links') {
-      const source = (sources ??= sourcesOfLinks(snapshot));
+      const source = sourcesOf(snapshot);
       const chosen = numbersOf(bits);
       const pages = new Set<number>();
       for (const link of chosen) {
@@ -121,16 +114,15 @@ export function* findingSteps(
     return { pages, occurrences: pages, edits: edits.size, share: whole ? touched / whole : 0, files: [] };
   };
 
-  const all: Found[] = [];
+  const all: FindingResult[] = [];
   for (const finding of findings) {
-    const { id, name, question, over, why, remedy, weight } = finding;
+    const { id, over, weight } = finding;
     const found = measured(finding);
-    yield;
     if (found.occurrences === 0) continue;
     const select = finding.over === 'files' ? '' : finding.select(thresholds);
     const cost = (weight * (found.share + (count ? found.pages / count : 0))) / 2;
     const oneEdit = (finding.over === 'pages' && finding.oneEdit) || null;
-    all.push({ id, name, question, over, select, why, remedy, oneEdit, ...found, cost });
+    all.push({ id, over, select, oneEdit, ...found, cost });
   }
   return all.sort((a, b) => b.cost - a.cost || b.occurrences - a.occurrences || (a.id < b.id ? -1 : 1));
 }

@@ -1,6 +1,6 @@
 export { findings } from './catalogue';
-export type { Finding, Question, Thresholds } from './catalogue';
+export type { Finding, FindingTexts, Question, Thresholds } from './catalogue';
 export { fileFaults } from './files';
 export type { FileFault } from './files';
-export { findingsOf, findingSteps } from './findings';
-export type { Found, FindingOptions } from './findings';
+export { describeFindings, findingsOf } from './findings';
+export type { FindingOptions, FindingResult, Found } from './findings';

@@ -1,23 +1,48 @@
+/** CSV (RFC 4180) and tab-separated text, written in pieces. */
+import { stringify } from 'csv-stringify/browser/esm/sync';
+import { isMessage, sentence } from '../messages';
+import type { CellValue } from '../lists';
+
 export type Cell = string | number | boolean | null;
 
-/** Spreadsheets take a cell that begins with one of these for a formula; a leading apostrophe keeps it a text. */
-const formula = /^[=+\-@\t\r]/;
-
-const harmless = (value: Cell): string => {
-  if (value === null) return '';
-  return typeof value === 'string' && formula.test(value) ? `'${value}` : String(value);
-};
-
-/** A cell of tab-separated text, which knows no quotes: breaks and tabs become spaces. */
-export const plainCell = (value: Cell): string => harmless(value).replace(/[\t\r\n]+/g, ' ');
-
-/** A field of RFC 4180, quoted where it must be. */
-export function csvCell(value: Cell): string {
-  const text = harmless(value);
-  return /[",\r\n]/.test(text) ? `"${text.replaceAll('"', '""')}"` : text;
+/** A value as a file has it: unknown is empty, sets are joined, messages are sentences. */
+export function cellOf(value: CellValue): Cell {
+  if (Array.isArray(value)) return value.join('|');
+  return isMessage(value) ? sentence(value) : (value as Cell);
 }
 
-/** One record of RFC 4180, with its line break. Unknown (null) is an empty field. */
-export const csvRow = (cells: readonly Cell[]) => csvRecord(cells.map(csvCell));
-/** One record of fields that are ready. */
-export const csvRecord = (fields: readonly string[]) => `${fields.join(',')}\r\n`;
+const csv = {
+  record_delimiter: 'windows',
+  // Spreadsheets would take such a cell for a formula: an apostrophe before it keeps it a text.
+  escape_formulas: true,
+  quoted_match: /[\r\n]/,
+  cast: { boolean: String },
+} as const;
+
+/** Rows that are written together. */
+const BATCH = 500;
+
+function* inBatches<T>(rows: Iterable<T>): Generator<T[]> {
+  let batch: T[] = [];
+  for (const row of rows) {
+    if (batch.push(row) < BATCH) continue;
+    yield batch;
+    batch = [];
+  }
+  if (batch.length) yield batch;
+}
+
+/** Writes records as CSV, some hundred to a piece. Unknown (null) is an empty field. */
+export function* csvPieces(rows: Iterable<readonly Cell[]>): Generator<string> {
+  for (const batch of inBatches(rows)) yield stringify(batch as Cell[][], csv);
+}
+
+/** As {@link csvPieces}, for the clipboard: tab-separated text knows no quotes, so breaks and tabs become spaces. */
+export function* tsvPieces(rows: Iterable<readonly Cell[]>): Generator<string> {
+  const plain = (cell: Cell) => (typeof cell === 'string' ? cell.replace(/[\t\r\n]+/g, ' ') : cell);
+  for (const batch of inBatches(rows))
+    yield stringify(
+      batch.map((row) => row.map(plain)),
+      { ...csv, delimiter: '\t', quote: '', escape: '' },
+    );
+}

@@ -1,83 +1,58 @@
-import { landmarks, linkElements, linkKinds } from '../links';
-import { addressAt, factAt, sources } from '../snapshot';
-import type { FactName, FactValue, Snapshot } from '../snapshot';
-import { verdicts } from '../verdict';
-import { heldBack, reaches } from '../reach';
+/** The files that a crawl is exported to. */
 import { sectionCounts } from '../answers';
-import { csvCell, csvRecord, csvRow } from './csv';
+import { csvFacts, heldBack, isColumnName, reaches, sources, verdicts } from '../facts';
+import type { FactName } from '../facts';
+import { CLICK_KIND, linkElements, placements } from '../links';
+import { addressAt, factAt } from '../snapshot';
+import type { Snapshot } from '../snapshot';
+import { verdictReason } from '../verdict';
+import { cellOf, csvPieces } from './csv';
 import type { Cell } from './csv';
-
-/** The columns of pages.csv, in order. Later facts are added at the end. */
-export const pageColumns: readonly FactName[] = [
-  'url',
-  'status',
-  'content_type',
-  'title',
-  'depth',
-  'reach',
-  'pages_linking',
-  'links_in',
-  'pages_linked',
-  'links_out',
-  'verdict',
-  'canonical',
-  'robots',
-  'noindex',
-  'seen_in',
-  'redirect_to',
-  'crawler_depth',
-  'share',
-  'gate_for',
-  'island',
-  'description',
-  'h1',
-  'words',
-  'language',
-  'robots_rule',
-  'canonical_state',
-  'verdict_reason',
-  'duplicates',
-  'near_duplicates',
-];
 
 const SHARE_DIGITS = 6;
 
-function asCell(value: FactValue, name: FactName): Cell {
-  if (Array.isArray(value)) return value.join('|');
-  return name === 'share' && typeof value === 'number' ? value.toFixed(SHARE_DIGITS) : (value as Cell);
+function cellAt(snapshot: Snapshot, name: FactName, page: number): Cell {
+  if (!isColumnName(name)) return cellOf(verdictReason(snapshot, page));
+  const cell = cellOf(factAt(snapshot, name, page));
+  return name === 'share' && typeof cell === 'number' ? cell.toFixed(SHARE_DIGITS) : cell;
 }
 
 /**
- * pages.csv: one record a page.
+ * pages.csv: one record a page, with the facts that the table of facts exports.
  * @param pages numbers of the pages to write, in order; all of them when absent
  */
-export function* pagesCsv(snapshot: Snapshot, pages: Iterable<number> = range(snapshot.count)): Generator<string> {
-  yield csvRow(pageColumns);
-  for (const page of pages) yield csvRow(pageColumns.map((name) => asCell(factAt(snapshot, name, page), name)));
+export function pagesCsv(snapshot: Snapshot, pages: Iterable<number> = range(snapshot.count)): Generator<string> {
+  function* records(): Generator<readonly Cell[]> {
+    yield csvFacts;
+    for (const page of pages) yield csvFacts.map((name) => cellAt(snapshot, name, page));
+  }
+  return csvPieces(records());
 }
 
 /** links.csv: one record for each occurrence of a click link, to inside and outside targets. */
-export function* linksCsv(snapshot: Snapshot): Generator<string> {
-  yield csvRow(['source', 'target', 'anchor', 'rel', 'element', 'placement', 'line', 'column']);
-  const { links } = snapshot;
-  const click = linkKinds.indexOf('click');
-  // Millions of links share their texts: each is made a field once.
-  const phrases = snapshot.phrases.map(csvCell);
-  const known: string[] = [];
-  const address = (target: number) => (known[target] ??= csvCell(addressAt(snapshot, target)));
-  for (let page = 0; page < snapshot.count; page++)
-    for (let i = links.offsets[page]; i < links.offsets[page + 1]; i++)
-      if (links.kind[i] === click)
-        yield csvRecord([
-          address(page),
-          address(links.target[i]),
-          phrases[links.anchor[i]],
-          phrases[links.rel[i]],
-          linkElements[links.element[i]],
-          landmarks[links.landmark[i]],
-          String(links.line[i]),
-          String(links.column[i]),
-        ]);
+export function linksCsv(snapshot: Snapshot): Generator<string> {
+  const { links, phrases, count } = snapshot;
+  // A link in no landmark has an empty field there.
+  const placementCells = placements.map((name) => (name === 'none' ? '' : name));
+  function* records(): Generator<readonly Cell[]> {
+    yield ['source', 'target', 'anchor', 'rel', 'element', 'placement', 'line', 'column'];
+    for (let page = 0; page < count; page++) {
+      const source = addressAt(snapshot, page);
+      for (let i = links.offsets[page]; i < links.offsets[page + 1]; i++)
+        if (links.kind[i] === CLICK_KIND)
+          yield [
+            source,
+            addressAt(snapshot, links.target[i]),
+            phrases[links.anchor[i]],
+            phrases[links.rel[i]],
+            linkElements[links.element[i]],
+            placementCells[links.placement[i]],
+            links.line[i],
+            links.column[i],
+          ];
+    }
+  }
+  return csvPieces(records());
 }
 
 export interface Summary {
@@ -99,7 +74,7 @@ export interface Summary {
     pages: number;
     indexable: number;
     median_depth: number | null;
-    lost: number;
+    no_route: number;
     share: number;
   }[];
 }
@@ -113,21 +88,24 @@ const tally = (column: Int32Array, name: (value: number) => string) => {
 /** The counts of summary.json. */
 export function summarize(snapshot: Snapshot): Summary {
   const { count, columns, links } = snapshot;
-  const seen = columns.seen_in as Int32Array;
-  const crawler = columns.crawler_depth as Int32Array;
+  const { crawler_depth: crawler, seen_in: seen } = columns;
   const reached = crawler.reduce((sum, depth) => sum + Number(depth >= 0), 0);
   const [linked, sitemap] = [1 << sources.indexOf('links'), 1 << sources.indexOf('sitemap')];
   return {
     pages: count,
-    verdict: tally(columns.verdict as Int32Array, (value) => verdicts[value]),
-    reach: tally(columns.reach as Int32Array, (value) => reaches[value]),
-    depth: tally(columns.depth as Int32Array, String),
+    verdict: tally(columns.verdict, (value) => verdicts[value]),
+    reach: tally(columns.reach, (value) => reaches[value]),
+    depth: tally(columns.depth, String),
     crawler_reach: { reached, not_reached: count - reached },
     crawler_depth: tally(crawler, String),
-    held_back: tally(columns.held_back as Int32Array, (value) => heldBack[value]),
-    links: links.kind.reduce((sum, kind) => sum + Number(linkKinds[kind] === 'click'), 0),
+    held_back: tally(columns.held_back, (value) => heldBack[value]),
+    links: links.kind.reduce((sum, kind) => sum + Number(kind === CLICK_KIND), 0),
     sitemap_only: seen.reduce((sum, bits) => sum + Number((bits & sitemap) !== 0 && (bits & linked) === 0), 0),
-    sections: sectionCounts(snapshot).map(({ medianDepth, ...rest }) => ({ ...rest, median_depth: medianDepth })),
+    sections: sectionCounts(snapshot).map(({ medianDepth, noRoute, ...rest }) => ({
+      ...rest,
+      median_depth: medianDepth,
+      no_route: noRoute,
+    })),
   };
 }
 

@@ -3,8 +3,8 @@ import { describe, expect, it } from 'vitest';
 import { tiny, tinySite } from '../testing/tinySite';
 import { pageList } from '../lists';
 import { evaluate } from '../selection';
-import { csvRow, linksCsv, listAs, pagesCsv, summarize } from '.';
-import type { TableFormat } from '.';
+import { csvPieces, linksCsv, listAs, pagesCsv, summarize } from '.';
+import type { Cell, TableFormat } from '.';
 
 /** A reader of RFC 4180 of its own. */
 function parse(text: string): string[][] {
@@ -18,24 +18,34 @@ function parse(text: string): string[][] {
   return rows.slice(0, -1);
 }
 
+const csvRow = (cells: Cell[]) => [...csvPieces([cells])].join('');
+
 describe('CSV', () => {
   it('quotes what must be quoted, and leaves unknown empty', () =>
     expect(csvRow(['a', 'b,c', 'say "hi"', 'two\nlines', 3, false, null])).toBe(
       'a,"b,c","say ""hi""","two\nlines",3,false,\r\n',
     ));
   it('keeps a spreadsheet from taking a text for a formula', () =>
-    expect(csvRow(['=1+1', '+x', '-y', '@z', '\tt'])).toBe("'=1+1,'+x,'-y,'@z,'\tt\r\n"));
-  it('is read back as it was', () =>
+    expect(csvRow(['=1+1', '+x', '-y', '@z', '\tt', '＝1', '＋1', '－1', '＠a'])).toBe(
+      "'=1+1,'+x,'-y,'@z,'\tt,'＝1,'＋1,'－1,'＠a\r\n",
+    ));
+  it('is read back as it was, in however many pieces', () =>
     fc.assert(
       fc.property(
         fc.array(
-          fc.string({ minLength: 1 }).map((text) => `a${text}`),
-          { minLength: 1 },
+          fc.array(
+            fc.string({ minLength: 1 }).map((text) => `a${text}`),
+            { minLength: 3, maxLength: 3 },
+          ),
+          { minLength: 1, maxLength: 3 },
         ),
-        (cells) => {
-          expect(parse(csvRow(cells))).toEqual([cells]);
+        fc.constantFrom(1, 400),
+        (rows, times) => {
+          const all = Array.from({ length: times }, () => rows).flat();
+          expect(parse([...csvPieces(all)].join(''))).toEqual(all);
         },
       ),
+      { numRuns: 30 },
     ));
 });
 
@@ -57,7 +67,8 @@ it('writes pages.csv with its columns in order', () => {
   const [head, ...rows] = parse([...pagesCsv(snapshot)].join(''));
   expect(head.join()).toBe(
     'url,status,content_type,title,depth,reach,pages_linking,links_in,pages_linked,links_out,verdict,canonical,robots,noindex,seen_in,redirect_to,' +
-      'crawler_depth,share,gate_for,island,description,h1,words,language,robots_rule,canonical_state,verdict_reason,duplicates,near_duplicates',
+      'crawler_depth,share,gate_for,island,description,h1,word_count,language,robots_rule,canonical_state,verdict_reason,duplicates,near_duplicates,' +
+      'robots_line,unvisited_reason,redirect_state',
   );
   expect(rows.map((row) => row.slice(0, 16))).toEqual([
     [tiny('/'), '200', 'text/html', '/', '0', 'reached', '0', '0', '1', '2', 'indexable', '', '', 'false', 'start', ''],
@@ -128,9 +139,16 @@ it('sums up', () =>
     links: 2,
     sitemap_only: 1,
     sections: [
-      { section: '', pages: 1, indexable: 1, median_depth: 0, lost: 0, share: expect.closeTo(0.7018, 3) as number },
-      { section: 'a', pages: 1, indexable: 1, median_depth: 1, lost: 0, share: expect.closeTo(1.2982, 3) as number },
-      { section: 'lost', pages: 1, indexable: 0, median_depth: null, lost: 1, share: 0 },
+      { section: '', pages: 1, indexable: 1, median_depth: 0, no_route: 0, share: expect.closeTo(0.7018, 3) as number },
+      {
+        section: 'a',
+        pages: 1,
+        indexable: 1,
+        median_depth: 1,
+        no_route: 0,
+        share: expect.closeTo(1.2982, 3) as number,
+      },
+      { section: 'lost', pages: 1, indexable: 0, median_depth: null, no_route: 1, share: 0 },
     ],
   }));
 

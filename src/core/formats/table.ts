@@ -1,12 +1,9 @@
 import type { List } from '../lists';
-import type { FactValue } from '../snapshot';
-import { csvRow, plainCell } from './csv';
+import { cellOf, csvPieces, tsvPieces } from './csv';
+import type { Cell } from './csv';
 
 export const tableFormats = ['csv', 'tsv', 'json'] as const;
 export type TableFormat = (typeof tableFormats)[number];
-
-const joined = (value: FactValue) =>
-  Array.isArray(value) ? value.join('|') : (value as string | number | boolean | null);
 
 /**
  * Writes rows of a list as it is seen: as CSV (RFC 4180), as the tab-separated text that spreadsheets take from the
@@ -23,13 +20,12 @@ export function* listAs(
     .filter(({ name }) => columns.includes(name))
     .sort((a, b) => columns.indexOf(a.name) - columns.indexOf(b.name));
   const cells = shown.map(({ name }) => list.cells(name));
-  const line =
-    format === 'csv' ? csvRow : (values: Parameters<typeof csvRow>[0]) => `${values.map(plainCell).join('\t')}\r\n`;
-  if (format !== 'json') {
-    yield line(shown.map(({ name, label }) => (format === 'csv' ? name : label)));
-    for (const row of rows) yield line(cells.map(({ value }) => joined(value(row))));
-    return;
+  function* table(head: Cell[]): Generator<Cell[]> {
+    yield head;
+    for (const row of rows) yield cells.map(({ value }) => cellOf(value(row)));
   }
+  if (format === 'csv') return yield* csvPieces(table(shown.map(({ name }) => name)));
+  if (format === 'tsv') return yield* tsvPieces(table(shown.map(({ label }) => label)));
   let before = '[\n';
   for (const row of rows) {
     yield before + JSON.stringify(Object.fromEntries(shown.map(({ name }, i) => [name, cells[i].value(row)])));

@@ -118,7 +118,7 @@ function fingerprintOf(hashes: Uint32Array): [number, number] {
 
 export interface Words {
   /** How many: runs of letters and digits with the apostrophes and hyphens within. */
-  words: number;
+  wordCount: number;
   /** High and low 32 bits; null for a text without words. */
   fingerprint: [number, number] | null;
 }
@@ -130,7 +130,7 @@ export interface Words {
  */
 export function readWords(text: string): Words {
   const hashes = hashWords(text);
-  return { words: hashes.length, fingerprint: hashes.length ? fingerprintOf(hashes) : null };
+  return { wordCount: hashes.length, fingerprint: hashes.length ? fingerprintOf(hashes) : null };
 }
 
 /** The bits that are set in more than half of what was counted, by byte values at four places. */

@@ -46,7 +46,7 @@ describe('facts of a page', () => {
     const odd = Array.from({ length: 6000 }, (_, i) => `<x-${i} Data-${i}=1></X-${i}>`).join('');
     const long = 'y'.repeat(1000);
     const { links, ids } = read(`${odd}<${long} ID=tram><MAIN><A HREF="/a">A</a><a hReF='/b'>B</A></MAIN>`);
-    expect(links.map(({ target, landmark }) => [target, landmark])).toEqual([
+    expect(links.map(({ target, placement }) => [target, placement])).toEqual([
       ['https://museum.example/a', 'main'],
       ['https://museum.example/b', 'main'],
     ]);
@@ -94,14 +94,14 @@ describe('links', () => {
         '<a name=x>x</a><!-- <a href=1>no</a> --><template><a href=2>no</a></template><script>"<a href=3>no</a>"</script><a href="mailto:a@b.example">no</a>',
       ).links,
     ).toEqual([]));
-  it('knows the landmark and the path above', () => {
+  it('knows the placement and the path above', () => {
     const { links } =
       read(`<html><body class="home page"><header><nav class=top><ul><li><a href=1>a</a></ul></nav></header>
       <div role=main><a href=2>b</a></div><a href=3>c</a><footer><a rel="NoFollow  ugc" href=4>d</a></footer>`);
-    expect(links.map(({ landmark, path, rel }) => [landmark, path, rel])).toEqual([
+    expect(links.map(({ placement, above, rel }) => [placement, above, rel])).toEqual([
       ['nav', 'body.home.page>header>nav.top>ul>li', ''],
       ['main', 'body.home.page>div', ''],
-      ['', 'body.home.page', ''],
+      ['none', 'body.home.page', ''],
       ['footer', 'body.home.page>footer', 'nofollow ugc'],
     ]);
   });
@@ -130,7 +130,7 @@ describe('links', () => {
   it('survives markup nested without end', () => {
     const { links } = read(`${'<div class=deep>'.repeat(20_000)}<a href=1>bottom</a>`);
     expect(links[0].anchor).toBe('bottom');
-    expect(links[0].path.length).toBeLessThan(400);
+    expect(links[0].above.length).toBeLessThan(400);
   });
 });
 
@@ -172,9 +172,9 @@ describe('what else a page says', () => {
   it('counts the words of its main content only', () => {
     const page =
       '<header>Museum of trams</header><main><p>Night<b>bus</b> 140 don’t stop</p><p>here</p><script>no</script></main><footer>x</footer>';
-    expect(read(page).words).toBe(5);
-    expect(read('<nav>Home</nav><p>One two</p><p>three</p>').words).toBe(3);
-    expect(read('<p>夜間バス</p>').words).toBe(4);
+    expect(read(page).wordCount).toBe(5);
+    expect(read('<nav>Home</nav><p>One two</p><p>three</p>').wordCount).toBe(3);
+    expect(read('<p>夜間バス</p>').wordCount).toBe(4);
     expect(read('').fingerprint).toBeNull();
   });
   it('is like pages that differ in numbers, and unlike others', () => {

@@ -1,6 +1,6 @@
 import { identify as identifyPlainly } from '../url';
 import type { Identified } from '../url';
-import type { Landmark, Link, LinkElement, LinkKind } from '../links';
+import type { Placement, Link, LinkElement, LinkKind } from '../links';
 import { breadcrumbOfJson } from './breadcrumb';
 import type { Crumb } from './breadcrumb';
 import { clip, fold, linesAndColumns, readMarkup, resolveAttributeReferences, resolveReferences } from './bytes';
@@ -32,7 +32,7 @@ export interface HtmlFacts {
   /** What fragments can name: ids, and names of anchors. */
   ids: string[];
   /** Words of the main content: of `main` or, without it, of what stands in no landmark. */
-  words: number;
+  wordCount: number;
   /** See `readWords`. */
   fingerprint: [number, number] | null;
   links: Link[];
@@ -47,14 +47,14 @@ export interface ReadOptions {
 
 /** Elements of a path; those further in are not named. */
 const MAX_DEPTH = 40;
-const landmarkOfElement = elementTable<Landmark>({
+const placementOfElement = elementTable<Placement>({
   header: 'header',
   nav: 'nav',
   main: 'main',
   aside: 'aside',
   footer: 'footer',
 });
-const landmarkOfRole = new Map<string, Landmark>([
+const placementOfRole = new Map<string, Placement>([
   ['banner', 'header'],
   ['navigation', 'nav'],
   ['main', 'main'],
@@ -82,7 +82,7 @@ interface Frame {
   depth: number;
   /** The class attribute as written. */
   className: string;
-  landmark: Landmark;
+  placement: Placement;
   /** Filled when a link first asks for it. */
   path: string | null;
   /** The paths of what stands in it, by their last steps: one string for all that share it. */
@@ -96,8 +96,8 @@ interface FoundLink {
   href: string;
   anchor: string;
   rel: string;
-  landmark: Landmark;
-  path: string;
+  placement: Placement;
+  above: string;
   bareImage: boolean;
 }
 
@@ -175,7 +175,7 @@ export function readHtml(
     refresh: null,
     breadcrumb: null,
     ids: [],
-    words: 0,
+    wordCount: 0,
     fingerprint: null,
     links: [],
   };
@@ -210,8 +210,8 @@ export function readHtml(
       href,
       anchor: '',
       rel: rel === undefined ? '' : clip(fold(rel.toLowerCase()), MAX_REL),
-      landmark: frame?.landmark ?? '',
-      path: pathOf(frame, decode),
+      placement: frame?.placement ?? 'none',
+      above: pathOf(frame, decode),
       bareImage: false,
     };
     found.push(link);
@@ -301,10 +301,11 @@ export function readHtml(
     onOpen(tag) {
       const { name, number } = tag;
       const role = tag.get('role');
-      const landmark: Landmark =
-        (role && landmarkOfRole.get(role.trim().toLowerCase())) || (landmarkOfElement[number] ?? frame?.landmark ?? '');
+      const placement: Placement =
+        (role && placementOfRole.get(role.trim().toLowerCase())) ||
+        (placementOfElement[number] ?? frame?.placement ?? 'none');
       const depth = (frame?.depth ?? 0) + 1;
-      if (landmark === 'main') hasMain = true;
+      if (placement === 'main') hasMain = true;
       if (!inline[number]) gap = true;
       if (mayHaveTrail && crumbDepth === 0 && inertDepth === 0 && isCrumbTrail(tag)) crumbDepth = depth;
       if (facts.ids.length < MAX_IDS) {
@@ -316,7 +317,7 @@ export function readHtml(
       if (inertDepth === 0) readElement(tag);
       if (inert[number]) inertDepth++;
       if (name === 'svg') svgDepth++;
-      frame = { name, parent: frame, depth, className: tag.get('class') ?? '', landmark, path: null, paths: null };
+      frame = { name, parent: frame, depth, className: tag.get('class') ?? '', placement, path: null, paths: null };
     },
     onText(raw) {
       if (jsonLd !== null) jsonLd += raw;
@@ -324,9 +325,9 @@ export function readHtml(
       if (gathering) gathering.raw += raw;
       if (click) click.raw += raw;
       if (svgDepth > 0 || frame?.name === 'title') return;
-      const landmark = frame?.landmark ?? '';
-      if (landmark === 'main') mainText += gap ? ` ${raw}` : raw;
-      else if (landmark === '') bareText += gap ? ` ${raw}` : raw;
+      const placement = frame?.placement ?? 'none';
+      if (placement === 'main') mainText += gap ? ` ${raw}` : raw;
+      else if (placement === 'none') bareText += gap ? ` ${raw}` : raw;
       gap = false;
     },
     onClose(name, number) {
@@ -352,7 +353,7 @@ export function readHtml(
     found.map(({ position }) => position),
   );
   // Written out member by member: on pages of many links, spreading objects costs more than parsing them.
-  found.forEach(({ href, kind, element, anchor, rel, landmark, path, bareImage }, i) => {
+  found.forEach(({ href, kind, element, anchor, rel, placement, above, bareImage }, i) => {
     const { line, column } = places[i];
     const to = identify(href, baseAddress);
     if (to)
@@ -362,8 +363,8 @@ export function readHtml(
         target: to.address,
         anchor,
         rel,
-        landmark,
-        path,
+        placement,
+        above,
         fragment: clip(to.fragment),
         line,
         column,
@@ -379,8 +380,8 @@ export function readHtml(
           target,
           anchor,
           rel,
-          landmark,
-          path,
+          placement,
+          above,
           fragment: '',
           line,
           column,

@@ -1,8 +1,16 @@
 export { anchorFaults, faultBit, linkFaults } from './fault';
 export type { LinkFault } from './fault';
-export { costsNoClick, isResource, landmarks, linkElements, linkKinds, relSaysNofollow } from './link';
-export type { Landmark, Link, LinkElement, LinkKind, LinkOf, NumberedLink } from './link';
+export { CLICK_KIND, costsNoClick, isResource, placements, linkElements, linkKinds, relSaysNofollow } from './link';
+export type { Placement, Link, LinkElement, LinkKind, LinkOf, NumberedLink } from './link';
 export { bundleLinks } from './bundle';
 export type { LinkBundle } from './bundle';
 export { numbering } from './numbering';
-export { BARE_IMAGE, countPackedLinks, eachPackedLink, packLinks, RELATIVE, renumberLinks, unpackLinks } from './pack';
+export {
+  BARE_IMAGE,
+  countPackedLinks,
+  eachPackedLink,
+  MISSING_FRAGMENT,
+  packLinks,
+  RELATIVE,
+  renumberLinks,
+} from './pack';

@@ -10,9 +10,9 @@ export interface LinkOf<Text> {
   anchor: Text;
   /** Lower-cased rel tokens, joined by one space. */
   rel: Text;
-  landmark: Landmark;
+  placement: Placement;
   /** Element names and classes above the link, outermost first: `body>main>ul.menu>li`. */
-  path: Text;
+  above: Text;
   /** Fragment as written, without `#`. */
   fragment: Text;
   /** 1-based; 0 when the link stands in no document (a redirect, a Link header). */
@@ -51,6 +51,8 @@ export const linkKinds = [
   'other',
 ] as const;
 export type LinkKind = (typeof linkKinds)[number];
+/** The kind of links that a person can click. */
+export const CLICK_KIND = linkKinds.indexOf('click');
 
 export const linkElements = [
   'a',
@@ -71,9 +73,9 @@ export const linkElements = [
 ] as const;
 export type LinkElement = (typeof linkElements)[number];
 
-/** '' stands for a link in no landmark. */
-export const landmarks = ['', 'header', 'nav', 'main', 'aside', 'footer'] as const;
-export type Landmark = (typeof landmarks)[number];
+/** The landmark around a link; `none` for a link in no landmark. */
+export const placements = ['none', 'header', 'nav', 'main', 'aside', 'footer'] as const;
+export type Placement = (typeof placements)[number];
 
 /** True for the links that carry a reader on without a click. */
 export const costsNoClick = (kind: LinkKind) => kind === 'redirect' || kind === 'refresh';

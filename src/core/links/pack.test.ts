@@ -3,26 +3,45 @@ import { expect, it } from 'vitest';
 import {
   bundleLinks,
   countPackedLinks,
-  landmarks,
+  placements,
   linkElements,
   linkKinds,
   packLinks,
+  eachPackedLink,
   renumberLinks,
-  unpackLinks,
 } from '.';
 import type { Link, NumberedLink } from '.';
 
 const packed = (links: readonly NumberedLink[]) => packLinks(links, Number, Number);
 
+function unpacked(bytes: Uint8Array): NumberedLink[] {
+  const links: NumberedLink[] = [];
+  eachPackedLink(bytes, (kind, element, placement, target, anchor, rel, above, fragment, line, column) =>
+    links.push({
+      kind: linkKinds[kind],
+      element: linkElements[element],
+      placement: placements[placement],
+      target,
+      anchor,
+      rel,
+      above,
+      fragment,
+      line,
+      column,
+    }),
+  );
+  return links;
+}
+
 const number = fc.oneof(fc.nat(), fc.maxSafeNat());
 const link = fc.record({
   kind: fc.constantFrom(...linkKinds),
   element: fc.constantFrom(...linkElements),
-  landmark: fc.constantFrom(...landmarks),
+  placement: fc.constantFrom(...placements),
   target: number,
   anchor: number,
   rel: number,
-  path: number,
+  above: number,
   fragment: fc.oneof(fc.constant(0), number),
   line: fc.nat(),
   column: fc.nat(),
@@ -31,7 +50,7 @@ const link = fc.record({
 it('unpacks what was packed', () =>
   fc.assert(
     fc.property(fc.array(link, { maxLength: 30 }), (links) => {
-      expect(unpackLinks(packed(links))).toEqual(links);
+      expect(unpacked(packed(links))).toEqual(links);
       expect(countPackedLinks(packed(links))).toBe(links.length);
     }),
   ));
@@ -40,18 +59,18 @@ it('refuses a newer version and a torn row', () => {
     {
       kind: 'click',
       element: 'a',
-      landmark: '',
+      placement: 'none',
       target: 300,
       anchor: 1,
       rel: 0,
-      path: 2,
+      above: 2,
       fragment: 0,
       line: 9,
       column: 4,
     },
   ]);
-  expect(() => unpackLinks(Uint8Array.from([9, ...row.slice(1)]))).toThrow(/version 9/);
-  expect(() => unpackLinks(row.slice(0, -1))).toThrow(/end too early/);
+  expect(() => unpacked(Uint8Array.from([9, ...row.slice(1)]))).toThrow(/version 9/);
+  expect(() => unpacked(row.slice(0, -1))).toThrow(/end too early/);
 });
 it('takes a dozen bytes for an ordinary link', () => {
   const links = Array.from(
@@ -60,11 +79,11 @@ it('takes a dozen bytes for an ordinary link', () => {
       ({
         kind: 'click',
         element: 'a',
-        landmark: 'nav',
+        placement: 'nav',
         target: 70_000 + i,
         anchor: 40_000 + i,
         rel: 0,
-        path: 900,
+        above: 900,
         fragment: 0,
         line: 10 + i,
         column: 9,
@@ -79,7 +98,7 @@ const wordedLink: fc.Arbitrary<Link> = fc
     target: fc.constantFrom('https://a.example/', 'https://a.example/b'),
     anchor: word,
     rel: word,
-    path: word,
+    above: word,
     fragment: word,
   })
   .chain((words) => link.map((numbered) => ({ ...numbered, ...words })));
@@ -92,13 +111,13 @@ it('bundles links with each of their texts once, and numbers them later', () =>
       // As a database numbers them: in an order of its own, '' being 0.
       const numbers = (texts: string[]) => texts.map((text) => (text === '' ? 0 : 1000 + 7 * text.length));
       const textOf = (number: number, texts: string[]) => texts.find((text) => numbers([text])[0] === number);
-      const stored = unpackLinks(renumberLinks(packed, numbers(addresses), numbers(phrases)));
+      const stored = unpacked(renumberLinks(packed, numbers(addresses), numbers(phrases)));
       const read = stored.map((one) => ({
         ...one,
         target: textOf(one.target, addresses),
         anchor: textOf(one.anchor, phrases),
         rel: textOf(one.rel, phrases),
-        path: textOf(one.path, phrases),
+        above: textOf(one.above, phrases),
         fragment: textOf(one.fragment, phrases),
       }));
       expect(read).toEqual(links);

@@ -1,15 +1,17 @@
-import { landmarks, linkElements, linkKinds } from './link';
-import type { LinkOf, NumberedLink } from './link';
+import { placements, linkElements, linkKinds } from './link';
+import type { LinkOf } from './link';
 
 const VERSION = 3;
 const FIELDS = 7;
 /** Bits of the byte that holds the landmark. */
 const ASCENDING = 1;
-const LANDMARK = 14;
+const PLACEMENT = 14;
 const HAS_FRAGMENT = 128;
 /** Two more bits of that byte, as they are handed over. */
 export const BARE_IMAGE = 16;
 export const RELATIVE = 32;
+/** Set when a base is laid out, and never packed: the fragment names nothing on the target. */
+export const MISSING_FRAGMENT = 64;
 
 /** Room for `count` packed links, filled from the front. */
 function packer(count: number) {
@@ -25,14 +27,14 @@ function packer(count: number) {
   };
   out[at++] = VERSION;
   put(count);
-  const add: LinkVisitor = (kind, element, landmark, target, anchor, rel, path, fragment, line, column, marks) => {
+  const add: LinkVisitor = (kind, element, placement, target, anchor, rel, above, fragment, line, column, marks) => {
     const ascending = line >= lastLine;
     out[at++] = kind * 16 + element;
-    out[at++] = landmark * 2 + (ascending ? ASCENDING : 0) + (fragment ? HAS_FRAGMENT : 0) + marks;
+    out[at++] = placement * 2 + (ascending ? ASCENDING : 0) + (fragment ? HAS_FRAGMENT : 0) + marks;
     put(target);
     put(anchor);
     put(rel);
-    put(path);
+    put(above);
     if (fragment) put(fragment);
     put(ascending ? line - lastLine : line);
     put(column);
@@ -43,11 +45,11 @@ function packer(count: number) {
 
 /**
  * Packs the links of one page: a version byte, the number of links, then for each link one byte of kind and element,
- * one of landmark and marks, and LEB128 varints of target, anchor, rel, path, fragment (where there is one), line (as a difference
+ * one of landmark and marks, and LEB128 varints of target, anchor, rel, above, fragment (where there is one), line (as a difference
  * where lines ascend), column. Version 1 had no fragments,
  * version 2 no marks.
  * @param address the number of a target
- * @param phrase the number of an anchor, rel, path or fragment
+ * @param phrase the number of an anchor, rel, above or fragment
  */
 export function packLinks<Text>(
   links: readonly LinkOf<Text>[],
@@ -59,11 +61,11 @@ export function packLinks<Text>(
     add(
       linkKinds.indexOf(link.kind),
       linkElements.indexOf(link.element),
-      landmarks.indexOf(link.landmark),
+      placements.indexOf(link.placement),
       address(link.target),
       phrase(link.anchor),
       phrase(link.rel),
-      phrase(link.path),
+      phrase(link.above),
       phrase(link.fragment),
       link.line,
       link.column,
@@ -80,15 +82,15 @@ export function packLinks<Text>(
  */
 export function renumberLinks(bytes: Uint8Array, addresses: readonly number[], phrases: readonly number[]): Uint8Array {
   const { add, packed } = packer(countPackedLinks(bytes));
-  eachPackedLink(bytes, (kind, element, landmark, target, anchor, rel, path, fragment, line, column, marks) =>
+  eachPackedLink(bytes, (kind, element, placement, target, anchor, rel, above, fragment, line, column, marks) =>
     add(
       kind,
       element,
-      landmark,
+      placement,
       addresses[target],
       phrases[anchor],
       phrases[rel],
-      phrases[path],
+      phrases[above],
       phrases[fragment],
       line,
       column,
@@ -128,11 +130,11 @@ export const countPackedLinks = (bytes: Uint8Array): number => reader(bytes).tak
 export type LinkVisitor = (
   kind: number,
   element: number,
-  landmark: number,
+  placement: number,
   target: number,
   anchor: number,
   rel: number,
-  path: number,
+  above: number,
   fragment: number,
   line: number,
   column: number,
@@ -148,37 +150,27 @@ export function eachPackedLink(bytes: Uint8Array, visit: LinkVisitor): void {
   let line = 0;
   for (let left = take(); left > 0; left--) {
     const kind = byte();
-    const landmark = byte();
+    const placement = byte();
     const target = take();
     const anchor = take();
     const rel = take();
-    const path = take();
-    const fragment = landmark & HAS_FRAGMENT ? take() : 0;
+    const above = take();
+    const fragment = placement & HAS_FRAGMENT ? take() : 0;
     const lineField = take();
-    line = landmark & ASCENDING ? line + lineField : lineField;
-    const marks = landmark & (BARE_IMAGE | RELATIVE);
-    visit(kind >> 4, kind & 15, (landmark & LANDMARK) >> 1, target, anchor, rel, path, fragment, line, take(), marks);
-  }
-}
-
-/** The reverse of {@link packLinks}. @throws as {@link eachPackedLink} */
-export function unpackLinks(bytes: Uint8Array): NumberedLink[] {
-  const links: NumberedLink[] = [];
-  eachPackedLink(bytes, (kind, element, landmark, target, anchor, rel, path, fragment, line, column, marks) =>
-    links.push({
-      kind: linkKinds[kind],
-      element: linkElements[element],
-      landmark: landmarks[landmark],
+    line = placement & ASCENDING ? line + lineField : lineField;
+    const marks = placement & (BARE_IMAGE | RELATIVE);
+    visit(
+      kind >> 4,
+      kind & 15,
+      (placement & PLACEMENT) >> 1,
       target,
       anchor,
       rel,
-      path,
+      above,
       fragment,
       line,
-      column,
-      ...(marks & BARE_IMAGE && { bareImage: true }),
-      ...(marks & RELATIVE && { relative: true }),
-    }),
-  );
-  return links;
+      take(),
+      marks,
+    );
+  }
 }

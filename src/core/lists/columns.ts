@@ -1,9 +1,7 @@
 /** The columns of the lists: of pages, of links, and of what either is grouped into. */
-import { linkFaults } from '../links';
-import { linkFacts, placements } from '../selection/catalogue';
-import { factNames, facts } from '../snapshot/facts';
-import type { FactType } from '../snapshot/facts';
-import { verdicts } from '../verdict';
+import { factNames, linkFacts, pageFacts } from '../facts';
+import type { Fact, LinkFact } from '../facts';
+import { placements } from '../links';
 
 /**
  * `edits` groups links that one edit mends, `anchors` those of the same words and target, `hosts` those that lead to the
@@ -16,109 +14,114 @@ export type ListName = (typeof listNames)[number];
 export const listedOf = (list: ListName): 'pages' | 'links' =>
   list === 'pages' || list === 'groups' ? 'pages' : 'links';
 
-export interface ListColumn {
+export interface ListColumn extends Pick<Fact, 'type' | 'unit' | 'label' | 'meaning' | 'values' | 'as' | 'sort'> {
   name: string;
-  label: string;
-  type: FactType;
-  values?: readonly string[];
-  /** How its cells are shown, where the type does not tell. */
-  as?: 'address' | 'verdict' | 'code';
 }
 
-const addresses = new Set(['url', 'redirect_to', 'canonical', 'breadcrumb_parent']);
+const ofPages = (name: keyof typeof pageFacts): ListColumn => {
+  const { type, unit, label, meaning, values, as, sort }: Fact = pageFacts[name];
+  return { name, type, unit, label, meaning, values, as, sort };
+};
+const ofLinks = (name: keyof typeof linkFacts): ListColumn => {
+  const { type, unit, label, meaning, values, as, sort }: LinkFact = linkFacts[name];
+  return { name, type, unit, label, meaning, values, as, sort };
+};
 
-const pageColumn = (name: (typeof factNames)[number]): ListColumn => ({
+/** A number that is counted for each row of groups. */
+const counted = (name: string, label: string, meaning: string, unit?: Fact['unit']): ListColumn => ({
   name,
-  ...facts[name],
-  ...(addresses.has(name) ? { as: 'address' as const } : name === 'verdict' ? { as: 'verdict' as const } : {}),
+  type: 'number',
+  unit,
+  label,
+  meaning,
+  sort: 'high',
 });
 
-const source: ListColumn = { name: 'source', label: 'On page', type: 'text', as: 'address' };
-const target: ListColumn = { name: 'target', ...linkFacts.target, as: 'address' };
-const anchor: ListColumn = { name: 'anchor', ...linkFacts.anchor };
-const placement: ListColumn = { name: 'placement', ...linkFacts.placement };
-const above: ListColumn = { name: 'above', ...linkFacts.above, as: 'code' };
-const kind: ListColumn = { name: 'kind', ...linkFacts.kind };
-const verdict: ListColumn = {
-  name: 'target_verdict',
-  label: 'Target is',
-  type: 'choice',
-  values: verdicts,
-  as: 'verdict',
-};
-const status: ListColumn = { name: 'target_status', ...linkFacts.target_status };
-const endsAt: ListColumn = { name: 'ends_at', label: 'Ends at', type: 'text', as: 'address' };
-const faults: ListColumn = { name: 'faults', label: 'Faults', type: 'set', values: linkFaults };
-const links: ListColumn = { name: 'links', label: 'Links', type: 'number' };
-const pages: ListColumn = { name: 'pages', label: 'On pages', type: 'number' };
-const example: ListColumn = { name: 'source', label: 'Example', type: 'text', as: 'address' };
-const followed: ListColumn = { name: 'followed', ...linkFacts.followed };
+const links = counted('links', 'Links', 'How many links there are in the group.', 'links');
+const pages = counted('pages', 'On pages', 'How many different pages these links are on.', 'pages');
+const example: ListColumn = { ...ofLinks('source'), label: 'Example', meaning: 'The first page with such a link.' };
 
 export const listColumns: Record<ListName, readonly ListColumn[]> = {
-  pages: factNames.map(pageColumn),
-  links: [
-    source,
-    target,
-    anchor,
-    placement,
-    verdict,
-    status,
-    endsAt,
-    faults,
-    kind,
-    followed,
-    { name: 'rel', ...linkFacts.rel },
-    { name: 'line', ...linkFacts.line },
-    { name: 'column', label: 'Column', type: 'number' },
-    { name: 'element', ...linkFacts.element },
-    above,
-    { name: 'fragment', ...linkFacts.fragment },
-    { name: 'source_share', label: 'Share of the page', type: 'ratio' },
-  ],
+  pages: factNames.map(ofPages),
+  links: (
+    [
+      'source',
+      'target',
+      'anchor',
+      'placement',
+      'target_verdict',
+      'target_status',
+      'ends_at',
+      'faults',
+      'kind',
+      'followed',
+      'rel',
+      'line',
+      'column',
+      'element',
+      'above',
+      'fragment',
+      'source_share',
+    ] as const
+  ).map(ofLinks),
   edits: [
-    target,
-    anchor,
-    placement,
+    ofLinks('target'),
+    ofLinks('anchor'),
+    ofLinks('placement'),
     pages,
     links,
-    above,
-    verdict,
-    status,
-    endsAt,
+    ofLinks('above'),
+    ofLinks('target_verdict'),
+    ofLinks('target_status'),
+    ofLinks('ends_at'),
     example,
-    { name: 'line', ...linkFacts.line },
-    faults,
-    kind,
+    ofLinks('line'),
+    ofLinks('faults'),
+    ofLinks('kind'),
   ],
   anchors: [
-    anchor,
-    target,
+    ofLinks('anchor'),
+    ofLinks('target'),
     links,
     pages,
-    { name: 'placements', label: 'Placements', type: 'set', values: placements },
-    faults,
-    verdict,
-    { name: 'followed_links', label: 'Followed', type: 'number' },
+    {
+      name: 'placements',
+      type: 'set',
+      label: 'Placements',
+      meaning: 'The landmarks that these links are in.',
+      values: placements,
+      sort: 'high',
+    },
+    ofLinks('faults'),
+    ofLinks('target_verdict'),
+    counted('followed_links', 'Followed', 'How many of these links a search crawler follows.', 'links'),
     example,
   ],
   hosts: [
-    { name: 'host', label: 'Host', type: 'text', as: 'code' },
+    { name: 'host', type: 'text', label: 'Host', meaning: 'Host that the links lead to.', as: 'code', sort: 'low' },
     links,
     pages,
-    { name: 'targets', label: 'Addresses', type: 'number' },
-    { name: 'checked', label: 'Checked', type: 'number' },
-    { name: 'failing', label: 'Failing', type: 'number' },
-    { name: 'unfollowed', label: 'Not followed', type: 'number' },
+    counted('targets', 'Addresses', 'Different addresses of the host that are linked to.', 'addresses'),
+    counted('checked', 'Checked', 'How many of them were checked.', 'addresses'),
+    counted('failing', 'Failing', 'How many of them gave an error or no answer.', 'addresses'),
+    counted('unfollowed', 'Not followed', 'How many of the links a search crawler does not follow.', 'links'),
     example,
   ],
   groups: [
-    { name: 'value', label: 'Value', type: 'text' },
-    { name: 'pages', label: 'Pages', type: 'number' },
-    { name: 'indexable', label: 'Indexable', type: 'number' },
-    { name: 'median_depth', label: 'Median depth', type: 'number' },
-    { name: 'share', label: 'Share', type: 'ratio' },
-    { name: 'lost', label: 'No route', type: 'number' },
-    { name: 'url', label: 'Example', type: 'text', as: 'address' },
+    { name: 'value', type: 'text', label: 'Value', meaning: 'The value that the pages share.', sort: 'low' },
+    counted('pages', 'Pages', 'How many pages have this value.', 'pages'),
+    counted('indexable', 'Indexable', 'How many of them may be indexed.', 'pages'),
+    counted('median_depth', 'Median depth', 'Median depth of those that have a route.', 'clicks'),
+    {
+      name: 'share',
+      type: 'ratio',
+      unit: '×',
+      label: 'Share',
+      meaning: 'Share of all pages of the group together.',
+      sort: 'high',
+    },
+    counted('no_route', 'No route', 'How many of them no route leads to.', 'pages'),
+    { ...ofPages('url'), label: 'Example', meaning: 'The first page of the group by address.' },
   ],
 };
 

@@ -1,44 +1,42 @@
-import { groupByAnchor, groupByEdit } from '../edits';
-import type { Groups } from '../edits';
-import { linkElements, linkFaults, linkKinds, relSaysNofollow } from '../links';
-import { placements, quote, sourcesOfLinks } from '../selection';
-import { settle } from '../share';
-import { addressAt } from '../snapshot';
-import type { Snapshot } from '../snapshot';
+import { linkFacts, verdicts } from '../facts';
+import type { LinkFactName } from '../facts';
+import type { Groups } from '../grouping';
+import { groupByAnchor, groupByEdit } from '../linkGroups';
+import { CLICK_KIND, linkElements, linkFaults, linkKinds, placements } from '../links';
+import { nofollowRels } from '../reach';
+import { quote } from '../selection/print';
+import { finalTargetsOf } from '../share';
+import { addressAt, memoOf, sourcesOf } from '../snapshot';
+import type { Base, Snapshot } from '../snapshot';
 import { addressParts } from '../url';
-import { verdicts } from '../verdict';
 import { listColumns } from './columns';
 import { cellsBy, numberCells, ranksOf, textCells } from './list';
 import type { Cells, List } from './list';
 
-/** What the lists of links ask of a snapshot again and again. */
-interface Reader {
-  source: Uint32Array;
-  settled: () => Int32Array;
-  phraseRanks: () => Uint32Array;
-  outsideRanks: () => Uint32Array;
-}
-const readers = new WeakMap<Snapshot, Reader>();
+/** Places in their order of what links name by number. */
+const phraseRanks = memoOf(({ phrases }: Base) => ranksOf(phrases));
+const outsideRanks = memoOf(({ outside }: Base) => ranksOf(outside));
 
-function readerOf(snapshot: Snapshot): Reader {
-  let reader = readers.get(snapshot);
-  if (!reader) {
-    let [settled, phraseRanks, outsideRanks] = [] as (Int32Array | Uint32Array | undefined)[];
-    reader = {
-      source: sourcesOfLinks(snapshot),
-      settled: () => (settled ??= settle(snapshot)) as Int32Array,
-      phraseRanks: () => (phraseRanks ??= ranksOf(snapshot.phrases)) as Uint32Array,
-      outsideRanks: () => (outsideRanks ??= ranksOf(snapshot.outside)) as Uint32Array,
-    };
-    readers.set(snapshot, reader);
-  }
-  return reader;
+const setOf = (bits: number, values: readonly string[]) => values.filter((_, bit) => bits & (1 << bit));
+
+/** For each link 1 when a search crawler follows it. */
+function followedTest(snapshot: Snapshot): (link: number) => number {
+  const { links, phrases, columns } = snapshot;
+  const source = sourcesOf(snapshot);
+  const nofollow = nofollowRels(phrases);
+  const pageNofollow = columns.page_nofollow;
+  return (link) =>
+    Number(links.kind[link] === CLICK_KIND && nofollow[links.rel[link]] === 0 && pageNofollow[source[link]] !== 1);
 }
 
 /** Cells that tell of single links; `linkOf` gives the link that a row stands for. */
-function linkCells(snapshot: Snapshot, linkOf: (row: number) => number): Record<string, () => Cells> {
+function linkCells(
+  snapshot: Snapshot,
+  linkOf: (row: number) => number,
+): Record<Exclude<LinkFactName, 'external' | 'self' | 'relative'>, () => Cells> {
   const { count, links, phrases, columns, checks } = snapshot;
-  const reader = readerOf(snapshot);
+  const { target } = links;
+  const source = sourcesOf(snapshot);
   const numbers = (of: (link: number) => number) => (): Cells => ({
     key: (row) => of(linkOf(row)),
     value: (row) => {
@@ -50,62 +48,51 @@ function linkCells(snapshot: Snapshot, linkOf: (row: number) => number): Record<
     key: (row) => of(linkOf(row)),
     value: (row) => values[of(linkOf(row))] ?? null,
   });
-  const texts = (codes: Uint32Array) => (): Cells => ({
-    key: (row) => reader.phraseRanks()[codes[linkOf(row)]],
-    value: (row) => phrases[codes[linkOf(row)]],
-  });
+  const texts = (codes: Uint32Array) => (): Cells => {
+    const ranks = phraseRanks(snapshot);
+    return { key: (row) => ranks[codes[linkOf(row)]], value: (row) => phrases[codes[linkOf(row)]] };
+  };
   const addresses = (of: (link: number) => number) => (): Cells => ({
     // Inside addresses come first; pages are numbered in the order of theirs.
     key: (row) => {
-      const target = of(linkOf(row));
-      return target < count ? target : count + reader.outsideRanks()[target - count];
+      const page = of(linkOf(row));
+      return page < count ? page : count + outsideRanks(snapshot)[page - count];
     },
     value: (row) => {
-      const target = of(linkOf(row));
-      return target < 0 ? null : addressAt(snapshot, target);
+      const page = of(linkOf(row));
+      return page < 0 ? null : addressAt(snapshot, page);
     },
   });
-  const { target } = links;
-  const status = columns.status as Int32Array;
-  const verdict = columns.verdict as Int32Array;
-  const share = columns.share as Float64Array;
-  const nofollow = Uint8Array.from(phrases, (text) => Number(relSaysNofollow(text)));
-  const pageNofollow = columns.page_nofollow as Int32Array;
-  const click = linkKinds.indexOf('click');
-  const followed = (link: number) =>
-    Number(links.kind[link] === click && nofollow[links.rel[link]] === 0 && pageNofollow[reader.source[link]] !== 1);
-  const faults = (link: number) => links.faults[link];
+  const isFollowed = followedTest(snapshot);
+  const faults = (row: number) => links.faults[linkOf(row)];
   return {
-    source: addresses((link) => reader.source[link]),
+    source: addresses((link) => source[link]),
     target: addresses((link) => target[link]),
     anchor: texts(links.anchor),
     rel: texts(links.rel),
-    above: texts(links.path),
+    above: texts(links.above),
     fragment: texts(links.fragment),
     kind: choices((link) => links.kind[link], linkKinds),
     element: choices((link) => links.element[link], linkElements),
-    placement: choices((link) => links.landmark[link], placements),
+    placement: choices((link) => links.placement[link], placements),
     line: numbers((link) => links.line[link] || -1),
     column: numbers((link) => links.column[link] || -1),
-    followed: () => ({ key: (row) => followed(linkOf(row)), value: (row) => followed(linkOf(row)) === 1 }),
-    faults: () => ({
-      key: (row) => faults(linkOf(row)),
-      value: (row) => linkFaults.filter((_, bit) => faults(linkOf(row)) & (1 << bit)),
+    followed: () => ({
+      key: (row) => isFollowed(linkOf(row)),
+      value: (row) => isFollowed(linkOf(row)) === 1,
     }),
-    target_verdict: choices((link) => (target[link] < count ? verdict[target[link]] : -1), verdicts),
+    faults: () => ({ key: faults, value: (row) => setOf(faults(row), linkFacts.faults.values) }),
+    target_verdict: choices((link) => columns.verdict[target[link]] ?? -1, verdicts),
     target_status: numbers((link) =>
-      target[link] < count ? status[target[link]] : (checks[target[link] - count]?.status ?? -1),
+      target[link] < count ? columns.status[target[link]] : (checks[target[link] - count]?.status ?? -1),
     ),
     // Where redirects and canonicals lead, when that is another page.
     ends_at: addresses((link) => {
       const to = target[link];
-      const end = to < count ? reader.settled()[to] : -1;
+      const end = to < count ? finalTargetsOf(snapshot)[to] : -1;
       return end === to ? -1 : end;
     }),
-    source_share: () => ({
-      key: (row) => share[reader.source[linkOf(row)]],
-      value: (row) => Math.max(0, share[reader.source[linkOf(row)]]),
-    }),
+    source_share: numbers((link) => columns.share[source[link]]),
   };
 }
 
@@ -113,13 +100,14 @@ function linkCells(snapshot: Snapshot, linkOf: (row: number) => number): Record<
 export const linkList = (snapshot: Snapshot, chosen: Uint32Array): List => ({
   columns: listColumns.links,
   rows: chosen,
+  bytes: chosen.byteLength,
   cells: cellsBy(linkCells(snapshot, (link) => link)),
   selectOf: () => '',
 });
 
 /** What is counted of groups of links. */
 function tally(snapshot: Snapshot, chosen: Uint32Array, { count, of }: Pick<Groups, 'count' | 'of'>) {
-  const { source } = readerOf(snapshot);
+  const source = sourcesOf(snapshot);
   const links = new Uint32Array(count);
   const pages = new Uint32Array(count);
   const last = new Int32Array(count).fill(-1);
@@ -134,6 +122,9 @@ function tally(snapshot: Snapshot, chosen: Uint32Array, { count, of }: Pick<Grou
   return { links, pages };
 }
 
+/** Bytes of a list of groups: the group of each link, and some numbers for each group. */
+const groupBytes = (chosen: Uint32Array, groups: number) => chosen.byteLength + 48 * groups;
+
 /** Those on most pages first. */
 const mostFirst = ({ links, pages }: ReturnType<typeof tally>) =>
   Uint32Array.from(links.keys()).sort((a, b) => pages[b] - pages[a] || links[b] - links[a] || a - b);
@@ -146,6 +137,7 @@ export function editList(snapshot: Snapshot, chosen: Uint32Array): List {
   return {
     columns: listColumns.edits,
     rows: mostFirst(counts),
+    bytes: groupBytes(chosen, groups.count),
     cells: cellsBy({
       ...linkCells(snapshot, (group) => groups.first[group]),
       links: () => numberCells(counts.links),
@@ -153,7 +145,12 @@ export function editList(snapshot: Snapshot, chosen: Uint32Array): List {
     }),
     selectOf: (group) => {
       const link = groups.first[group];
-      return `target = ${quote(addressAt(snapshot, links.target[link]))} and anchor = ${quote(phrases[links.anchor[link]])} and above = ${quote(phrases[links.path[link]])} and placement = ${placements[links.landmark[link]]}`;
+      return [
+        `target = ${quote(addressAt(snapshot, links.target[link]))}`,
+        `anchor = ${quote(phrases[links.anchor[link]])}`,
+        `above = ${quote(phrases[links.above[link]])}`,
+        `placement = ${placements[links.placement[link]]}`,
+      ].join(' and ');
     },
   };
 }
@@ -166,20 +163,20 @@ export function anchorList(snapshot: Snapshot, chosen: Uint32Array): List {
   const where = new Uint32Array(groups.count);
   const faults = new Uint32Array(groups.count);
   const followed = new Uint32Array(groups.count);
-  const single = linkCells(snapshot, (link) => link);
-  const isFollowed = single.followed().key;
+  const isFollowed = followedTest(snapshot);
   chosen.forEach((link, i) => {
-    where[groups.of[i]] |= 1 << links.landmark[link];
+    where[groups.of[i]] |= 1 << links.placement[link];
     faults[groups.of[i]] |= links.faults[link];
     followed[groups.of[i]] += isFollowed(link);
   });
   const set = (bits: Uint32Array, values: readonly string[]) => (): Cells => ({
     key: (row) => bits[row],
-    value: (row) => values.filter((_, bit) => bits[row] & (1 << bit)),
+    value: (row) => setOf(bits[row], values),
   });
   return {
     columns: listColumns.anchors,
     rows: mostFirst(counts),
+    bytes: groupBytes(chosen, groups.count),
     cells: cellsBy({
       ...linkCells(snapshot, (group) => groups.first[group]),
       links: () => numberCells(counts.links),
@@ -198,7 +195,7 @@ export function anchorList(snapshot: Snapshot, chosen: Uint32Array): List {
 /** The links of a selection, grouped by the host they lead to. A row is the number of a group. */
 export function hostList(snapshot: Snapshot, chosen: Uint32Array): List {
   const { count, links, checks } = snapshot;
-  const { source } = readerOf(snapshot);
+  const source = sourcesOf(snapshot);
   const hosts: string[] = [];
   const numberOf = new Map<string, number>();
   const hostOf = new Map<number, number>();
@@ -208,7 +205,7 @@ export function hostList(snapshot: Snapshot, chosen: Uint32Array): List {
   const checked: number[] = [];
   const failing: number[] = [];
   const unfollowed: number[] = [];
-  const isFollowed = linkCells(snapshot, (link) => link).followed().key;
+  const isFollowed = followedTest(snapshot);
   chosen.forEach((link, i) => {
     const target = links.target[link];
     let host = hostOf.get(target);
@@ -234,6 +231,7 @@ export function hostList(snapshot: Snapshot, chosen: Uint32Array): List {
   return {
     columns: listColumns.hosts,
     rows: mostFirst(counts),
+    bytes: groupBytes(chosen, hosts.length),
     cells: cellsBy({
       host: () => textCells(hosts),
       links: () => numberCells(counts.links),

@@ -1,12 +1,16 @@
 /** Rows that can be put in order by any of their columns and read cell by cell. */
+import type { Message } from '../messages';
 import type { FactValue } from '../snapshot';
 import type { ListColumn } from './columns';
+
+/** What a cell holds: the value of a fact, or a message that its reader makes a sentence of. */
+export type CellValue = FactValue | Message;
 
 /** How one column of a list is read. */
 export interface Cells {
   /** What rows are sorted by: negative when unknown. Whole numbers, unless the column is a ratio. */
   key: (row: number) => number;
-  value: (row: number) => FactValue;
+  value: (row: number) => CellValue;
 }
 
 export interface List {
@@ -14,6 +18,8 @@ export interface List {
   /** The rows in the order in which they come by themselves. */
   rows: Uint32Array;
   cells: (column: string) => Cells;
+  /** Roughly how many bytes it holds, for whoever bounds memory. */
+  bytes: number;
   /** The selection of what a row stands for; '' when a row is one page or one link. */
   selectOf: (row: number) => string;
 }
@@ -23,59 +29,13 @@ export interface ListRow {
   id: number;
   /** The selection of what the row stands for; '' when it is one page or one link. */
   select: string;
-  cells: Record<string, FactValue>;
+  cells: Record<string, CellValue>;
 }
 
 export interface ListWindow {
   total: number;
   from: number;
   rows: ListRow[];
-}
-
-/** Below this many rows a comparison is quicker than passes over all of them. */
-const FEW = 3000;
-
-/** Puts rows in order by a column, unknown last whatever the direction; equal ones keep their order. */
-export function orderRows(list: List, column: string, descending: boolean): Uint32Array {
-  const { key } = list.cells(column);
-  const { rows } = list;
-  const sign = descending ? -1 : 1;
-  const exact = list.columns.find(({ name }) => name === column)?.type !== 'ratio';
-  if (!exact || rows.length < FEW) {
-    const keys = Float64Array.from(rows, key);
-    const order = Uint32Array.from(rows.keys());
-    order.sort((a, b) => {
-      const [x, y] = [keys[a], keys[b]];
-      if (x === y) return a - b;
-      if (x < 0 || y < 0) return x < 0 ? (y < 0 ? a - b : 1) : -1;
-      return sign * (x - y);
-    });
-    return order.map((at) => rows[at]);
-  }
-  const keys = new Uint32Array(rows.length);
-  for (let i = 0; i < rows.length; i++) {
-    const own = key(rows[i]);
-    keys[i] = own < 0 ? 0xffffffff : descending ? 0xfffffffe - own : own;
-  }
-  return radixSorted(rows, keys);
-}
-
-const RADIX = 1 << 16;
-
-/** Sorts by 32-bit keys in two passes, the low halves first; what is equal keeps its order. */
-function radixSorted(rows: Uint32Array, keys: Uint32Array): Uint32Array {
-  let from = new Uint32Array(rows.length);
-  let to = new Uint32Array(rows.length);
-  for (let i = 0; i < from.length; i++) from[i] = i;
-  for (const shift of [0, 16]) {
-    const next = new Uint32Array(RADIX + 1);
-    for (let i = 0; i < keys.length; i++) next[((keys[i] >>> shift) & 0xffff) + 1]++;
-    for (let digit = 0; digit < RADIX; digit++) next[digit + 1] += next[digit];
-    for (let i = 0; i < from.length; i++) to[next[(keys[from[i]] >>> shift) & 0xffff]++] = from[i];
-    [from, to] = [to, from];
-  }
-  for (let i = 0; i < from.length; i++) to[i] = rows[from[i]];
-  return to;
 }
 
 /** The place of each text in their order; a reader of many rows asks for it once. */

@@ -1,8 +1,10 @@
+import { factNames, factOf, isColumnName, verdicts } from '../facts';
+import type { ColumnName, FactName } from '../facts';
 import { numbersOf, quote } from '../selection';
 import type { Bits } from '../selection';
-import { addressAt, factAt, factNames, factOf, isText } from '../snapshot';
-import type { FactName, Snapshot } from '../snapshot';
-import { verdicts } from '../verdict';
+import { addressAt, factAt, isText } from '../snapshot';
+import type { FactValue, Snapshot } from '../snapshot';
+import { verdictReason } from '../verdict';
 import { listColumns } from './columns';
 import { cellsBy, numberCells } from './list';
 import type { Cells, List } from './list';
@@ -10,21 +12,25 @@ import type { Cells, List } from './list';
 /** The pages of a selection. A row is the number of a page. */
 export function pageList(snapshot: Snapshot, selected: Bits): List {
   const cells = (name: FactName): Cells => {
+    // Put together for each row that is shown; nobody sorts by it.
+    if (!isColumnName(name)) return { key: (page) => page, value: (page) => verdictReason(snapshot, page) };
     const column = snapshot.columns[name];
     // The code 0 of a text stands for unknown.
     const key = isText(column) ? (page: number) => column.codes[page] - 1 : (page: number) => column[page];
     return { key, value: (page) => factAt(snapshot, name, page) };
   };
+  const rows = numbersOf(selected);
   return {
     columns: listColumns.pages,
-    rows: numbersOf(selected),
+    rows,
+    bytes: rows.byteLength,
     cells: cellsBy(Object.fromEntries(factNames.map((name) => [name, () => cells(name)]))),
     selectOf: () => '',
   };
 }
 
 /** The pages of a selection, grouped by one of their facts: most pages first. A row is the number of a group. */
-export function pageGroups(snapshot: Snapshot, selected: Bits, by: FactName): List {
+export function pageGroups(snapshot: Snapshot, selected: Bits, by: ColumnName): List {
   const column = snapshot.columns[by];
   const codes = isText(column) ? column.codes : column;
   const members = new Map<number, number[]>();
@@ -34,22 +40,24 @@ export function pageGroups(snapshot: Snapshot, selected: Bits, by: FactName): Li
     else members.set(codes[page], [page]);
   }
   const groups = [...members.values()].sort((a, b) => b.length - a.length || a[0] - b[0]);
-  const depth = snapshot.columns.depth as Int32Array;
-  const verdict = snapshot.columns.verdict as Int32Array;
-  const share = snapshot.columns.share as Float64Array;
+  const depth = snapshot.columns.depth;
+  const verdict = snapshot.columns.verdict;
+  const share = snapshot.columns.share;
   const indexable = verdicts.indexOf('indexable');
   const numbers = (of: (pages: number[]) => number) => () => numberCells(groups.map(of));
   const value = (row: number) => factAt(snapshot, by, groups[row][0]);
   return {
     columns: listColumns.groups,
     rows: Uint32Array.from(groups.keys()),
+    // The members of groups are arrays of numbers, and so are their counts.
+    bytes: 8 * (snapshot.count + 8 * groups.length),
     cells: cellsBy({
       value: () => ({ key: (row) => codes[groups[row][0]], value }),
       pages: numbers((pages) => pages.length),
       indexable: numbers((pages) => pages.reduce((n, page) => n + Number(verdict[page] === indexable), 0)),
       median_depth: numbers((pages) => medianDepth(pages, depth)),
       share: numbers((pages) => pages.reduce((sum, page) => sum + Math.max(0, share[page]), 0)),
-      lost: numbers((pages) => pages.reduce((n, page) => n + Number(depth[page] < 0), 0)),
+      no_route: numbers((pages) => pages.reduce((n, page) => n + Number(depth[page] < 0), 0)),
       url: () => ({ key: (row) => groups[row][0], value: (row) => addressAt(snapshot, groups[row][0]) }),
     }),
     selectOf: (row) => clauseOf(by, value(row)),
@@ -63,7 +71,7 @@ export function medianDepth(pages: readonly number[], depth: Int32Array): number
 }
 
 /** The test that holds the pages with one value of a fact. */
-function clauseOf(fact: FactName, value: ReturnType<typeof factAt>): string {
+function clauseOf(fact: ColumnName, value: FactValue): string {
   if (value === null) return `${fact} is unknown`;
   if (typeof value === 'boolean') return value ? fact : `not ${fact}`;
   if (typeof value === 'number')

@@ -1,10 +1,8 @@
 /** The distribution of a column in a few bins, each of which is a test that holds its rows. */
-import { linkFacts } from '../selection/catalogue';
-import type { FactValue } from '../snapshot';
-import { facts } from '../snapshot/facts';
-import type { ListColumn, ListName } from './columns';
-import type { List } from './list';
+import { isColumnName, linkFacts } from '../facts';
 import { quote } from '../selection/print';
+import type { ListColumn, ListName } from './columns';
+import type { CellValue, List } from './list';
 
 export interface Bin {
   /** What its rows have in common: `4–7`, `noindex`, `unknown`. */
@@ -21,7 +19,7 @@ const RATIO_BOUNDS = [0, 0.1, 0.25, 0.5, 1, 2, 4, 8, 16, 64];
 
 /** Whether a selection can ask for a column of a list. */
 const isFilter = (list: ListName, column: string) =>
-  list === 'pages' ? Object.hasOwn(facts, column) : list !== 'groups' && Object.hasOwn(linkFacts, column);
+  list === 'pages' ? isColumnName(column) : list !== 'groups' && Object.hasOwn(linkFacts, column);
 
 /** Bounds of bins for whole numbers up to `most`: one each for few, powers of two for many. */
 function boundsFor(most: number): number[] {
@@ -78,7 +76,7 @@ function numberBins(list: List, { name, type }: ListColumn): Bin[] {
 
 function valueBins(list: List, { name, type, values }: ListColumn): Bin[] {
   const { key, value } = list.cells(name);
-  const byKey = new Map<number, { rows: number; value: FactValue }>();
+  const byKey = new Map<number, { rows: number; value: CellValue }>();
   for (const row of list.rows) {
     const own = key(row);
     const known = byKey.get(own);

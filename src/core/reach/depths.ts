@@ -89,51 +89,34 @@ export function routeTo(
  * @param gone a bit a page, 32 in each number, lowest first: so many links are looked at that the bits must be near
  * @returns the same for the pages that are gone and those that go with them
  */
-export function lostWithout(
+export function unreachedWithout(
   { count, offsets, targets }: PageGraph,
   { depth, parent, order }: Depths,
   gone: Uint32Array,
 ): Uint32Array {
-  const lost = new Uint32Array(gone.length);
+  const unreached = new Uint32Array(gone.length);
   const has = (bits: Uint32Array, page: number) => (bits[page >>> 5] >>> (page & 31)) & 1;
   let inQuestion = 0;
   for (const page of order) {
     const isGone = has(gone, page);
-    if (!isGone && (parent[page] < 0 || !has(lost, parent[page]))) continue;
-    lost[page >>> 5] |= 1 << (page & 31);
+    if (!isGone && (parent[page] < 0 || !has(unreached, parent[page]))) continue;
+    unreached[page >>> 5] |= 1 << (page & 31);
     inQuestion += 1 - isGone;
   }
-  if (inQuestion === 0) return lost;
-  const before = lost.slice();
+  if (inQuestion === 0) return unreached;
+  const before = unreached.slice();
   const found: number[] = [];
   const openFrom = (page: number) => {
     const stop = offsets[page + 1];
     for (let at = offsets[page]; at < stop; at++) {
       const target = targets[at];
       const bit = 1 << (target & 31);
-      if ((lost[target >>> 5] & bit) === 0 || (gone[target >>> 5] & bit) !== 0) continue;
-      lost[target >>> 5] &= ~bit;
+      if ((unreached[target >>> 5] & bit) === 0 || (gone[target >>> 5] & bit) !== 0) continue;
+      unreached[target >>> 5] &= ~bit;
       found.push(target);
     }
   };
   for (let page = 0; page < count; page++) if (depth[page] >= 0 && !has(before, page)) openFrom(page);
   for (let page = found.pop(); page !== undefined; page = found.pop()) openFrom(page);
-  return lost;
-}
-
-/**
- * The pages that the longest routes pass: for each page on a shortest way to one of the deepest, how many of the deepest
- * lie behind it or are it. −1 for all others.
- */
-export function onLongestRoutes({ depth, parent, order }: Depths): Int32Array {
-  const passing = new Int32Array(depth.length).fill(-1);
-  const deepest = order.length ? depth[order[order.length - 1]] : -1;
-  // Nearest last: what is counted for a page is handed on to the one before it.
-  for (let i = order.length - 1; i >= 0; i--) {
-    const page = order[i];
-    if (depth[page] === deepest) passing[page] = Math.max(0, passing[page]) + 1;
-    const before = parent[page];
-    if (passing[page] > 0 && before >= 0) passing[before] = Math.max(0, passing[before]) + passing[page];
-  }
-  return passing;
+  return unreached;
 }

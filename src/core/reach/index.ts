@@ -1,10 +1,12 @@
 export { countLinks } from './counts';
 export type { LinkCounts } from './counts';
-export { clickDepths, lostWithout, onLongestRoutes, routeTo } from './depths';
+export { clickDepths, routeTo, unreachedWithout } from './depths';
 export type { Depths } from './depths';
 export { dominators, gatesOf } from './gates';
 export { CLICK, incomingPages, NO_CLICK, NO_WAY, pageGraph } from './graph';
 export type { Incoming, LinkGraph, PageGraph } from './graph';
-export { islandNumbers, strongGroups } from './groups';
-export { depthFact, heldBack, heldBackBy, lostSelection, reaches, reachOf, readers } from './reach';
-export type { Reach, Reader } from './reach';
+export { islandNumbers, islandSizes } from './islands';
+export { depthFact, heldBackBy, noRouteSelection, reachOf, readers } from './reach';
+export type { Reader } from './reach';
+export { crawlerGraph, crawlerStarts, nofollowRels, visitorGraph, walkOf } from './readers';
+export type { CrawlerBase, Walk } from './readers';

@@ -8,16 +8,14 @@ import {
   gatesOf,
   incomingPages,
   islandNumbers,
-  lostWithout,
   NO_CLICK,
   NO_WAY,
-  onLongestRoutes,
   pageGraph,
   reachOf,
-  reaches,
   routeTo,
-  strongGroups,
+  unreachedWithout,
 } from '.';
+import { reaches } from '../facts';
 import { bySemidominators } from './gates';
 import type { LinkGraph } from '.';
 
@@ -266,7 +264,7 @@ it('finds what is lost when several pages go', () =>
     fc.property(graphs, fc.uniqueArray(fc.nat(13), { maxLength: 4 }), ([count, edges], gone) => {
       const pages = pageGraph(graphOf(count, edges));
       const bits = Uint32Array.of(gone.reduce((all, page) => all | (page < count ? 1 << page : 0), 0));
-      const lost = lostWithout(pages, depthsOf(pages, [0]), bits)[0];
+      const lost = unreachedWithout(pages, depthsOf(pages, [0]), bits)[0];
       const left = graphOf(
         count,
         edges.filter(([from, to]) => !gone.includes(from) && !gone.includes(to)),
@@ -278,27 +276,3 @@ it('finds what is lost when several pages go', () =>
       );
     }),
   ));
-
-it('finds groups of pages that can all be reached from each other', () =>
-  fc.assert(
-    fc.property(graphs, ([count, edges]) => {
-      const pages = pageGraph(graphOf(count, edges));
-      const reached = Array.from({ length: count }, (_, page) => depthsOf(pages, [page]).depth);
-      const group = strongGroups(pages);
-      for (let a = 0; a < count; a++)
-        for (let b = 0; b < count; b++) expect(group[a] === group[b]).toBe(reached[a][b] >= 0 && reached[b][a] >= 0);
-    }),
-  ));
-
-it('tells which pages the longest routes pass', () => {
-  // 0 → 1 → 2 → {3, 4}, 0 → 5 → 6
-  const graph = graphOf(8, [
-    [0, 1],
-    [1, 2],
-    [2, 3],
-    [2, 4],
-    [0, 5],
-    [5, 6],
-  ]);
-  expect([...onLongestRoutes(clickDepths(graph, [0]))]).toEqual([2, 2, 2, 1, 1, -1, -1, -1]);
-});

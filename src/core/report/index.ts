@@ -1,2 +1,2 @@
-export { findingsAt, reportSteps } from './report';
-export type { PageFindings, Report } from './report';
+export { findingsAt, reportOf } from './report';
+export type { PageFindings, Report, ReportSettings } from './report';

@@ -3,7 +3,7 @@ import { settingsSchema } from '../settings';
 import { siteShare } from '../share';
 import { pageOf } from '../snapshot';
 import { tiny, TINY_START, tinySite } from '../testing/tinySite';
-import { findingsAt, reportSteps } from '.';
+import { findingsAt, reportOf } from '.';
 
 const snapshot = tinySite(
   {
@@ -16,10 +16,7 @@ const snapshot = tinySite(
   ['/lost'],
 );
 const settings = settingsSchema.parse({ start: TINY_START });
-const steps = reportSteps(snapshot, settings);
-let step = steps.next();
-while (!step.done) step = steps.next();
-const { report, pages } = step.value;
+const { report, pages } = reportOf(snapshot, settings);
 
 it('counts what a trend over crawls shows', () =>
   expect(report.counts).toMatchObject({ known: 5, indexable: 3, noRoute: 1, findings: report.findings.length }));

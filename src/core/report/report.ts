@@ -1,19 +1,18 @@
 /** What the screens show of a whole crawl and is too much work to find out whenever one is opened. */
-import { countPages } from '../answers/pieces';
-import { findings as catalogue, findingSteps } from '../findings';
-import type { Found } from '../findings';
-import type { CrawlSettings } from '../settings';
+import { verdicts } from '../facts';
+import { findings as catalogue, findingsOf } from '../findings';
+import type { FindingResult, Thresholds } from '../findings';
 import { knownShare, leaksOf, sectionFlow } from '../share';
-import type { Leak, SectionFlow } from '../share';
+import type { Leak, PlacementWeights, SectionFlow } from '../share';
+import { countPages } from '../snapshot';
 import type { Snapshot } from '../snapshot';
-import { verdicts } from '../verdict';
 
 /** Made once for each crawl and stored with its snapshot, as JSON. */
 export interface Report {
   /** What a trend over crawls shows. */
   counts: { known: number; indexable: number; noRoute: number; findings: number };
   /** Those that cost most first. */
-  findings: Found[];
+  findings: FindingResult[];
   leaks: Leak[];
   flow: SectionFlow;
 }
@@ -31,21 +30,25 @@ const place = new Map(catalogue.map(({ id }, i) => [id, i]));
 export const findingsAt = (found: PageFindings, page: number): string[] =>
   catalogue.filter((_, i) => found[page * bytesEach + (i >> 3)] & (1 << (i & 7))).map(({ id }) => id);
 
-/** Draws up the report of a crawl, with pauses for whoever does something else meanwhile. */
-export function* reportSteps(
+export interface ReportSettings {
+  thresholds: Thresholds;
+  token: string;
+  weights: PlacementWeights;
+}
+
+/** Draws up the report of a crawl. */
+export function reportOf(
   snapshot: Snapshot,
-  { thresholds, token, weights }: CrawlSettings,
-): Generator<undefined, { report: Report; pages: PageFindings }> {
+  { thresholds, token, weights }: ReportSettings,
+): { report: Report; pages: PageFindings } {
   const pages = new Uint8Array(snapshot.count * bytesEach);
-  const findings = yield* findingSteps(snapshot, { thresholds, token }, (id, page) => {
+  const findings = findingsOf(snapshot, { thresholds, token }, (id, page) => {
     const bit = place.get(id)!;
     pages[page * bytesEach + (bit >> 3)] |= 1 << (bit & 7);
   });
-  const verdict = snapshot.columns.verdict as Int32Array;
-  const depth = snapshot.columns.depth as Int32Array;
+  const { verdict, depth } = snapshot.columns;
   const indexable = (page: number) => verdicts[verdict[page]] === 'indexable';
   const share = knownShare(snapshot, weights);
-  yield;
   const report: Report = {
     counts: {
       known: snapshot.count,

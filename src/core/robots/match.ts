@@ -1,6 +1,7 @@
+import type { RobotsRule } from '../facts';
 import { addressParts } from '../url';
 import { normalizePattern } from './parse';
-import type { RobotsFile, RobotsGroup, RobotsRule } from './parse';
+import type { RobotsFile } from './parse';
 
 export interface RobotsAnswer {
   allowed: boolean;
@@ -10,11 +11,12 @@ export interface RobotsAnswer {
 
 export type RobotsMatcher = (address: string) => RobotsAnswer;
 
-/** The groups that hold for a product token: all that name it, else all for `*` (RFC 9309 §2.2.1). */
-function groupsFor(file: RobotsFile, token: string): RobotsGroup[] {
-  const of = (agent: string) => file.groups.filter((group) => group.agents.includes(agent));
+/** The rules that hold for a product token: of all groups that name it, else of all for `*` (RFC 9309 §2.2.1). */
+function rulesFor(file: RobotsFile, token: string): RobotsRule[] {
+  const of = (group: string) => file.groups.filter(({ agents }) => agents.includes(group));
   const named = of(token.toLowerCase());
-  return named.length ? named : of('*');
+  const group = named.length ? token.toLowerCase() : '*';
+  return (named.length ? named : of('*')).flatMap(({ rules }) => rules.map((rule) => ({ ...rule, group })));
 }
 
 /**
@@ -56,21 +58,16 @@ export function matchesPattern(pattern: string, path: string): boolean {
  * @param token the crawler's product token, compared without regard to case
  */
 export function robotsMatcher(file: RobotsFile, token: string): RobotsMatcher {
-  const rules = groupsFor(file, token)
-    .flatMap((group) => group.rules)
-    .filter((rule) => rule.pattern !== '')
-    .map((rule) => ({ rule, pattern: normalizePattern(rule.pattern) }))
-    .sort((a, b) => b.pattern.length - a.pattern.length || Number(b.rule.allow) - Number(a.rule.allow));
+  const rules = rulesFor(file, token)
+    .filter(({ path }) => path !== '')
+    .map((rule) => ({ rule, pattern: normalizePattern(rule.path), allows: rule.directive === 'allow' }))
+    .sort((a, b) => b.pattern.length - a.pattern.length || Number(b.allows) - Number(a.allows));
   return (address) => {
     const { path, query } = addressParts(address);
     if (path === '/robots.txt' && !query) return { allowed: true };
     // A literal `*` or `$` of an address can be named in a rule only by its escape.
     const target = (path + query).replaceAll('*', '%2A').replaceAll('$', '%24');
     const found = rules.find(({ pattern }) => matchesPattern(pattern, target));
-    return found ? { allowed: found.rule.allow, rule: found.rule } : { allowed: true };
+    return found ? { allowed: found.allows, rule: found.rule } : { allowed: true };
   };
 }
-
-/** `Disallow: /shop (line 12)`, as evidence for a reader. */
-export const describeRule = (rule: RobotsRule) =>
-  `${rule.allow ? 'Allow' : 'Disallow'}: ${rule.pattern} (line ${rule.line})`;

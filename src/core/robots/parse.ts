@@ -1,17 +1,13 @@
+import type { RobotsRule } from '../facts';
 import { normalizeEscapes } from '../url';
 
-export interface RobotsRule {
-  allow: boolean;
-  /** As written in the file. */
-  pattern: string;
-  /** 1-based line of the file. */
-  line: number;
-}
+/** A rule as it stands in its group. */
+export type GroupRule = Omit<RobotsRule, 'group'>;
 
 export interface RobotsGroup {
   /** Product tokens in lower case; `*` for every crawler. */
   agents: string[];
-  rules: RobotsRule[];
+  rules: GroupRule[];
 }
 
 export interface RobotsFile {
@@ -69,7 +65,7 @@ export function parseRobots(text: string): RobotsFile {
       groupLine = { line: lineNumber, text: line.trim() };
       group.agents.push(productToken(value));
     } else if (key === 'allow' || key === 'disallow') {
-      if (group) group.rules.push({ allow: key === 'allow', pattern: value, line: lineNumber });
+      if (group) group.rules.push({ line: lineNumber, directive: key, path: value });
       else fault('early');
     } else if (key === 'crawl-delay') {
       const seconds = Number(value);

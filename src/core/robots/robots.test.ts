@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { identify } from '../url';
-import { crawlDelayFor, describeRule, matchesPattern, parseRobots, robotsMatcher } from '.';
+import { crawlDelayFor, matchesPattern, parseRobots, robotsMatcher } from '.';
 
 const allows = (text: string, path: string, token = 'edgemap') =>
   robotsMatcher(parseRobots(text), token)(identify(`https://museum.example${path}`)!.address).allowed;
@@ -15,8 +15,10 @@ describe('groups (RFC 9309 §2.2.1)', () => {
     expect(allows(file, '/c')).toBe(true);
   });
   it('takes the group for everyone when none is named', () => expect(allows(file, '/c', 'third')).toBe(false));
-  it('a named group without rules opens everything', () =>
+  it('lines that name agents one after the other, blank lines or not, begin one group', () =>
     expect(allows('User-agent: edgemap\n\nUser-agent: *\nDisallow: /', '/x', 'edgemap')).toBe(false));
+  it('a named group without rules opens everything', () =>
+    expect(allows('User-agent: *\nDisallow: /\nUser-agent: edgemap\n', '/x', 'edgemap')).toBe(true));
   it('an empty Disallow closes nothing', () => expect(allows('User-agent: *\nDisallow:', '/x')).toBe(true));
   it('passes over rules before any group, and lines it does not know', () => {
     expect(allows('Disallow: /\nUser-agent: *\nDisallow: /a', '/x')).toBe(true);
@@ -68,7 +70,7 @@ describe('matching (RFC 9309 §2.2.2)', () => {
       parseRobots('# hello\nUser-agent: *\nDisallow: /shop'),
       'edgemap',
     )('https://museum.example/shop/1');
-    expect(describeRule(rule!)).toBe('Disallow: /shop (line 3)');
+    expect(rule).toEqual({ line: 3, directive: 'disallow', path: '/shop', group: '*' });
   });
   it('agrees with a regular expression', () =>
     fc.assert(

@@ -1,7 +1,9 @@
-import { linkKinds } from '../links';
-import { clickDepths, lostWithout } from '../reach';
-import { isText, joinedTexts, sources, walkOf } from '../snapshot';
-import type { Column, FactName, JoinedTexts, Snapshot, TextColumn } from '../snapshot';
+import { sources } from '../facts';
+import type { ColumnName } from '../facts';
+import { CLICK_KIND } from '../links';
+import { clickDepths, unreachedWithout, walkOf } from '../reach';
+import { isText, joinedTexts } from '../snapshot';
+import type { Column, JoinedTexts, Snapshot, TextColumn } from '../snapshot';
 import {
   bitsOfCodes,
   bitsOfValues,
@@ -20,8 +22,6 @@ import { pageCatalogue } from './catalogue';
 import type { Asked } from './catalogue';
 import type { Comparison, Selection, Step } from './parse';
 import { patternMatcher } from './pattern';
-
-const CLICK = linkKinds.indexOf('click');
 
 /** The test that a comparison makes of a known value. `has`, `starts`, `ends` and `matches` do not regard case. */
 export function predicate(comparison: Comparison, value: string | number): (at: string | number) => boolean {
@@ -133,13 +133,13 @@ export function evaluate(snapshot: Snapshot, selection: Selection): Bits {
       return bitsWhere(count, (page) => depth[page] >= 0);
     }
     if (part.op === 'seen') {
-      const seen = columns.seen_in as Int32Array;
+      const seen = columns.seen_in;
       const bit = 1 << sources.indexOf(part.source as (typeof sources)[number]);
       return bitsOfValues(seen, (value) => (value & bit) !== 0);
     }
     if (!('fact' in part)) throw new Error(`“${part.op}” is no test of pages.`);
     const asked = pageCatalogue.facts[part.fact];
-    const column = columns[part.fact as FactName];
+    const column = columns[part.fact as ColumnName];
     if (part.op === 'unknown') {
       const [codes, unknown] = isText(column) ? [column.codes, 0] : [column, -1];
       return bitsWhere(count, (page) => codes[page] === unknown);
@@ -169,19 +169,19 @@ function takeStep(snapshot: Snapshot, step: Step, of: Bits): Bits {
     eachBit(of, (page) => {
       const stop = offsets[page + 1];
       for (let link = offsets[page]; link < stop; link++)
-        if (kind[link] === CLICK && target[link] < count && target[link] !== page) setBit(found, target[link]);
+        if (kind[link] === CLICK_KIND && target[link] < count && target[link] !== page) setBit(found, target[link]);
     });
     return found;
   }
   if (step === 'links to') {
     for (let page = 0; page < count; page++)
       for (let link = offsets[page]; link < offsets[page + 1]; link++)
-        if (kind[link] === CLICK && target[link] < count && target[link] !== page && hasBit(of, target[link])) {
+        if (kind[link] === CLICK_KIND && target[link] < count && target[link] !== page && hasBit(of, target[link])) {
           setBit(found, page);
           break;
         }
     return found;
   }
   const { graph, depths } = walkOf(snapshot);
-  return bothBits({ size: count, words: lostWithout(graph, depths, of.words) }, otherBits(of));
+  return bothBits({ size: count, words: unreachedWithout(graph, depths, of.words) }, otherBits(of));
 }

@@ -1,11 +1,8 @@
 export { countBits, eachBit, hasBit, noBits, numbersOf, otherBits, setBit } from './bits';
 export type { Bits } from './bits';
-export { linkFacts, placements } from './catalogue';
-export type { LinkFactName } from './catalogue';
 export { evaluate } from './evaluate';
 export type { SelectionFault } from './lexer';
-export { evaluateLinks, sourcesOfLinks } from './links';
-export { firstInOrder } from './order';
+export { evaluateLinks } from './links';
 export { asksForLinks, completeSelection, parseLinkSelection, parseSelection } from './parse';
 export type { Comparison, Completion, Offer, ParsedSelection, Selection } from './parse';
-export { narrowed, printSelection, quote } from './print';
+export { narrowed, quote } from './print';

@@ -1,80 +1,108 @@
-import { faultBit, linkFaults, linkKinds, RELATIVE, relSaysNofollow } from '../links';
-import type { LinkFault } from '../links';
-import { addressAt } from '../snapshot';
+import { linkFacts } from '../facts';
+import type { LinkFactName } from '../facts';
+import { CLICK_KIND, RELATIVE } from '../links';
+import { nofollowRels } from '../reach';
+import { finalTargetsOf } from '../share';
+import { addressAt, sourcesOf } from '../snapshot';
 import type { Snapshot } from '../snapshot';
 import { bitsOfCodes, bitsWhere, hasBit } from './bits';
 import type { Bits } from './bits';
-import { linkFacts } from './catalogue';
-import type { LinkFactName } from './catalogue';
 import { combine, evaluate, predicate } from './evaluate';
 import type { Selection } from './parse';
 
-const CLICK = linkKinds.indexOf('click');
+/** How a fact of links is read: a code for each link, negative where unknown, and what the codes stand for. */
+type Reader =
+  | { codes: ArrayLike<number>; texts: readonly string[] }
+  | { of: (link: number) => number; values?: readonly string[] }
+  | { address: (link: number) => number };
 
-/** The page each link stands on. */
-export function sourcesOfLinks({ count, links: { offsets, target } }: Snapshot): Uint32Array {
-  const source = new Uint32Array(target.length);
-  for (let page = 0; page < count; page++) source.fill(page, offsets[page], offsets[page + 1]);
-  return source;
+/** The readers of all facts of links but sets, made when they are asked for. */
+function readersOf(snapshot: Snapshot): Record<Exclude<LinkFactName, 'faults'>, () => Reader> {
+  const { count, links, phrases, columns, checks } = snapshot;
+  const { target } = links;
+  const flag = (test: (link: number) => boolean): Reader => ({ of: (link) => Number(test(link)) });
+  const text = (codes: Uint32Array): Reader => ({ codes, texts: phrases });
+  return {
+    source: () => {
+      const source = sourcesOf(snapshot);
+      return { address: (link) => source[link] };
+    },
+    target: () => ({ address: (link) => target[link] }),
+    ends_at: () => {
+      const finals = finalTargetsOf(snapshot);
+      return { address: (link) => (finals[target[link]] === target[link] ? -1 : (finals[target[link]] ?? -1)) };
+    },
+    anchor: () => text(links.anchor),
+    rel: () => text(links.rel),
+    above: () => text(links.above),
+    fragment: () => text(links.fragment),
+    kind: () => ({ of: (link) => links.kind[link], values: linkFacts.kind.values }),
+    element: () => ({ of: (link) => links.element[link], values: linkFacts.element.values }),
+    placement: () => ({ of: (link) => links.placement[link], values: linkFacts.placement.values }),
+    target_verdict: () => ({
+      of: (link) => columns.verdict[target[link]] ?? -1,
+      values: linkFacts.target_verdict.values,
+    }),
+    target_status: () => ({
+      of: (link) =>
+        target[link] < count ? columns.status[target[link]] : (checks[target[link] - count]?.status ?? -1),
+    }),
+    // No line and no column: the link is in no document.
+    line: () => ({ of: (link) => links.line[link] || -1 }),
+    column: () => ({ of: (link) => links.column[link] || -1 }),
+    source_share: () => {
+      const source = sourcesOf(snapshot);
+      return { of: (link) => columns.share[source[link]] };
+    },
+    external: () => flag((link) => target[link] >= count),
+    relative: () => flag((link) => (links.marks[link] & RELATIVE) !== 0),
+    self: () => {
+      const source = sourcesOf(snapshot);
+      return flag((link) => target[link] === source[link]);
+    },
+    followed: () => {
+      const source = sourcesOf(snapshot);
+      const nofollow = nofollowRels(phrases);
+      const page = columns.page_nofollow;
+      return flag(
+        (link) => links.kind[link] === CLICK_KIND && nofollow[links.rel[link]] === 0 && page[source[link]] !== 1,
+      );
+    },
+  };
 }
 
 /**
- * The links of a snapshot that a selection of links holds.
+ * The links of a snapshot that a selection of links holds. Unknown compares false; `is unknown` finds it.
  * @param selection as `parseLinkSelection` gives it
  */
 export function evaluateLinks(snapshot: Snapshot, selection: Selection): Bits {
-  const { count, links, phrases, columns, checks } = snapshot;
+  const { count, links } = snapshot;
   const size = links.target.length;
-  let known: Uint32Array | undefined;
-  const sources = () => (known ??= sourcesOfLinks(snapshot));
-  const status = columns.status as Int32Array;
-  const statusOf = (target: number) => (target < count ? status[target] : (checks[target - count]?.status ?? -1));
+  const readers = readersOf(snapshot);
 
-  const texts: Partial<Record<LinkFactName, Uint32Array>> = {
-    anchor: links.anchor,
-    rel: links.rel,
-    above: links.path,
-    fragment: links.fragment,
-  };
-  const choices: Partial<Record<LinkFactName, Uint8Array>> = {
-    kind: links.kind,
-    element: links.element,
-    placement: links.landmark,
-  };
-
-  const flag = (fact: LinkFactName): Bits => {
-    if (fact === 'external') return bitsWhere(size, (link) => links.target[link] >= count);
-    if (fact === 'relative') return bitsWhere(size, (link) => (links.marks[link] & RELATIVE) !== 0);
-    const source = sources();
-    if (fact === 'self') return bitsWhere(size, (link) => links.target[link] === source[link]);
-    const nofollow = Uint8Array.from(phrases, (text) => Number(relSaysNofollow(text)));
-    const page = columns.page_nofollow as Int32Array;
-    return bitsWhere(
-      size,
-      (link) => links.kind[link] === CLICK && nofollow[links.rel[link]] === 0 && page[source[link]] !== 1,
-    );
-  };
-
-  const tested = (fact: LinkFactName, test: (value: string | number) => boolean): Bits => {
-    const codes = texts[fact];
-    if (codes)
+  const tested = (fact: keyof typeof readers, test: (value: string | number) => boolean): Bits => {
+    const reader = readers[fact]();
+    if ('codes' in reader)
       return bitsOfCodes(
-        codes,
-        Uint8Array.from(phrases, (text) => Number(test(text))),
+        reader.codes as Uint32Array,
+        Uint8Array.from(reader.texts, (text) => Number(test(text))),
       );
-    if (fact === 'target') {
+    if ('address' in reader) {
       const passes = new Uint8Array(count + snapshot.outside.length);
-      for (let target = 0; target < passes.length; target++) passes[target] = Number(test(addressAt(snapshot, target)));
-      return bitsOfCodes(links.target, passes);
+      for (let page = 0; page < passes.length; page++) passes[page] = Number(test(addressAt(snapshot, page)));
+      return bitsWhere(size, (link) => passes[reader.address(link)] === 1);
     }
-    const choice = choices[fact];
-    if (choice) {
-      const passes = Uint8Array.from(linkFacts[fact as 'kind'].values, (value) => Number(test(value)));
-      return bitsWhere(size, (link) => passes[choice[link]] === 1);
-    }
-    if (fact === 'target_status')
-      return bitsWhere(size, (link) => statusOf(links.target[link]) >= 0 && test(statusOf(links.target[link])));
-    return bitsWhere(size, (link) => test(links.line[link]));
+    const passes = reader.values && Uint8Array.from(reader.values, (value) => Number(test(value)));
+    return bitsWhere(size, (link) => {
+      const value = reader.of(link);
+      return value >= 0 && (passes ? passes[value] === 1 : test(value));
+    });
+  };
+  const unknown = (fact: keyof typeof readers): Bits => {
+    const reader = readers[fact]();
+    if ('codes' in reader) return bitsWhere(size, () => false);
+    const of = 'address' in reader ? reader.address : reader.of;
+    return bitsWhere(size, (link) => of(link) < 0);
   };
 
   return combine(selection, size, (part) => {
@@ -82,21 +110,21 @@ export function evaluateLinks(snapshot: Snapshot, selection: Selection): Bits {
       const pages = evaluate(snapshot, part.of);
       if (part.step === 'to')
         return bitsWhere(size, (link) => links.target[link] < count && hasBit(pages, links.target[link]));
-      const source = sources();
+      const source = sourcesOf(snapshot);
       return bitsWhere(size, (link) => hasBit(pages, source[link]));
     }
     if (!('fact' in part)) throw new Error(`“${part.op}” is no test of links.`);
     const fact = part.fact as LinkFactName;
-    if (part.op === 'flag') return flag(fact);
-    if (part.op === 'unknown')
-      return bitsWhere(size, (link) => fact === 'target_status' && statusOf(links.target[link]) < 0);
+    if (fact === 'faults') {
+      if (part.op === 'unknown') return bitsWhere(size, () => false);
+      const bit = 'value' in part ? 1 << linkFacts.faults.values.findIndex((one) => one === part.value) : 0;
+      return bitsWhere(size, (link) => (links.faults[link] & bit) !== 0);
+    }
+    if (part.op === 'flag') return tested(fact, (value) => value === 1);
+    if (part.op === 'unknown') return unknown(fact);
     if (part.op === 'in') {
       const values = new Set(part.values);
       return tested(fact, (value) => values.has(value));
-    }
-    if (fact === 'faults' && linkFaults.includes(part.value as LinkFault)) {
-      const bit = faultBit(part.value as LinkFault);
-      return bitsWhere(size, (link) => (links.faults[link] & bit) !== 0);
     }
     return tested(fact, predicate(part.comparison, part.value));
   });

@@ -1,4 +1,4 @@
-import { sources } from '../snapshot/facts';
+import { sources } from '../facts';
 import { linkCatalogue, pageCatalogue } from './catalogue';
 import type { Catalogue } from './catalogue';
 import { Fault, tokenize } from './lexer';

@@ -7,17 +7,15 @@ import {
   completeSelection,
   evaluate,
   evaluateLinks,
-  firstInOrder,
   hasBit,
   narrowed,
   numbersOf,
   parseLinkSelection,
   parseSelection,
-  printSelection,
   quote,
 } from '.';
 import type { Selection } from '.';
-import type { FactName } from '../snapshot';
+import type { ColumnName } from '../facts';
 import { predicate } from './evaluate';
 import { patternMatcher } from './pattern';
 
@@ -121,7 +119,7 @@ describe('selections', () => {
 
 /** Reads one page at a time, without columns or bits. */
 function holds(page: number, text: Selection): boolean {
-  const fact = (name: string) => factAt(snapshot, name as FactName, page);
+  const fact = (name: string) => factAt(snapshot, name as ColumnName, page);
   switch (text.op) {
     case 'all':
       return true;
@@ -306,6 +304,47 @@ describe('matches', () => {
   });
 });
 
+/** A number in digits only, as the language writes it. */
+const digits = (value: number) => value.toLocaleString('en', { useGrouping: false, maximumFractionDigits: 20 });
+const written = (value: string | number) => (typeof value === 'number' ? digits(value) : quote(value));
+
+/** How tightly a selection binds: what binds looser than its place asks for stands in brackets. */
+const binding = { or: 1, and: 2 } as const;
+
+/** Writes a selection as text; parsed again, it is the same. */
+function printSelection(selection: Selection): string {
+  return print(selection, 1);
+
+  function print(part: Selection, least: number): string {
+    switch (part.op) {
+      case 'all':
+        return '';
+      case 'and':
+      case 'or': {
+        const own = binding[part.op];
+        const joined = `${print(part.left, own)} ${part.op} ${print(part.right, own + 1)}`;
+        return own < least ? `(${joined})` : joined;
+      }
+      case 'not':
+        return `not ${print(part.of, 3)}`;
+      case 'flag':
+        return part.fact;
+      case 'unknown':
+        return `${part.fact} is unknown`;
+      case 'seen':
+        return `seen in ${part.source}`;
+      case 'compare':
+        return `${part.fact} ${part.comparison} ${written(part.value)}`;
+      case 'in':
+        return `${part.fact} in (${part.values.map(written).join(', ')})`;
+      case 'step':
+        return `${part.step} (${print(part.of, 1)})`;
+      case 'within':
+        return `within ${digits(part.clicks)} of (${print(part.of, 1)})`;
+    }
+  }
+}
+
 describe('a selection as text', () => {
   const leaf: fc.Arbitrary<Selection> = fc.oneof(
     fc.record({ op: fc.constant('flag' as const), fact: fc.constant('noindex') }),
@@ -384,22 +423,6 @@ describe('completion', () => {
   it('replaces the word that was begun', () => expect(completeSelection('not dep', 7).from).toBe(4));
   it('offers nothing after a fault', () => expect(offers('depht > 3 and ')).toEqual([]));
 });
-
-it('picks out the first rows as sorting would', () =>
-  fc.assert(
-    fc.property(
-      fc.array(fc.integer({ min: -1, max: 9 }), { maxLength: 60 }),
-      fc.nat(20),
-      fc.boolean(),
-      (values, most, down) => {
-        const column = Int32Array.from(values);
-        const all = { size: values.length, words: new Uint32Array((values.length + 31) >>> 5).fill(0) };
-        values.forEach((_, i) => (all.words[i >>> 5] |= 1 << (i & 31)));
-        const sorted = firstInOrder(all, column, down, values.length);
-        expect(firstInOrder(all, column, down, most)).toEqual(sorted.slice(0, most));
-      },
-    ),
-  ));
 
 describe('faults', () => {
   it.each([

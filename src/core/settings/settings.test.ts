@@ -27,7 +27,7 @@ it('gives defaults that harm nobody', () =>
 describe('settings as a file', () => {
   const settings = settingsSchema.parse({ start: 'https://museum.example/', exclude: ['/a*'], depth: 4 });
   it('are read as they were written, and what is missing gets its default', () => {
-    expect(readSettingsFile(settingsFile(settings))).toEqual({ ok: true, settings });
+    expect(readSettingsFile(settingsFile(settings))).toEqual({ ok: true, settings, lists: [] });
     expect(readSettingsFile('{"edgemapSettings": {"start": "https://museum.example/"}}')).toMatchObject({
       ok: true,
       settings: { retries: 2 },

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { MAX_TOLERANCE } from '../alike/tolerance';
+import { MAX_TOLERANCE } from '../duplicates/tolerance';
 import { MAX_PATTERN_LENGTH } from '../scope';
 import { agents, defaultAgent } from './agents';
 
@@ -57,8 +57,6 @@ export const settingsSchema = z.object({
   start: address,
   /** Further addresses to start from, at depth 0. */
   starts: z.array(address).default([]),
-  /** Addresses that a list of the person's own knows. */
-  lists: z.array(address).max(1_000_000).default([]),
 
   hosts: z.array(host).default([]),
   subdomains: z.boolean().default(false),

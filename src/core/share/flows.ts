@@ -1,9 +1,8 @@
 /** How share moves between sections. */
-import { linkKinds } from '../links';
+import { verdicts } from '../facts';
+import { CLICK_KIND } from '../links';
 import type { Snapshot } from '../snapshot';
-import type { TextColumn } from '../snapshot';
 import type { Incoming } from '../reach';
-import { verdicts } from '../verdict';
 import type { Share } from './models';
 import { DAMPING } from './pagerank';
 import { evenWeights, pairsOf } from './pairs';
@@ -21,19 +20,17 @@ export interface SectionFlow {
   carried: number[][];
 }
 
-const CLICK_KIND = linkKinds.indexOf('click');
-
 /** Sections beyond so many are taken together, under the name `…`. */
 const MAX_SECTIONS = 60;
 
 /** The matrix of sections. Pages of unknown section do not occur: the section of the root is ''. */
 export function sectionFlow(
   snapshot: Snapshot,
-  { share, perPair, settled }: Share,
+  { share, perPair, finalTargets }: Share,
   weights: PlacementWeights = evenWeights,
 ): SectionFlow {
   const { count, columns, links } = snapshot;
-  const { codes, values } = columns.section as TextColumn;
+  const { codes, values } = columns.section;
   const sizes = new Map<number, number>();
   for (const code of codes) sizes.set(code, (sizes.get(code) ?? 0) + 1);
   const byCode = [...sizes].sort((a, b) => b[1] - a[1] || (values[a[0]] < values[b[0]] ? -1 : 1));
@@ -63,7 +60,7 @@ export function sectionFlow(
     const found = perPair[page] > 0 ? pairs.lookAt(page) : 0;
     for (let i = 0; i < found; i++) {
       const target = pairs.targets[i];
-      const end = settled[target] >= 0 ? settled[target] : target;
+      const end = finalTargets[target] >= 0 ? finalTargets[target] : target;
       if (pairs.followed[i] && end !== page) flow.carried[from][sectionOf[end]] += perPair[page] * pairs.weights[i];
     }
   }
@@ -101,15 +98,15 @@ export function shareAround(
   snapshot: Snapshot,
   page: number,
   incoming: Incoming,
-  settled: Int32Array,
+  finalTargets: Int32Array,
   weights: PlacementWeights = evenWeights,
   most = 8,
 ): ShareAround {
-  const share = snapshot.columns.share as Float64Array;
-  const linksOut = snapshot.columns.links_out as Int32Array;
-  const verdict = snapshot.columns.verdict as Int32Array;
+  const share = snapshot.columns.share;
+  const linksOut = snapshot.columns.links_out;
+  const verdict = snapshot.columns.verdict;
   const pairs = pairsOf(snapshot, weights);
-  const endOf = (target: number) => (settled[target] >= 0 ? settled[target] : target);
+  const endOf = (target: number) => (finalTargets[target] >= 0 ? finalTargets[target] : target);
   const given = (source: number): Carried[] => {
     if (share[source] <= 0 || verdicts[verdict[source]] !== 'indexable') return [];
     const found: Carried[] = [];
@@ -127,7 +124,7 @@ export function shareAround(
   };
   // Those that link to an address which leads here give to this page too.
   const sources = new Set<number>();
-  for (let target = 0; target < settled.length; target++)
+  for (let target = 0; target < finalTargets.length; target++)
     if (endOf(target) === page)
       for (let i = incoming.offsets[target]; i < incoming.offsets[target + 1]; i++) sources.add(incoming.sources[i]);
   sources.delete(page);

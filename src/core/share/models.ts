@@ -1,11 +1,12 @@
 /** The two models of share (docs/MEANINGS.md, "Share"): `site`, which knows what pages pass on, and textbook `plain`. */
-import type { Snapshot } from '../snapshot';
-import { verdicts } from '../verdict';
-import type { Verdict } from '../verdict';
+import { verdicts } from '../facts';
+import type { Verdict } from '../facts';
+import type { Columns, Snapshot } from '../snapshot';
 import { DAMPING, pageRank } from './pagerank';
 import { evenWeights, pairsOf } from './pairs';
-import type { PlacementWeights } from './pairs';
-import { settle } from './settle';
+import type { PairBase, PlacementWeights } from './pairs';
+import { findFinalTargets } from './targets';
+import type { TargetBase } from './targets';
 
 export const shareModels = ['site', 'plain'] as const;
 export type ShareModel = (typeof shareModels)[number];
@@ -20,8 +21,11 @@ export interface Share {
   /** Part of its share, by weight, that each page gives to links that pass nothing on. */
   withheld: Float64Array;
   /** Where what an address has ends: itself, another page, or −1 outside or nowhere. */
-  settled: Int32Array;
+  finalTargets: Int32Array;
 }
+
+/** What the model `site` is made of. */
+export type ShareBase = PairBase & TargetBase;
 
 /** Goes through the edges between pages, in the order of where they begin. */
 type EachEdge = (visit: (from: number, to: number, weight: number) => void) => void;
@@ -60,12 +64,12 @@ function solve(count: number, { isNode, total, withheld, into, each, weighted }:
 }
 
 /** The pairs that carry share by the model `site`, and what they add up to. */
-function siteEdges(snapshot: Snapshot, settled: Int32Array, weights: PlacementWeights): Edges {
+function siteEdges(snapshot: ShareBase, finalTargets: Int32Array, weights: PlacementWeights): Edges {
   const { count, columns } = snapshot;
-  const verdict = columns.verdict as Int32Array;
-  const passes = verdicts.map((name) => name === 'indexable');
-  const folded = (page: number) => settled[page] >= 0 && settled[page] !== page;
-  const endOf = (target: number) => (folded(target) ? settled[target] : target);
+  const { verdict } = columns;
+  const INDEXABLE = verdicts.indexOf('indexable');
+  const folded = (page: number) => finalTargets[page] >= 0 && finalTargets[page] !== page;
+  const endOf = (target: number) => (folded(target) ? finalTargets[target] : target);
   const pairs = pairsOf(snapshot, weights);
   const isNode = new Uint8Array(count);
   const total = new Float64Array(count);
@@ -79,7 +83,7 @@ function siteEdges(snapshot: Snapshot, settled: Int32Array, weights: PlacementWe
       if (end === page) continue;
       isNode[page] = isNode[end] = 1;
       const weight = pairs.weights[i];
-      if (!passes[verdict[page]] || weight === 0) continue;
+      if (verdict[page] !== INDEXABLE || weight === 0) continue;
       total[page] += weight;
       if (pairs.followed[i]) into[end]++;
       else withheld[page] += weight;
@@ -99,13 +103,13 @@ function siteEdges(snapshot: Snapshot, settled: Int32Array, weights: PlacementWe
 }
 
 /** What share of the model `site` does, beside how much each page has. */
-function withFlows(share: Float64Array, nodes: number, settled: Int32Array, { total, withheld }: Edges): Share {
+function withFlows(share: Float64Array, nodes: number, finalTargets: Int32Array, { total, withheld }: Edges): Share {
   return {
     share,
     nodes,
     perPair: perPairOf(share, total),
     withheld: withheld.map((part, page) => (total[page] > 0 ? part / total[page] : 0)),
-    settled,
+    finalTargets,
   };
 }
 
@@ -115,32 +119,33 @@ function withFlows(share: Float64Array, nodes: number, settled: Int32Array, { to
  * part, or one by its weight; the part of pairs without a followed link goes to nobody, and is spread evenly like all
  * share that has nowhere to go. Pages that may not be indexed keep what they get.
  */
-export function siteShare(snapshot: Snapshot, weights: PlacementWeights = evenWeights): Share {
-  const settled = settle(snapshot);
-  const edges = siteEdges(snapshot, settled, weights);
+export function siteShare(
+  snapshot: ShareBase,
+  weights: PlacementWeights = evenWeights,
+  finalTargets: Int32Array = findFinalTargets(snapshot),
+): Share {
+  const edges = siteEdges(snapshot, finalTargets, weights);
   const { share, nodes } = solve(snapshot.count, edges);
-  for (let page = 0; page < snapshot.count; page++) if (settled[page] >= 0 && settled[page] !== page) share[page] = 0;
-  return withFlows(share, nodes, settled, edges);
+  for (let page = 0; page < snapshot.count; page++)
+    if (finalTargets[page] >= 0 && finalTargets[page] !== page) share[page] = 0;
+  return withFlows(share, nodes, finalTargets, edges);
 }
 
 /** As {@link siteShare}, of a snapshot whose column `share` is known: nothing is worked out again that it tells. */
 export function knownShare(snapshot: Snapshot, weights: PlacementWeights = evenWeights): Share {
-  const settled = settle(snapshot);
-  const edges = siteEdges(snapshot, settled, weights);
+  const finalTargets = findFinalTargets(snapshot);
+  const edges = siteEdges(snapshot, finalTargets, weights);
   const nodes = edges.isNode.reduce((sum, one) => sum + one, 0);
-  return withFlows(snapshot.columns.share as Float64Array, nodes, settled, edges);
+  return withFlows(snapshot.columns.share, nodes, finalTargets, edges);
 }
 
 /**
  * Share by the model `plain`: textbook PageRank over the distinct click-link pairs between inside pages that answered
  * 200 with HTML, self-links dropped, nothing folded, nofollow not regarded.
  */
-export function plainShare(snapshot: Snapshot): Share {
+export function plainShare(snapshot: PairBase & { columns: Columns<'status' | 'html'> }): Share {
   const { count, columns } = snapshot;
-  const status = columns.status as Int32Array;
-  // What a page links to is known of HTML only.
-  const linksOut = columns.links_out as Int32Array;
-  const isNode = Uint8Array.from(status, (code, page) => Number(code === 200 && linksOut[page] >= 0));
+  const isNode = Uint8Array.from(columns.status, (code, page) => Number(code === 200 && columns.html[page] === 1));
   const pairs = pairsOf(snapshot, evenWeights);
   const total = new Float64Array(count);
   const into = new Uint32Array(count);
@@ -156,8 +161,8 @@ export function plainShare(snapshot: Snapshot): Share {
   });
   const edges: Edges = { isNode, total, withheld: new Float64Array(count), into, each, weighted: false };
   const { share, nodes } = solve(count, edges);
-  const settled = Int32Array.from({ length: count }, (_, page) => page);
-  return { share, nodes, perPair: perPairOf(share, total), withheld: new Float64Array(count), settled };
+  const finalTargets = Int32Array.from({ length: count }, (_, page) => page);
+  return { share, nodes, perPair: perPairOf(share, total), withheld: new Float64Array(count), finalTargets };
 }
 
 const perPairOf = (share: Float64Array, total: Float64Array) =>
@@ -180,7 +185,7 @@ export interface Leak {
  */
 export function leaksOf({ columns }: Snapshot, { share, nodes, withheld }: Share): Leak[] {
   const leaks = new Map<LeakCause, Leak>();
-  const verdict = columns.verdict as Int32Array;
+  const { verdict } = columns;
   const add = (cause: LeakCause, amount: number) => {
     let leak = leaks.get(cause);
     if (!leak) leaks.set(cause, (leak = { cause, part: 0, pages: 0 }));

@@ -1,12 +1,16 @@
-import { landmarks, linkKinds, relSaysNofollow } from '../links';
-import type { Landmark } from '../links';
-import type { Snapshot } from '../snapshot';
+import { CLICK_KIND, placements } from '../links';
+import type { Placement } from '../links';
+import { nofollowRels } from '../reach';
+import type { Base, Columns } from '../snapshot';
 
 /** What a link weighs by where it stands; in `main`, and in no landmark, it weighs 1. */
-export type PlacementWeights = Record<Exclude<Landmark, '' | 'main'>, number>;
+export type PlacementWeights = Record<Exclude<Placement, 'none' | 'main'>, number>;
 export const evenWeights: PlacementWeights = { header: 1, nav: 1, aside: 1, footer: 1 };
 
-const CLICK_KIND = linkKinds.indexOf('click');
+/** What the pairs of a site are made of. */
+export interface PairBase extends Pick<Base, 'count' | 'links' | 'phrases'> {
+  columns: Columns<'page_nofollow'>;
+}
 
 /** The distinct targets of one page at a time, in arrays that hold until the next page is looked at. */
 export interface Pairs {
@@ -23,10 +27,10 @@ export interface Pairs {
  * Makes what goes through the distinct pairs of click links between inside pages, self-links apart. It hands numbers over
  * and calls nobody: for millions of pages a function for each would cost more than the pairs.
  */
-export function pairsOf({ count, links, phrases, columns }: Snapshot, weights: PlacementWeights): Pairs {
-  const nofollowRel = Uint8Array.from(phrases, (text) => Number(relSaysNofollow(text)));
-  const pageNofollow = columns.page_nofollow as Int32Array;
-  const weightOf = landmarks.map((name) => (name === '' || name === 'main' ? 1 : weights[name]));
+export function pairsOf({ count, links, phrases, columns }: PairBase, weights: PlacementWeights): Pairs {
+  const nofollowRel = nofollowRels(phrases);
+  const pageNofollow = columns.page_nofollow;
+  const weightOf = placements.map((name) => (name === 'none' || name === 'main' ? 1 : weights[name]));
   const last = new Int32Array(count).fill(-1);
   const place = new Uint32Array(count);
   const pairs: Pairs = { lookAt, targets: [], weights: [], followed: [] };
@@ -45,7 +49,7 @@ export function pairsOf({ count, links, phrases, columns }: Snapshot, weights: P
         pairs.followed[found++] = false;
       }
       const at = place[target];
-      pairs.weights[at] = Math.max(pairs.weights[at], weightOf[links.landmark[link]]);
+      pairs.weights[at] = Math.max(pairs.weights[at], weightOf[links.placement[link]]);
       if (pageNofollow[page] !== 1 && nofollowRel[links.rel[link]] === 0) pairs.followed[at] = true;
     }
     // A page may be asked for again.

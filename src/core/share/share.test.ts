@@ -1,10 +1,22 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { incomingPages } from '../reach';
-import { pageOf, walkOf } from '../snapshot';
+import { incomingPages, walkOf } from '../reach';
+import { pageOf } from '../snapshot';
+import type { Snapshot } from '../snapshot';
 import { tiny, tinySite } from '../testing/tinySite';
 import type { TinyPage } from '../testing/tinySite';
-import { DAMPING, evenWeights, leaksOf, pageRank, plainShare, sectionFlow, settle, shareAround, siteShare } from '.';
+import {
+  DAMPING,
+  evenWeights,
+  leaksOf,
+  pageRank,
+  plainShare,
+  sectionFlow,
+  findFinalTargets,
+  shareAround,
+  siteShare,
+} from '.';
+import type { Share } from '.';
 
 /** Power iteration on a full matrix: slow, and plainly right. */
 function slowRank(count: number, out: number[][]): number[] {
@@ -59,7 +71,7 @@ describe('PageRank', () => {
   });
 });
 
-const shareAt = (pages: Record<string, TinyPage>, model = siteShare) => {
+const shareAt = (pages: Record<string, TinyPage>, model: (snapshot: Snapshot) => Share = siteShare) => {
   const snapshot = tinySite(pages);
   const share = model(snapshot);
   return { snapshot, share, at: (path: string) => share.share[pageOf(snapshot, tiny(path))] };
@@ -87,7 +99,7 @@ describe('the model site', () => {
       '/b': { links: ['/a'], noindex: true },
       '/old': { status: 301, html: false, redirectTo: '/new' },
       '/new': {},
-      '/shut': { blockedBy: 'Disallow: /shut', status: null, html: false },
+      '/shut': { robotsRule: { line: 2, directive: 'disallow', path: '/shut', group: '*' }, status: null, html: false },
     });
     const sum = share.share.reduce((total, own) => total + Math.max(0, own), 0);
     expect(sum).toBeCloseTo(share.nodes, 9);
@@ -131,7 +143,8 @@ describe('the model site', () => {
       '/b': { links: ['/', '/a'] },
     });
     const page = (path: string) => pageOf(snapshot, tiny(path));
-    const around = (path: string) => shareAround(snapshot, page(path), walkOf(snapshot).pages, settle(snapshot));
+    const around = (path: string) =>
+      shareAround(snapshot, page(path), walkOf(snapshot).pages, findFinalTargets(snapshot));
     snapshot.columns.share = share.share;
     expect(
       around('/')
@@ -176,8 +189,8 @@ it('settles redirects and canonicals, and finds loops', () => {
     '/to-x': { canonical: '/x' },
     '/out': { canonical: 'https://other.example/' },
   });
-  const settled = settle(snapshot);
-  const end = (path: string) => settled[pageOf(snapshot, tiny(path))];
+  const finalTargets = findFinalTargets(snapshot);
+  const end = (path: string) => finalTargets[pageOf(snapshot, tiny(path))];
   expect([end('/a'), end('/b'), end('/c')]).toEqual(new Array(3).fill(pageOf(snapshot, tiny('/c'))));
   expect([end('/x'), end('/y'), end('/to-x'), end('/out')]).toEqual([-1, -1, -1, -1]);
 });

@@ -1,4 +1,5 @@
 import { SaxesParser } from 'saxes';
+import type { Message } from '../messages';
 
 export interface SitemapEntry {
   /** As written, character references resolved, not yet checked. */
@@ -14,7 +15,7 @@ export interface SitemapEvents {
   /** An entry of a sitemap index. */
   onSitemap: (entry: SitemapEntry) => void;
   /** The first thing that is wrong, after which nothing more is read. */
-  onFault: (message: string, line: number) => void;
+  onFault: (fault: Message, line: number) => void;
 }
 
 export interface SitemapReader {
@@ -32,17 +33,19 @@ function xmlReader({ onUrl, onSitemap, onFault }: SitemapEvents): SitemapReader 
   let entry: SitemapEntry | null = null;
   let field: 'loc' | 'lastmod' | null = null;
   const path: string[] = [];
-  const fault = (message: string, line: number) => {
+  const fault = (message: Message, line: number) => {
     if (!failed) onFault(message, line);
     failed = true;
   };
-  parser.on('error', (error) => fault(error.message.replace(/^\d+:\d+: /, ''), parser.line));
+  parser.on('error', (error) =>
+    fault({ code: 'not_well_formed', detail: error.message.replace(/^\d+:\d+: /, '') }, parser.line),
+  );
   parser.on('opentag', ({ name }) => {
     const tag = local(name);
     path.push(tag);
     if (path.length === 1) {
       index = tag === 'sitemapindex';
-      if (!index && tag !== 'urlset') fault(`The file is not a sitemap: its root element is <${name}>.`, parser.line);
+      if (!index && tag !== 'urlset') fault({ code: 'not_a_sitemap', root: name }, parser.line);
     } else if (path.length === 2 && (tag === 'url' || tag === 'sitemap'))
       entry = { loc: '', lastmod: null, line: parser.line };
     else if (path.length === 3 && entry && (tag === 'loc' || tag === 'lastmod')) {
@@ -86,7 +89,7 @@ function textReader({ onUrl, onFault }: SitemapEvents): SitemapReader {
     if (/^https?:\/\//i.test(loc)) onUrl({ loc, lastmod: null, line });
     else {
       failed = true;
-      onFault('The file is neither XML nor a list of addresses.', line);
+      onFault({ code: 'not_a_list' }, line);
     }
   };
   return {
@@ -120,7 +123,7 @@ export function sitemapReader(events: SitemapEvents): SitemapReader {
       if (held.trim()) start();
     },
     end: () => {
-      if (!reader && !held.trim()) return events.onFault('The file is empty.', 1);
+      if (!reader && !held.trim()) return events.onFault({ code: 'empty_file' }, 1);
       (reader ?? start()).end();
     },
   };

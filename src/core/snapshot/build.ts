@@ -1,16 +1,18 @@
-import { eachPackedLink, numbering } from '../links';
+/** Lays a crawl out as a base: pages first, then their links page by page, so that links need not be held twice. */
+import { baseFacts, factOf } from '../facts';
+import type { BaseFact, FetchError, RobotsRule, UnreadableReason, UnvisitedReason } from '../facts';
+import { fragmentName } from '../html';
 import type { Crumb } from '../html';
-import type { PlacementWeights } from '../share';
-import type { FetchError, UnvisitedReason } from '../verdict';
-import { measure } from './measure';
-import type { LinkColumns, SiteFiles, Snapshot } from './snapshot';
+import { CLICK_KIND, eachPackedLink, MISSING_FRAGMENT, numbering } from '../links';
+import { orderedTexts, textCoder, textColumn } from './column';
+import type { Base, BaseLinks, Check, Columns, SiteFiles } from './snapshot';
 
 /** What a crawl found at an address. Unknown is null. */
 export interface FoundFacts {
-  /** The robots.txt rule that closes it, described. */
-  blockedBy: string | null;
+  robotsRule: RobotsRule | null;
   status: number | null;
   error: FetchError | null;
+  unreadableReason: UnreadableReason | null;
   contentType: string | null;
   html: boolean;
   bytes: number | null;
@@ -25,10 +27,9 @@ export interface FoundFacts {
   noindex: boolean | null;
   pageNofollow: boolean | null;
   canonical: string | null;
-  /** All page-level rules, with the agents they name. */
-  directives: string | null;
+  pageRules: string | null;
   breadcrumb: Crumb[] | null;
-  words: number | null;
+  wordCount: number | null;
   /** The first 128 bits of SHA-256 of the body, in hexadecimal digits. */
   contentHash: string | null;
   /** 64 bits (src/core/html/content.ts). */
@@ -37,7 +38,7 @@ export interface FoundFacts {
   ids: string | null;
   /** Requests made until it answered for good. */
   tries: number;
-  /** Whether the body was longer than what is read. */
+  /** Whether the body, or one of its texts, was longer than what is read. */
   truncated: boolean;
   /** Whether it was taken over from an earlier crawl. */
   carried: boolean;
@@ -45,9 +46,10 @@ export interface FoundFacts {
 }
 
 export const nothingFound: FoundFacts = {
-  blockedBy: null,
+  robotsRule: null,
   status: null,
   error: null,
+  unreadableReason: null,
   contentType: null,
   html: false,
   bytes: null,
@@ -61,9 +63,9 @@ export const nothingFound: FoundFacts = {
   noindex: null,
   pageNofollow: null,
   canonical: null,
-  directives: null,
+  pageRules: null,
   breadcrumb: null,
-  words: null,
+  wordCount: null,
   contentHash: null,
   fingerprint: null,
   ids: null,
@@ -73,175 +75,254 @@ export const nothingFound: FoundFacts = {
   fetchedAt: null,
 };
 
-/** What became of an address that was only asked whether it answers. */
-export interface Check {
-  status: number | null;
-  error: FetchError | null;
-}
-
 /** One known inside address as a crawl left it. */
-export interface PageRecord extends FoundFacts {
+export interface PageRecord {
   /** Number of the address, as links name it. */
   number: number;
   address: string;
   /** Null when it was fetched, or closed by robots.txt. */
-  unvisited: UnvisitedReason | null;
+  unvisitedReason: UnvisitedReason | null;
   /** How many links it has. */
   linkCount: number;
+  found: FoundFacts;
 }
 
-/**
- * Makes the record of an address. Written out member by member: an object that is spread together from so many members
- * takes five times the memory.
- */
-export function pageRecord(
-  { number, address, unvisited, linkCount }: Omit<PageRecord, keyof FoundFacts>,
-  found: FoundFacts,
-): PageRecord {
+type Observed = string | number | boolean | null;
+
+const ruleText = ({ directive, path }: RobotsRule) =>
+  directive === 'unreadable' ? directive : `${directive === 'allow' ? 'Allow' : 'Disallow'}: ${path}`;
+
+/** How each base fact is read off a record; `sitemap_lastmod` comes from the listings. */
+const observed: Record<Exclude<BaseFact, 'sitemap_lastmod'>, (page: PageRecord) => Observed> = {
+  url: ({ address }) => address,
+  status: ({ found }) => found.status,
+  content_type: ({ found }) => found.contentType,
+  html: ({ found }) => found.html,
+  bytes: ({ found }) => found.bytes,
+  response_ms: ({ found }) => found.responseMs,
+  tries: ({ found }) => (found.fetchedAt ? found.tries : null),
+  error: ({ found }) => found.error,
+  unreadable_reason: ({ found }) => found.unreadableReason,
+  unvisited_reason: ({ unvisitedReason }) => unvisitedReason,
+  redirect_to: ({ found }) => found.redirectTo,
+  title: ({ found }) => found.title,
+  description: ({ found }) => found.description,
+  h1: ({ found }) => found.h1,
+  language: ({ found }) => found.language,
+  robots: ({ found }) => found.robots,
+  page_rules: ({ found }) => found.pageRules,
+  robots_rule: ({ found }) => found.robotsRule && ruleText(found.robotsRule),
+  robots_line: ({ found }) => found.robotsRule?.line || null,
+  robots_group: ({ found }) => found.robotsRule?.group || null,
+  noindex: ({ found }) => found.noindex,
+  page_nofollow: ({ found }) => found.pageNofollow,
+  canonical: ({ found }) => found.canonical,
+  word_count: ({ found }) => found.wordCount,
+  content_hash: ({ found }) => found.contentHash,
+  breadcrumb: ({ found }) => found.breadcrumb && found.breadcrumb.map(({ name }) => name).join(' › '),
+  breadcrumb_parent: ({ address, found }) =>
+    found.breadcrumb?.findLast((crumb) => crumb.address && crumb.address !== address)?.address ?? null,
+  truncated: ({ found }) => (found.status === null ? null : found.truncated),
+  carried: ({ found }) => found.carried,
+  fetched_at: ({ found }) => found.fetchedAt && found.fetchedAt.toISOString().replace(/\.\d+Z/, 'Z'),
+};
+const recordFacts = baseFacts.filter((name): name is keyof typeof observed => name !== 'sitemap_lastmod');
+
+/** Gathers the values of one fact, in the order in which pages come. */
+function gatherer(name: keyof typeof observed) {
+  const { type, values } = factOf(name);
+  const of = observed[name];
+  const gathered: number[] = [];
+  if (type === 'text') {
+    const { numbers, code } = textCoder();
+    return {
+      add: (page: PageRecord) => void gathered.push(code(of(page) as string | null)),
+      column: (order: Uint32Array) =>
+        orderedTexts(
+          numbers,
+          order.map((at) => gathered[at]),
+        ),
+    };
+  }
+  const places = values && new Map<Observed, number>(values.map((value, i) => [value, i]));
   return {
-    number,
-    address,
-    unvisited,
-    linkCount,
-    blockedBy: found.blockedBy,
-    status: found.status,
-    error: found.error,
-    contentType: found.contentType,
-    html: found.html,
-    bytes: found.bytes,
-    responseMs: found.responseMs,
-    redirectTo: found.redirectTo,
-    title: found.title,
-    description: found.description,
-    h1: found.h1,
-    language: found.language,
-    robots: found.robots,
-    noindex: found.noindex,
-    pageNofollow: found.pageNofollow,
-    canonical: found.canonical,
-    directives: found.directives,
-    breadcrumb: found.breadcrumb,
-    words: found.words,
-    contentHash: found.contentHash,
-    fingerprint: found.fingerprint,
-    ids: found.ids,
-    tries: found.tries,
-    truncated: found.truncated,
-    carried: found.carried,
-    fetchedAt: found.fetchedAt,
+    add: (page: PageRecord) => {
+      const value = of(page);
+      gathered.push(value === null ? -1 : places ? places.get(value)! : Number(value));
+    },
+    column: (order: Uint32Array) => Int32Array.from(order, (at) => gathered[at]),
   };
 }
 
-/** What a snapshot holds besides pages and their links. */
-export interface SnapshotRest {
+/** What a base holds besides pages and their links. */
+export interface BaseRest {
   starts: readonly string[];
-  /** Addresses that the person's own lists know. */
-  listed: readonly string[];
-  /** The addresses that links lead to and that are no pages: outside ones and resources, by number. */
+  /** Numbers of the addresses that imported lists know. */
+  listed: ReadonlySet<number>;
+  /** The addresses that links lead to and that are no pages: external ones and resources, by number. */
   outside: ReadonlyMap<number, string>;
-  /** What was found at those that were asked for, by number. */
+  /** How those answered that were checked, by number. */
   checks: ReadonlyMap<number, Check>;
   /** Texts by the numbers that links name them with; 0 is ''. */
   phrases: ReadonlyMap<number, string>;
   /** What sitemaps list, by number of the address. */
   listings: readonly { number: number; sitemap: string; line: number; lastmod: string | null }[];
   files: SiteFiles;
-  reading: Reading;
 }
 
-/** Settings of how a crawl is read, once it is there. */
-export interface Reading {
-  /** Names of sections by patterns of addresses, the first that matches; else the first segment of the path is the section. */
-  sections: readonly { pattern: string; name: string }[];
-  /** In how many of 64 bits fingerprints of near-duplicates may differ. */
-  nearTolerance: number;
-  weights: PlacementWeights;
-}
-
-/** Makes room for the links of all pages, and lays them out page by page in any order. */
-function linkLayout(pages: readonly PageRecord[], pageNumbers: ReadonlyMap<number, number>) {
-  const outside = numbering<number>();
-  const phrases = numbering<number>();
-  phrases.of(0);
-  const offsets = new Uint32Array(pages.length + 1);
-  pages.forEach(({ linkCount }, page) => (offsets[page + 1] = offsets[page] + linkCount));
-  const total = offsets[pages.length];
-  const links: LinkColumns = {
-    offsets,
-    target: new Uint32Array(total),
-    kind: new Uint8Array(total),
-    element: new Uint8Array(total),
-    landmark: new Uint8Array(total),
-    anchor: new Uint32Array(total),
-    rel: new Uint32Array(total),
-    path: new Uint32Array(total),
-    line: new Uint32Array(total),
-    column: new Uint32Array(total),
-    fragment: new Uint32Array(total),
-    marks: new Uint8Array(total),
-    faults: new Uint16Array(total),
-  };
-  function add(number: number, packed: Uint8Array): void {
-    let at = offsets[pageNumbers.get(number)!];
-    eachPackedLink(packed, (kind, element, landmark, target, anchor, rel, path, fragment, line, column, marks) => {
-      links.target[at] = pageNumbers.get(target) ?? pages.length + outside.of(target);
-      links.kind[at] = kind;
-      links.element[at] = element;
-      links.landmark[at] = landmark;
-      links.anchor[at] = phrases.of(anchor);
-      links.rel[at] = phrases.of(rel);
-      links.path[at] = phrases.of(path);
-      links.fragment[at] = phrases.of(fragment);
-      links.line[at] = line;
-      links.column[at] = column;
-      links.marks[at] = marks;
-      at++;
-    });
-  }
-  return { links, add, outside: outside.numbers, phrases: phrases.numbers };
-}
-
-/** A snapshot in the making. */
-export interface SnapshotBuilder {
+/** Lays out the links of pages that are known, page by page in any order. */
+export interface LinkLayout {
   /** Lays out the packed links of one page, which name addresses and phrases by number. Each page comes once. */
   addLinks: (number: number, packed: Uint8Array) => void;
   /** The numbers of addresses that are no pages, and of phrases, that links have named so far. */
   named: () => { outside: number[]; phrases: number[] };
-  finish: (rest: SnapshotRest) => Snapshot;
-  /** As `finish`, pausing between its steps. */
-  steps: (rest: SnapshotRest) => Generator<undefined, Snapshot>;
+  finish: (rest: BaseRest) => Base;
+}
+
+/** Begins a base: takes in every known inside address, once each and in any order, then lays out links. */
+export function baseBuilder() {
+  const gatherers = Object.fromEntries(recordFacts.map((name) => [name, gatherer(name)]));
+  const addresses: string[] = [];
+  const numbers: number[] = [];
+  const linkCounts: number[] = [];
+  const fingerprints: number[] = [];
+  const ids: (string | null)[] = [];
+  return {
+    addPage(page: PageRecord): void {
+      for (const name of recordFacts) gatherers[name].add(page);
+      const { fingerprint } = page.found;
+      const view = fingerprint && new DataView(fingerprint.buffer, fingerprint.byteOffset, fingerprint.byteLength);
+      addresses.push(page.address);
+      numbers.push(page.number);
+      linkCounts.push(page.linkCount);
+      fingerprints.push(view ? view.getUint32(0) : 0, view ? view.getUint32(4) : 0);
+      ids.push(page.found.html ? page.found.ids : null);
+    },
+    /** Puts the pages in the order of their addresses. Nothing is added afterwards. */
+    layOut(): LinkLayout {
+      const order = Uint32Array.from(addresses.keys()).sort((a, b) => (addresses[a] < addresses[b] ? -1 : 1));
+      const columns = Object.fromEntries(recordFacts.map((name) => [name, gatherers[name].column(order)]));
+      const pageFingerprints = Uint32Array.from(
+        { length: 2 * order.length },
+        (_, at) => fingerprints[2 * order[at >> 1] + (at & 1)],
+      );
+      return linkLayout(
+        columns as Columns<keyof typeof observed>,
+        pageFingerprints,
+        Array.from(order, (at) => numbers[at]),
+        Array.from(order, (at) => linkCounts[at]),
+        Array.from(order, (at) => ids[at]),
+      );
+    },
+  };
+}
+
+function linkLayout(
+  columns: Columns<keyof typeof observed>,
+  fingerprints: Uint32Array,
+  numbers: readonly number[],
+  linkCounts: readonly number[],
+  ids: (string | null)[],
+): LinkLayout {
+  const count = numbers.length;
+  const pageNumbers = new Map(numbers.map((number, page) => [number, page]));
+  const outside = numbering<number>();
+  const phrases = numbering<number>();
+  phrases.of(0);
+  const offsets = new Uint32Array(count + 1);
+  linkCounts.forEach((links, page) => (offsets[page + 1] = offsets[page] + links));
+  const total = offsets[count];
+  const links: BaseLinks = {
+    offsets,
+    target: new Uint32Array(total),
+    kind: new Uint8Array(total),
+    element: new Uint8Array(total),
+    placement: new Uint8Array(total),
+    anchor: new Uint32Array(total),
+    rel: new Uint32Array(total),
+    above: new Uint32Array(total),
+    fragment: new Uint32Array(total),
+    line: new Uint32Array(total),
+    column: new Uint32Array(total),
+    marks: new Uint8Array(total),
+  };
+  return {
+    addLinks(number, packed) {
+      const page = pageNumbers.get(number);
+      if (page === undefined) return;
+      let at = offsets[page];
+      eachPackedLink(packed, (kind, element, placement, target, anchor, rel, above, fragment, line, column, marks) => {
+        links.target[at] = pageNumbers.get(target) ?? count + outside.of(target);
+        links.kind[at] = kind;
+        links.element[at] = element;
+        links.placement[at] = placement;
+        links.anchor[at] = phrases.of(anchor);
+        links.rel[at] = phrases.of(rel);
+        links.above[at] = phrases.of(above);
+        links.fragment[at] = phrases.of(fragment);
+        links.line[at] = line;
+        links.column[at] = column;
+        links.marks[at] = marks;
+        at++;
+      });
+    },
+    named: () => ({ outside: [...outside.numbers.keys()], phrases: [...phrases.numbers.keys()] }),
+    finish(rest) {
+      const texts = (named: ReadonlyMap<number, number>, of: ReadonlyMap<number, string>) =>
+        Array.from(named.keys(), (number) => of.get(number) ?? '');
+      const { url } = columns;
+      const pageByAddress = new Map(Array.from(url.codes, (code, page) => [url.values[code], page]));
+      const pagesOf = (addresses: readonly string[]) =>
+        addresses.flatMap((address) => pageByAddress.get(address) ?? []);
+      const phraseTexts = texts(phrases.numbers, rest.phrases);
+      markMissingFragments(links, phraseTexts, ids);
+      const listings = rest.listings.flatMap(({ number, ...entry }) => {
+        const page = pageNumbers.get(number);
+        return page === undefined ? [] : [{ page, ...entry }];
+      });
+      return {
+        count,
+        starts: pagesOf(rest.starts),
+        listed: [...rest.listed].flatMap((number) => pageNumbers.get(number) ?? []),
+        columns: { ...columns, sitemap_lastmod: newestLastmods(count, listings) },
+        fingerprints,
+        links,
+        outside: texts(outside.numbers, rest.outside),
+        checks: Array.from(outside.numbers.keys(), (number) => rest.checks.get(number) ?? null),
+        phrases: phraseTexts,
+        listings: listings.map(({ page, sitemap, line }) => ({ page, sitemap, line })),
+        files: rest.files,
+      };
+    },
+  };
+}
+
+/** The newest date that sitemaps give for each page; W3C dates of one precision compare as texts. */
+function newestLastmods(count: number, listings: readonly { page: number; lastmod: string | null }[]) {
+  const newest: (string | null)[] = new Array<null>(count).fill(null);
+  for (const { page, lastmod } of listings)
+    if (lastmod !== null && lastmod > (newest[page] ?? '')) newest[page] = lastmod;
+  return textColumn(newest);
 }
 
 /**
- * Begins the snapshot of a finished crawl. Links are handed over page by page, so that they need not be held twice.
- * Pages are numbered in the order of their addresses (by code unit).
- * @param records every known inside address, once, in any order
+ * Marks the click links whose fragment names nothing on their target, as far as that is known. An empty fragment and
+ * `top` name the top of any page (HTML, "find a potential indicated element"); text directives name no element.
  */
-export function snapshotBuilder(records: readonly PageRecord[]): SnapshotBuilder {
-  const pages = [...records].sort((a, b) => (a.address < b.address ? -1 : a.address > b.address ? 1 : 0));
-  const pageNumbers = new Map(pages.map(({ number }, i) => [number, i]));
-  const { links, add, outside, phrases } = linkLayout(pages, pageNumbers);
-  const steps = (rest: SnapshotRest) => {
-    const texts = (numbers: ReadonlyMap<number, number>, of: ReadonlyMap<number, string>) =>
-      Array.from(numbers.keys(), (number) => of.get(number) ?? '');
-    const checks = Array.from(outside.keys(), (number) => rest.checks.get(number) ?? null);
-    return measure(pages, pageNumbers, rest, {
-      links,
-      outside: texts(outside, rest.outside),
-      checks,
-      phrases: texts(phrases, rest.phrases),
-    });
+function markMissingFragments(links: BaseLinks, phrases: readonly string[], ids: (string | null)[]): void {
+  const sets = new Map<number, Set<string>>();
+  const idsOf = (page: number) => {
+    let own = sets.get(page);
+    if (!own) sets.set(page, (own = new Set(ids[page]!.split('\n'))));
+    return own;
   };
-  return {
-    addLinks: add,
-    named: () => ({ outside: [...outside.keys()], phrases: [...phrases.keys()] }),
-    steps,
-    finish: (rest) => {
-      const all = steps(rest);
-      for (;;) {
-        const step = all.next();
-        if (step.done) return step.value;
-      }
-    },
-  };
+  // Fragments that need no element, and none at all, are told apart once for each text.
+  const names = phrases.map((text) => (text === '' || /^top$/i.test(text) || text.includes(':~:') ? null : text));
+  for (let link = 0; link < links.target.length; link++) {
+    const name = names[links.fragment[link]];
+    const target = links.target[link];
+    if (name === null || links.kind[link] !== CLICK_KIND || (ids[target] ?? null) === null) continue;
+    const own = idsOf(target);
+    if (!own.has(name) && !own.has(fragmentName(name))) links.marks[link] |= MISSING_FRAGMENT;
+  }
 }

@@ -1,5 +1,8 @@
-import { factOf } from './facts';
-import type { FactName, FactValue } from './facts';
+import { factOf } from '../facts';
+import type { ColumnName } from '../facts';
+
+/** What a kept fact is to a reader: null is unknown. */
+export type FactValue = string | number | boolean | readonly string[] | null;
 
 /** A text column: each page's number of an entry in `values`, which ascend by code unit; 0 is unknown. */
 export interface TextColumn {
@@ -56,25 +59,41 @@ export function joinedTexts(column: TextColumn): JoinedTexts | null {
 
 export const isText = (column: Column): column is TextColumn => 'codes' in column;
 
-/** Builds a text column from one text or null a page. */
-export function textColumn(texts: readonly (string | null)[]): TextColumn {
+/** Numbers texts in the order in which they come, from 1; unknown is 0. */
+export function textCoder() {
   const numbers = new Map<string, number>();
-  const found = Uint32Array.from(texts, (text) => {
-    if (text === null) return 0;
-    let number = numbers.get(text);
-    if (number === undefined) numbers.set(text, (number = numbers.size + 1));
-    return number;
-  });
-  // In order, so that pages are sorted by comparing numbers.
+  return {
+    numbers,
+    code: (text: string | null): number => {
+      if (text === null) return 0;
+      let number = numbers.get(text);
+      if (number === undefined) numbers.set(text, (number = numbers.size + 1));
+      return number;
+    },
+  };
+}
+
+/**
+ * Makes a text column of codes that a {@link textCoder} gave: its values are put in order, so that pages are sorted by
+ * comparing numbers.
+ * @param codes one a page; changed in place
+ */
+export function orderedTexts(numbers: ReadonlyMap<string, number>, codes: Uint32Array): TextColumn {
   const values = ['', ...[...numbers.keys()].sort()];
   const rank = new Uint32Array(values.length);
   for (let code = 1; code < values.length; code++) rank[numbers.get(values[code])!] = code;
-  for (let i = 0; i < found.length; i++) found[i] = rank[found[i]];
-  return { codes: found, values, common: commonBeginnings(values) };
+  for (let i = 0; i < codes.length; i++) codes[i] = rank[codes[i]];
+  return { codes, values, common: commonBeginnings(values) };
+}
+
+/** Builds a text column from one text or null a page. */
+export function textColumn(texts: readonly (string | null)[]): TextColumn {
+  const { numbers, code } = textCoder();
+  return orderedTexts(numbers, Uint32Array.from(texts, code));
 }
 
 /** The value of a fact for one page, as a reader understands it. */
-export function valueAt(name: FactName, column: Column, page: number): FactValue {
+export function valueAt(name: ColumnName, column: Column, page: number): FactValue {
   if (isText(column)) return column.codes[page] === 0 ? null : column.values[column.codes[page]];
   const value = column[page];
   const { type, values } = factOf(name);
@@ -83,20 +102,4 @@ export function valueAt(name: FactName, column: Column, page: number): FactValue
   if (type === 'choice') return values![value];
   if (type === 'set') return values!.filter((_, bit) => value & (1 << bit));
   return value;
-}
-
-/**
- * Compares two pages by one fact, unknown last whatever the direction. Texts compare by code unit, as addresses do.
- * @returns a comparator over page numbers; pages that are equal keep the order of their numbers
- */
-export function comparator(column: Column, descending: boolean): (a: number, b: number) => number {
-  const sign = descending ? -1 : 1;
-  const unknown = isText(column) ? 0 : -1;
-  const values = isText(column) ? column.codes : column;
-  return (a, b) => {
-    const [x, y] = [values[a], values[b]];
-    if (x === y) return a - b;
-    if (x === unknown || y === unknown) return x === unknown ? 1 : -1;
-    return sign * (x - y);
-  };
 }

@@ -1,15 +1,14 @@
 /**
- * The binary form of a snapshot: named parts, each a column. Numbers are little-endian. A list of texts is a count,
- * that many byte lengths (each 32 bits), and the texts in UTF-8. The part `head` is JSON and names the version.
+ * The binary form of a base and of a snapshot: named parts, each a column. Numbers are little-endian. A list of texts is
+ * a count, that many byte lengths (each 32 bits), and the texts in UTF-8. The part `head` is JSON and names the version.
  */
-import type { Check } from './build';
+import { baseFacts, columnNames, derivedFacts, factOf } from '../facts';
+import type { ColumnName } from '../facts';
 import { isText } from './column';
 import type { Column } from './column';
-import { factNames, factOf } from './facts';
-import type { FactName } from './facts';
-import type { SiteFiles, Snapshot } from './snapshot';
+import type { Base, BaseLinks, Check, LinkColumns, SiteFiles, Snapshot } from './snapshot';
 
-export const SNAPSHOT_VERSION = 6;
+export const SNAPSHOT_VERSION = 7;
 export type SnapshotParts = Map<string, Uint8Array>;
 
 /** A stored snapshot has another form than this program reads. */
@@ -25,37 +24,56 @@ const withLinks = new Set(['phrases', 'outside', 'checks']);
 /** The report (src/core/report) and the findings of each page are stored beside the snapshot, and read by themselves. */
 export const REPORT_PART = 'report';
 export const FINDINGS_PART = 'report.pages';
+/** Only an analysis reads these. */
+const unread = new Set([REPORT_PART, FINDINGS_PART, 'fingerprints']);
 export const groupOfPart = (name: string): PartGroup | null =>
-  name === REPORT_PART || name === FINDINGS_PART
-    ? null
-    : name.startsWith('links.') || withLinks.has(name)
-      ? 'links'
-      : 'facts';
+  unread.has(name) ? null : name.startsWith('links.') || withLinks.has(name) ? 'links' : 'facts';
 
 interface Head {
   version: number;
   count: number;
   starts: number[];
+  listed: number[];
   sitemaps: string[];
 }
 
-const wide = ['offsets', 'target', 'anchor', 'rel', 'path', 'line', 'column', 'fragment'] as const;
-const narrow = ['kind', 'element', 'landmark', 'marks'] as const;
+/** The width of each link column, in bytes. */
+const linkWidths: Record<keyof LinkColumns, 1 | 2 | 4> = {
+  offsets: 4,
+  target: 4,
+  anchor: 4,
+  rel: 4,
+  above: 4,
+  fragment: 4,
+  line: 4,
+  column: 4,
+  kind: 1,
+  element: 1,
+  placement: 1,
+  marks: 1,
+  faults: 2,
+};
+const linkNames = Object.keys(linkWidths) as (keyof LinkColumns)[];
+const baseLinkNames = linkNames.filter((name): name is keyof BaseLinks => name !== 'faults');
+const arrayOfWidth = { 1: Uint8Array, 2: Uint16Array, 4: Uint32Array } as const;
 
 const bytesOf = (array: ArrayBufferView) => new Uint8Array(array.buffer, array.byteOffset, array.byteLength);
 
 function encodeTexts(texts: readonly string[]): Uint8Array {
   const encoder = new TextEncoder();
-  const encoded = texts.map((text) => encoder.encode(text));
-  const lengths = Uint32Array.from([texts.length, ...encoded.map(({ length }) => length)]);
-  const out = new Uint8Array(lengths.byteLength + encoded.reduce((sum, { length }) => sum + length, 0));
-  out.set(bytesOf(lengths));
+  // No text takes more than three bytes for each of its units.
+  const most = texts.reduce((sum, { length }) => sum + length, 0) * 3;
+  const lengths = new Uint32Array(1 + texts.length);
+  lengths[0] = texts.length;
+  const out = new Uint8Array(lengths.byteLength + most);
   let at = lengths.byteLength;
-  for (const bytes of encoded) {
-    out.set(bytes, at);
-    at += bytes.length;
-  }
-  return out;
+  texts.forEach((text, i) => {
+    const { written } = encoder.encodeInto(text, out.subarray(at));
+    lengths[i + 1] = written;
+    at += written;
+  });
+  out.set(bytesOf(lengths));
+  return out.slice(0, at);
 }
 
 function decodeTexts(bytes: Uint8Array): string[] {
@@ -71,37 +89,57 @@ function decodeTexts(bytes: Uint8Array): string[] {
   return texts;
 }
 
-/** Takes a snapshot apart into the parts in which it is stored and sent. */
-export function encodeSnapshot(snapshot: Snapshot): SnapshotParts {
-  const { count, starts, columns, links, outside, checks, phrases, listings, files } = snapshot;
-  const sitemaps = [...new Set(listings.map(({ sitemap }) => sitemap))];
-  const head: Head = { version: SNAPSHOT_VERSION, count, starts, sitemaps };
-  const parts: SnapshotParts = new Map([
-    ['head', new TextEncoder().encode(JSON.stringify(head))],
-    ['outside', encodeTexts(outside)],
-    ['checks', new TextEncoder().encode(JSON.stringify(checks.some(Boolean) ? checks : []))],
-    ['phrases', encodeTexts(phrases)],
-    ['files', new TextEncoder().encode(JSON.stringify(files))],
-    [
-      'listings',
-      bytesOf(Uint32Array.from(listings.flatMap(({ page, sitemap, line }) => [page, sitemaps.indexOf(sitemap), line]))),
-    ],
-  ]);
-  for (const name of factNames) {
-    const column = columns[name];
+const encodeJson = (value: unknown) => new TextEncoder().encode(JSON.stringify(value));
+
+function putColumns(parts: SnapshotParts, names: readonly ColumnName[], columns: Partial<Record<ColumnName, Column>>) {
+  for (const name of names) {
+    const column = columns[name]!;
     if (isText(column)) {
       parts.set(`fact.${name}.codes`, bytesOf(column.codes));
       parts.set(`fact.${name}.values`, encodeTexts(column.values));
       parts.set(`fact.${name}.common`, bytesOf(column.common));
     } else parts.set(`fact.${name}`, bytesOf(column));
   }
-  for (const name of [...wide, ...narrow, 'faults'] as const) parts.set(`links.${name}`, bytesOf(links[name]));
+}
+
+/** Takes a base apart into the parts in which it is handed to whoever analyses it. */
+export function encodeBase(base: Base): SnapshotParts {
+  const { count, starts, listed, columns, links, outside, checks, phrases, listings, files, fingerprints } = base;
+  const sitemaps = [...new Set(listings.map(({ sitemap }) => sitemap))];
+  const sitemapNumbers = new Map(sitemaps.map((sitemap, number) => [sitemap, number]));
+  const rows = Uint32Array.from(
+    listings.flatMap(({ page, sitemap, line }) => [page, sitemapNumbers.get(sitemap)!, line]),
+  );
+  const head: Head = { version: SNAPSHOT_VERSION, count, starts, listed, sitemaps };
+  const parts: SnapshotParts = new Map([
+    ['head', encodeJson(head)],
+    ['outside', encodeTexts(outside)],
+    ['checks', encodeJson(checks.some(Boolean) ? checks : [])],
+    ['phrases', encodeTexts(phrases)],
+    ['files', encodeJson(files)],
+    ['listings', bytesOf(rows)],
+    ['fingerprints', bytesOf(fingerprints)],
+  ]);
+  putColumns(parts, baseFacts, columns);
+  for (const name of baseLinkNames) parts.set(`links.${name}`, bytesOf(links[name]));
   return parts;
 }
 
+/** The parts that an analysis adds to those of its base. */
+export function encodeDerived({ columns, links }: Pick<Snapshot, 'columns' | 'links'>): SnapshotParts {
+  const parts: SnapshotParts = new Map();
+  putColumns(parts, derivedFacts, columns);
+  parts.set('links.faults', bytesOf(links.faults));
+  return parts;
+}
+
+/** Takes a snapshot apart into the parts in which it is stored and sent. */
+export const encodeSnapshot = (snapshot: Snapshot): SnapshotParts =>
+  new Map([...encodeBase(snapshot), ...encodeDerived(snapshot)]);
+
 /** An object whose members are read when they are first asked for, and kept. */
-function lazily<Name extends string, Value>(names: readonly Name[], read: (name: Name) => Value): Record<Name, Value> {
-  const object = {} as Record<Name, Value>;
+function lazily<Name extends string>(names: readonly Name[], read: (name: Name) => unknown): Record<Name, unknown> {
+  const object = {} as Record<Name, unknown>;
   for (const name of names)
     Object.defineProperty(object, name, {
       configurable: true,
@@ -115,13 +153,20 @@ function lazily<Name extends string, Value>(names: readonly Name[], read: (name:
   return object;
 }
 
+const partsOfColumn = (name: ColumnName) =>
+  (factOf(name).type === 'text' ? ['.codes', '.values', '.common'] : ['']).map((end) => `fact.${name}${end}`);
+
 /**
- * Puts a snapshot together again. Columns are read from their parts when they are first asked for.
- * @param parts those that have been read; more may be added while the snapshot is in use
- * @param stored names of all parts that are stored, when they are not all among `parts`
- * @throws SnapshotVersionError when it was written by another version; Error when a part is missing
+ * Puts a base or snapshot together again. Columns are read from their parts when they are first asked for.
+ * @param onText told the characters of each text that was decoded, for whoever counts memory
  */
-export function decodeSnapshot(parts: SnapshotParts, stored: Iterable<string> = parts.keys()): Snapshot {
+function decode(
+  parts: SnapshotParts,
+  stored: Iterable<string>,
+  facts: readonly ColumnName[],
+  links: readonly (keyof LinkColumns)[],
+  onText: (characters: number) => void,
+) {
   const part = (name: string) => {
     const bytes = parts.get(name);
     if (!bytes) throw new Error(`The part “${name}” of the snapshot has not been read.`);
@@ -136,11 +181,9 @@ export function decodeSnapshot(parts: SnapshotParts, stored: Iterable<string> = 
   const head = json('head') as Head;
   if (head.version !== SNAPSHOT_VERSION) throw new SnapshotVersionError(head.version);
   // What is missing is told at once, not when it is first asked for.
-  for (const name of factNames)
-    for (const end of factOf(name).type === 'text' ? ['.codes', '.values', '.common'] : [''])
-      expect(`fact.${name}${end}`);
-  for (const name of [...wide, ...narrow, 'faults']) expect(`links.${name}`);
-  for (const name of ['listings', 'files', ...withLinks]) expect(name);
+  facts.flatMap(partsOfColumn).forEach(expect);
+  for (const name of links) expect(`links.${name}`);
+  for (const name of ['listings', 'files', 'fingerprints', ...withLinks]) expect(name);
   // As it lies in memory, or copied where a typed array could not begin: at no multiple of its width.
   const aligned = (name: string): [ArrayBuffer, number, number] => {
     const bytes = part(name);
@@ -151,42 +194,68 @@ export function decodeSnapshot(parts: SnapshotParts, stored: Iterable<string> = 
     const [buffer, from, length] = aligned(name);
     return new Uint32Array(buffer, from, length / 4);
   };
-  const read = (name: FactName): Column => {
+  const texts = (name: string) => {
+    const decoded = decodeTexts(part(name));
+    onText(part(name).length);
+    return decoded;
+  };
+  const column = (name: ColumnName): Column => {
     const { type } = factOf(name);
     if (type === 'text')
       return {
         codes: u32(`fact.${name}.codes`),
-        values: decodeTexts(part(`fact.${name}.values`)),
+        values: texts(`fact.${name}.values`),
         common: new Uint8Array(...aligned(`fact.${name}.common`)),
       };
     const [buffer, from, length] = aligned(`fact.${name}`);
     return type === 'ratio' ? new Float64Array(buffer, from, length / 8) : new Int32Array(buffer, from, length / 4);
   };
-  const column = {} as Record<string, () => unknown>;
-  for (const name of wide) column[name] = () => u32(`links.${name}`);
-  for (const name of narrow) column[name] = () => new Uint8Array(...aligned(`links.${name}`));
-  column.faults = () => {
-    const [buffer, from, length] = aligned('links.faults');
-    return new Uint16Array(buffer, from, length / 2);
+  const linkColumn = (name: keyof LinkColumns) => {
+    const [buffer, from, length] = aligned(`links.${name}`);
+    const width = linkWidths[name];
+    return new arrayOfWidth[width](buffer, from, length / width);
   };
-  const rest = lazily(['outside', 'checks', 'phrases', 'listings', 'files'], (name): unknown => {
-    if (name === 'checks') {
+  const read: Record<string, () => unknown> = {
+    outside: () => texts('outside'),
+    phrases: () => texts('phrases'),
+    checks: () => {
       const checks = json('checks') as (Check | null)[];
-      return rest.outside.map((_, i) => checks[i] ?? null);
-    }
-    if (name === 'files') return json('files') as SiteFiles;
-    if (name !== 'listings') return decodeTexts(part(name));
-    const listings = u32('listings');
-    return Array.from({ length: listings.length / 3 }, (_, i) => ({
-      page: listings[i * 3],
-      sitemap: head.sitemaps[listings[i * 3 + 1]],
-      line: listings[i * 3 + 2],
-    }));
-  }) as Pick<Snapshot, 'outside' | 'checks' | 'phrases' | 'listings' | 'files'>;
+      return (rest.outside as string[]).map((_, i) => checks[i] ?? null);
+    },
+    files: () => json('files') as SiteFiles,
+    fingerprints: () => u32('fingerprints'),
+    listings: () => {
+      const rows = u32('listings');
+      return Array.from({ length: rows.length / 3 }, (_, i) => ({
+        page: rows[i * 3],
+        sitemap: head.sitemaps[rows[i * 3 + 1]],
+        line: rows[i * 3 + 2],
+      }));
+    },
+  };
+  const rest = lazily(Object.keys(read), (name) => read[name]());
   return Object.defineProperties(rest, {
     count: { value: head.count, enumerable: true },
     starts: { value: head.starts, enumerable: true },
-    columns: { value: lazily(factNames, read), enumerable: true },
-    links: { value: lazily([...wide, ...narrow, 'faults'], (name) => column[name]()), enumerable: true },
-  }) as Snapshot;
+    listed: { value: head.listed, enumerable: true },
+    columns: { value: lazily(facts, column), enumerable: true },
+    links: { value: lazily(links, linkColumn), enumerable: true },
+  }) as unknown;
 }
+
+/** The base that is encoded in some parts. @throws as {@link decodeSnapshot} */
+export const decodeBase = (parts: SnapshotParts): Base =>
+  decode(parts, parts.keys(), baseFacts, baseLinkNames, () => {}) as Base;
+
+/**
+ * The snapshot that is encoded in some parts.
+ * @param parts those that have been read; more may be added while the snapshot is in use
+ * @param stored names of all parts that are stored, when they are not all among `parts`
+ * @param onText told the bytes of texts that are decoded on the way, which take memory besides their parts
+ * @throws SnapshotVersionError when it was written by another version; Error when a part is missing
+ */
+export const decodeSnapshot = (
+  parts: SnapshotParts,
+  stored: Iterable<string> = parts.keys(),
+  onText: (bytes: number) => void = () => {},
+): Snapshot => decode(parts, stored, columnNames, linkNames, onText) as Snapshot;

@@ -1,9 +1,12 @@
-export { nothingFound, pageRecord, snapshotBuilder } from './build';
-export type { Check, FoundFacts, PageRecord, Reading, SnapshotBuilder, SnapshotRest } from './build';
-export { comparator, isText, joinedTexts, textColumn } from './column';
-export type { Column, JoinedTexts, NumberColumn, TextColumn } from './column';
+export { baseBuilder, nothingFound } from './build';
+export type { BaseRest, FoundFacts, LinkLayout, PageRecord } from './build';
+export { isText, joinedTexts, textColumn } from './column';
+export type { Column, FactValue, JoinedTexts, NumberColumn, TextColumn } from './column';
 export {
+  decodeBase,
   decodeSnapshot,
+  encodeBase,
+  encodeDerived,
   encodeSnapshot,
   FINDINGS_PART,
   groupOfPart,
@@ -12,19 +15,17 @@ export {
   SnapshotVersionError,
 } from './encode';
 export type { PartGroup, SnapshotParts } from './encode';
-export { factNames, factOf, facts, isFactName, sources } from './facts';
-export type { FactName, FactType, FactValue, Source } from './facts';
-export {
-  addressAt,
-  crawlerGraph,
-  crawlerStarts,
-  factAt,
-  incomingLinks,
-  numberAt,
-  pageOf,
-  textAt,
-  visitorGraph,
+export { incomingOf, memoBytes, memoOf, sourcesOf } from './memo';
+export { addressAt, countPages, factAt, incomingLinks, numberAt, pageOf, pagesOfCodes, textAt } from './snapshot';
+export type {
+  Base,
+  BaseLinks,
+  Check,
+  Columns,
+  IncomingLinks,
+  LinkColumns,
+  RobotsFile,
+  SiteFiles,
+  SitemapFile,
+  Snapshot,
 } from './snapshot';
-export type { IncomingLinks, LinkColumns, RobotsFile, SiteFiles, SitemapFile, Snapshot } from './snapshot';
-export { incomingOf, walkOf } from './walk';
-export type { Walk } from './walk';

@@ -1,14 +1,19 @@
 import { describe, expect, it } from 'vitest';
+import { columnNames } from '../facts';
+import type { ColumnName } from '../facts';
 import {
   addressAt,
-  comparator,
+  baseBuilder,
+  decodeBase,
   decodeSnapshot,
+  encodeBase,
   encodeSnapshot,
   factAt,
-  factNames,
   groupOfPart,
   incomingLinks,
+  nothingFound,
   pageOf,
+  pagesOfCodes,
   textColumn,
 } from '.';
 import { tiny, tinySite } from '../testing/tinySite';
@@ -25,11 +30,11 @@ const snapshot = tinySite(
     '/spin': { status: 301, html: false, redirectTo: '/spun' },
     '/spun': { status: 301, html: false, redirectTo: '/spin' },
     '/away': { status: 301, html: false, redirectTo: 'https://other.example/x' },
-    '/later': { unvisited: 'depth', status: null, html: false, title: null },
+    '/later': { unvisitedReason: 'depth', status: null, html: false, title: null },
   },
   ['/c', '/later'],
 );
-const fact = (path: string, name: (typeof factNames)[number]) => factAt(snapshot, name, pageOf(snapshot, tiny(path)));
+const fact = (path: string, name: ColumnName) => factAt(snapshot, name, pageOf(snapshot, tiny(path)));
 
 describe('a snapshot', () => {
   it('numbers pages in the order of their addresses', () => {
@@ -48,13 +53,12 @@ describe('a snapshot', () => {
     expect(fact('/new', 'seen_in')).toEqual(['redirect']);
   });
   it('judges with the end of each chain', () => {
-    expect([fact('/old', 'verdict'), fact('/old', 'redirect_hops'), fact('/old', 'verdict_reason')]).toEqual([
-      'redirect',
-      2,
-      `${tiny('/new')} after 2 redirects`,
-    ]);
-    expect(fact('/spin', 'verdict_reason')).toBe('A loop of 2 redirects.');
-    expect(fact('/away', 'verdict_reason')).toBe('https://other.example/x');
+    const redirect = (path: string) =>
+      (['verdict', 'redirect_state', 'redirect_hops', 'redirect_end'] as const).map((name) => fact(path, name));
+    expect(redirect('/old')).toEqual(['redirect', 'chain', 2, tiny('/new')]);
+    expect(redirect('/older')).toEqual(['redirect', 'single', 1, tiny('/new')]);
+    expect(redirect('/spin')).toEqual(['redirect', 'loop', 2, null]);
+    expect(redirect('/away')).toEqual(['redirect', 'outside', 1, 'https://other.example/x']);
     expect(fact('/a', 'verdict')).toBe('noindex');
     expect(fact('/b', 'verdict')).toBe('canonicalised');
     expect(fact('/later', 'verdict')).toBe('unvisited');
@@ -80,7 +84,7 @@ describe('the binary form', () => {
       pool.set(bytes, 3);
       return [name, pool.subarray(3, 3 + bytes.length)];
     });
-    expect(decodeSnapshot(new Map(parts))).toEqual(snapshot);
+    expect(encodeSnapshot(decodeSnapshot(new Map(parts)))).toEqual(encodeSnapshot(snapshot));
   });
   it('refuses a newer version, and one with a part missing', () => {
     const parts = encodeSnapshot(snapshot);
@@ -101,17 +105,33 @@ describe('the binary form', () => {
   });
 });
 
-describe('order', () => {
-  const order = (column: Parameters<typeof comparator>[0], descending: boolean, count: number) =>
-    Array.from({ length: count }, (_, page) => page).sort(comparator(column, descending));
-  it('puts unknown last in both directions', () => {
-    const numbers = Int32Array.from([5, -1, 2]);
-    expect(order(numbers, false, 3)).toEqual([2, 0, 1]);
-    expect(order(numbers, true, 3)).toEqual([0, 2, 1]);
+describe('a base', () => {
+  it('is all that was observed, without anything that was worked out', () => {
+    const base = decodeBase(encodeBase(snapshot));
+    expect(encodeBase(base)).toEqual(encodeBase(snapshot));
+    expect(columnNames.filter((name) => name in base.columns)).not.toContain('verdict');
+    expect('faults' in base.links).toBe(false);
   });
-  it('orders texts by code unit and leaves equals in place', () => {
-    const texts = textColumn(['b', null, 'B', 'a', 'b']);
-    expect(order(texts, false, 5)).toEqual([2, 3, 0, 4, 1]);
-    expect(order(texts, true, 5)).toEqual([0, 4, 3, 2, 1]);
+  it('finds the pages that addresses name in one pass', () => {
+    const column = textColumn([tiny('/b'), null, 'https://other.example/', tiny('/'), tiny('/zzz')]);
+    const pages = pagesOfCodes(snapshot, column);
+    expect(column.values.slice(1).map((address, i) => [address, pages[i + 1]])).toEqual(
+      column.values.slice(1).map((address) => [address, pageOf(snapshot, address)]),
+    );
+  });
+  it('keeps the newest lastmod of several sitemaps', () => {
+    const listing = (lastmod: string | null) => ({ number: 1, sitemap: 's', line: 1, lastmod });
+    const layout = baseBuilder();
+    layout.addPage({ number: 1, address: tiny('/'), unvisitedReason: null, linkCount: 0, found: nothingFound });
+    const base = layout.layOut().finish({
+      starts: [],
+      listed: new Set(),
+      outside: new Map(),
+      checks: new Map(),
+      phrases: new Map(),
+      listings: [listing('2026-01-02'), listing('2026-03-04'), listing(null)],
+      files: { robots: [], sitemaps: [] },
+    });
+    expect(base.columns.sitemap_lastmod.values[base.columns.sitemap_lastmod.codes[0]]).toBe('2026-03-04');
   });
 });

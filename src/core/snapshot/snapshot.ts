@@ -1,68 +1,60 @@
-import type { Check } from './build';
+import type { BaseFact, ColumnName, FetchError, IntegerFact, RatioFact, TextFact } from '../facts';
+import type { Message } from '../messages';
 import { valueAt } from './column';
-import type { Column, TextColumn } from './column';
-import type { FactName, FactValue } from './facts';
-import { CLICK, NO_CLICK, NO_WAY } from '../reach';
-import type { LinkGraph } from '../reach';
-import { verdicts } from '../verdict';
-import { costsNoClick, linkKinds, relSaysNofollow } from '../links';
+import type { FactValue, TextColumn } from './column';
 
-/** The links of a crawl as columns, one entry a link, in the order of their sources and then of the document. */
-export interface LinkColumns {
+/** The links of a site as columns, one entry a link, in the order of their sources and then of the document. */
+export interface BaseLinks {
   /** The links of page `i` are the entries `offsets[i]` to `offsets[i + 1] − 1`. */
   offsets: Uint32Array;
   /** Page number; `count` and above are entries of `outside`. */
   target: Uint32Array;
-  /** Indexes into linkKinds, linkElements, landmarks. */
+  /** Indexes into linkKinds, linkElements, placements. */
   kind: Uint8Array;
   element: Uint8Array;
-  landmark: Uint8Array;
-  /** Indexes into `phrases`. */
+  placement: Uint8Array;
+  /** Indexes into `phrases`; 0 for none. */
   anchor: Uint32Array;
   rel: Uint32Array;
-  path: Uint32Array;
+  above: Uint32Array;
+  fragment: Uint32Array;
   line: Uint32Array;
   column: Uint32Array;
-  /** Index into `phrases` of the fragment; 0 for none. */
-  fragment: Uint32Array;
-  /** Bits of what else is known of how it was written (BARE_IMAGE, RELATIVE). */
+  /** Bits of what else was observed (BARE_IMAGE, RELATIVE, MISSING_FRAGMENT). */
   marks: Uint8Array;
-  /** Bits of `linkFaults`. */
+}
+
+export interface LinkColumns extends BaseLinks {
+  /** Bits of `linkFaults`; derived. */
   faults: Uint16Array;
 }
 
-/** One finished crawl as columns: pages are numbered in the order of their addresses. */
-export interface Snapshot {
-  count: number;
-  /** Numbers of the start pages. */
-  starts: number[];
-  columns: Record<FactName, Column>;
-  links: LinkColumns;
-  /** Addresses that are linked to and are no pages: outside ones and resources. */
-  outside: string[];
-  /** What became of those that were asked for; null for those that were not. */
-  checks: (Check | null)[];
-  /** Texts of anchors, rels and paths; `phrases[0]` is ''. */
-  phrases: string[];
-  /** Pages known from a sitemap: which, where and on which line. */
-  listings: { page: number; sitemap: string; line: number }[];
-  /** The robots.txt files and sitemaps that were asked for. */
-  files: SiteFiles;
+/** A page that a sitemap lists: which, where, on which line, and what it says of its age. */
+export interface Listing {
+  page: number;
+  sitemap: string;
+  line: number;
+}
+
+/** The answer to a request that only asked whether an address answers. */
+export interface Check {
+  status: number | null;
+  error: FetchError | null;
 }
 
 export interface RobotsFile {
   origin: string;
   status: number | null;
-  fault: string | null;
+  fault: Message | null;
   body: string;
 }
 
 export interface SitemapFile {
   address: string;
   entries: number;
-  /** Entries that were passed over. */
-  passedOver: number;
-  fault: string | null;
+  /** Entries that lead off the site or are no addresses. */
+  skipped: number;
+  fault: Message | null;
   faultLine: number | null;
 }
 
@@ -71,25 +63,66 @@ export interface SiteFiles {
   sitemaps: SitemapFile[];
 }
 
+type ColumnOf<N extends ColumnName> = N extends TextFact
+  ? TextColumn
+  : N extends RatioFact
+    ? Float64Array
+    : N extends IntegerFact
+      ? Int32Array
+      : never;
+/** A column for each of some facts; −1 is unknown in numbers, the code 0 in texts. */
+export type Columns<N extends ColumnName = ColumnName> = { [K in N]: ColumnOf<K> };
+
+/** One site as it was observed. Pages are numbered in the order of their addresses, by code unit. */
+export interface Base {
+  count: number;
+  /** Numbers of the start pages. */
+  starts: number[];
+  /** Numbers of the pages that imported lists know. */
+  listed: number[];
+  columns: Columns<BaseFact>;
+  /** Two 32-bit halves a page, for finding pages that are alike (src/core/html/content.ts); 0 and 0 is unknown. */
+  fingerprints: Uint32Array;
+  links: BaseLinks;
+  /** Addresses that are linked to and are no pages: external ones and resources. */
+  outside: string[];
+  /** How those answered that were checked; null for those that were not. */
+  checks: (Check | null)[];
+  /** Texts of anchors, rels, fragments and elements above links; `phrases[0]` is ''. */
+  phrases: string[];
+  listings: Listing[];
+  /** The robots.txt files and sitemaps that were asked for. */
+  files: SiteFiles;
+}
+
+/** A base with everything that src/core/analysis has worked out of it. */
+export interface Snapshot extends Base {
+  columns: Columns;
+  links: LinkColumns;
+}
+
 /** The value of one fact of one page. */
-export const factAt = (snapshot: Snapshot, name: FactName, page: number): FactValue =>
+export const factAt = (snapshot: Snapshot, name: ColumnName, page: number): FactValue =>
   valueAt(name, snapshot.columns[name], page);
 
 /** As {@link factAt}, for facts of type text. */
-export const textAt = (snapshot: Snapshot, name: FactName, page: number) =>
-  factAt(snapshot, name, page) as string | null;
+export function textAt<N extends TextFact>({ columns }: { columns: Columns<N> }, name: N, page: number): string | null {
+  const { codes, values } = columns[name] as TextColumn;
+  return codes[page] === 0 ? null : values[codes[page]];
+}
 
 /** As {@link factAt}, for facts of type number. */
-export const numberAt = (snapshot: Snapshot, name: FactName, page: number) =>
+export const numberAt = (snapshot: Snapshot, name: IntegerFact, page: number) =>
   factAt(snapshot, name, page) as number | null;
 
+type Addresses = Pick<Base, 'count' | 'outside'> & { columns: Columns<'url'> };
+
 /** The address of a page, or of an outside target for numbers from `count` on. */
-export const addressAt = (snapshot: Snapshot, page: number): string =>
-  page < snapshot.count ? textAt(snapshot, 'url', page)! : snapshot.outside[page - snapshot.count];
+export const addressAt = ({ columns: { url }, count, outside }: Addresses, page: number): string =>
+  page < count ? url.values[url.codes[page]] : outside[page - count];
 
 /** The page with this address, by halving; −1 when it is not known. */
-export function pageOf({ columns, count }: Snapshot, address: string): number {
-  const url = columns.url as TextColumn;
+export function pageOf({ columns: { url }, count }: Omit<Addresses, 'outside'>, address: string): number {
   let low = 0;
   let high = count - 1;
   while (low <= high) {
@@ -102,50 +135,18 @@ export function pageOf({ columns, count }: Snapshot, address: string): number {
   return -1;
 }
 
-const costOfKind = linkKinds.map((name) => (name === 'click' ? CLICK : costsNoClick(name) ? NO_CLICK : NO_WAY));
-
-/** The graph that a visitor walks: every click link, redirects without cost, declared relations not at all. */
-export const visitorGraph = (count: number, { offsets, target, kind }: LinkColumns): LinkGraph => ({
-  count,
-  offsets,
-  targets: target,
-  cost: kind.map((k) => costOfKind[k]),
-});
-
-/** What a crawler keeps to; a search crawler keeps to both. */
-export interface Kept {
-  nofollow: boolean;
-  robots: boolean;
-}
-
-/** 1 for the pages that robots.txt closes. */
-export const blockedPages = ({ columns }: Pick<Snapshot, 'columns'>): Int32Array =>
-  (columns.verdict as Int32Array).map((code) => Number(verdicts[code] === 'blocked'));
-
-/** The graph that a search crawler walks: the visitor's without links it does not follow and pages it does not ask for. */
-export function crawlerGraph(
-  snapshot: Snapshot,
-  visitor: LinkGraph,
-  keeps: Kept = { nofollow: true, robots: true },
-): LinkGraph {
-  const { links, phrases, columns } = snapshot;
-  const pageNofollow = columns.page_nofollow as Int32Array;
-  const blocked = blockedPages(snapshot);
-  const nofollow = Uint8Array.from(phrases, (text) => Number(relSaysNofollow(text)));
-  const cost = visitor.cost.slice();
-  for (let page = 0; page < visitor.count; page++)
-    for (let link = links.offsets[page]; link < links.offsets[page + 1]; link++) {
-      const withheld = cost[link] === CLICK && (pageNofollow[page] === 1 || nofollow[links.rel[link]] === 1);
-      const closed = blocked[page] === 1 || blocked[links.target[link]] === 1;
-      if ((keeps.nofollow && withheld) || (keeps.robots && closed)) cost[link] = NO_WAY;
-    }
-  return { ...visitor, cost };
-}
-
-/** Where a search crawler begins: at the start pages that robots.txt leaves open. */
-export function crawlerStarts(snapshot: Snapshot): number[] {
-  const blocked = blockedPages(snapshot);
-  return snapshot.starts.filter((page) => blocked[page] === 0);
+/** For each code of a text column of addresses the page with that address; −1 where there is none. */
+export function pagesOfCodes(base: Omit<Addresses, 'outside'>, column: TextColumn): Int32Array {
+  // Both lists are in order, so one pass over them is enough.
+  const pages = new Int32Array(column.values.length).fill(-1);
+  const { url } = base.columns;
+  let page = 0;
+  for (let code = 1; code < column.values.length; code++) {
+    const address = column.values[code];
+    while (page < base.count && url.values[url.codes[page]] < address) page++;
+    if (page < base.count && url.values[url.codes[page]] === address) pages[code] = page;
+  }
+  return pages;
 }
 
 /** Links by their targets, the reverse of the offsets of {@link LinkColumns}. */
@@ -153,22 +154,35 @@ export interface IncomingLinks {
   /** The links to page `i` are `links[offsets[i]]` to `links[offsets[i + 1] − 1]`. */
   offsets: Uint32Array;
   links: Uint32Array;
-  /** The page each link stands on. */
+  /** The page each link is on. */
   source: Uint32Array;
 }
 
+/** The page each link is on. */
+export function sourcesOfLinks({ count, links: { offsets, target } }: Pick<Base, 'count' | 'links'>): Uint32Array {
+  const source = new Uint32Array(target.length);
+  for (let page = 0; page < count; page++) source.fill(page, offsets[page], offsets[page + 1]);
+  return source;
+}
+
 /** Sorts the links by target, by counting. */
-export function incomingLinks({ count, links: { offsets, target } }: Snapshot): IncomingLinks {
+export function incomingLinks(base: Pick<Base, 'count' | 'links'>): IncomingLinks {
+  const { count } = base;
+  const { offsets, target } = base.links;
   const into = new Uint32Array(count + 1);
   for (const to of target) if (to < count) into[to + 1]++;
   for (let page = 0; page < count; page++) into[page + 1] += into[page];
   const next = into.slice();
   const links = new Uint32Array(into[count]);
-  const source = new Uint32Array(target.length);
   for (let page = 0; page < count; page++)
-    for (let link = offsets[page]; link < offsets[page + 1]; link++) {
-      source[link] = page;
+    for (let link = offsets[page]; link < offsets[page + 1]; link++)
       if (target[link] < count) links[next[target[link]]++] = link;
-    }
-  return { offsets: into, links, source };
+  return { offsets: into, links, source: sourcesOfLinks(base) };
+}
+
+/** How many pages pass a test. */
+export function countPages({ count }: Pick<Base, 'count'>, test: (page: number) => boolean): number {
+  let n = 0;
+  for (let page = 0; page < count; page++) n += Number(test(page));
+  return n;
 }

@@ -1,28 +1,33 @@
-/** Small sites for tests, written as a map from paths to what stands there. */
+/** Small sites for tests, written as a map from paths to what is there. */
+import { analyse } from '../analysis';
+import type { AnalysisSettings } from '../analysis';
+import type { UnvisitedReason } from '../facts';
 import { packLinks } from '../links';
-import type { Landmark, LinkKind } from '../links';
-import { nothingFound, snapshotBuilder } from '../snapshot';
-import type { PageRecord, Snapshot, SnapshotRest } from '../snapshot';
+import type { LinkKind, Placement } from '../links';
 import { evenWeights } from '../share';
+import { baseBuilder, nothingFound } from '../snapshot';
+import type { Base, BaseRest, FoundFacts, Snapshot } from '../snapshot';
 
-export interface TinyPage extends Partial<Omit<PageRecord, 'number' | 'address' | 'linkCount'>> {
+export interface TinyPage extends Partial<FoundFacts> {
+  unvisitedReason?: UnvisitedReason;
   /** Paths, or outside addresses, that the page links to by a click. */
   links?: string[];
-  /** Paths with the words of the link, and where it stands. */
-  worded?: [to: string, words: string, landmark?: Landmark][];
+  /** Paths with the words of the link, and where it is. */
+  worded?: [to: string, words: string, placement?: Placement][];
   /** Paths by another kind of link. */
   declared?: [LinkKind, string][];
 }
 
 export const TINY_START = 'https://tiny.example/';
 export const tiny = (path: string) => new URL(path, TINY_START).href;
+export const tinySettings: AnalysisSettings = { sections: [], nearTolerance: 3, weights: evenWeights };
 
-/** Builds the snapshot of a site whose start page is `/`; pages answer 200 with HTML unless they say otherwise. */
-export function tinySite(
+/** Builds the base of a site whose start page is `/`; pages answer 200 with HTML unless they say otherwise. */
+export function tinyBase(
   pages: Record<string, TinyPage>,
   listed: string[] = [],
-  rest: Partial<Pick<SnapshotRest, 'reading' | 'files'>> = {},
-): Snapshot {
+  rest: Partial<Pick<BaseRest, 'files'>> = {},
+): Base {
   const addresses = Object.keys(pages).map(tiny);
   const outside = new Map<number, string>();
   const phrases = new Map<number, string>();
@@ -43,39 +48,41 @@ export function tinySite(
     return number;
   };
   const packed = new Map<number, Uint8Array>();
-  const records = Object.entries(pages).map(
-    ([path, { links = [], worded = [], declared = [], ...given }], i): PageRecord => {
-      const redirect: [LinkKind, string][] = given.redirectTo ? [['redirect', given.redirectTo]] : [];
-      type Made = [LinkKind, string, string, Landmark?];
-      const all: Made[] = [
-        ...links.map((to): Made => ['click', to, '']),
-        ...worded.map(([to, words, landmark]): Made => ['click', to, words, landmark]),
-        ...[...declared, ...redirect].map(([kind, to]): Made => [kind, to, '']),
-      ];
-      packed.set(
-        i + 1,
-        packLinks(
-          all.map(([kind, to, words, landmark = 'main'], at) => ({
-            kind,
-            element: 'a' as const,
-            landmark,
-            target: to,
-            anchor: words,
-            rel: '',
-            path: '',
-            fragment: '',
-            line: at + 1,
-            column: 1,
-          })),
-          numberOf,
-          phraseOf,
-        ),
-      );
-      return {
+  const builder = baseBuilder();
+  Object.entries(pages).forEach(([path, { links = [], worded = [], declared = [], unvisitedReason, ...given }], i) => {
+    const redirect: [LinkKind, string][] = given.redirectTo ? [['redirect', given.redirectTo]] : [];
+    type Made = [LinkKind, string, string, Placement?];
+    const all: Made[] = [
+      ...links.map((to): Made => ['click', to, '']),
+      ...worded.map(([to, words, placement]): Made => ['click', to, words, placement]),
+      ...[...declared, ...redirect].map(([kind, to]): Made => [kind, to, '']),
+    ];
+    packed.set(
+      i + 1,
+      packLinks(
+        all.map(([kind, to, words, placement = 'main'], at) => ({
+          kind,
+          element: 'a' as const,
+          placement,
+          target: to,
+          anchor: words,
+          rel: '',
+          above: '',
+          fragment: '',
+          line: at + 1,
+          column: 1,
+        })),
+        numberOf,
+        phraseOf,
+      ),
+    );
+    builder.addPage({
+      number: i + 1,
+      address: tiny(path),
+      unvisitedReason: unvisitedReason ?? null,
+      linkCount: all.length,
+      found: {
         ...nothingFound,
-        number: i + 1,
-        address: tiny(path),
-        unvisited: null,
         status: 200,
         contentType: 'text/html',
         html: true,
@@ -84,15 +91,14 @@ export function tinySite(
         ...given,
         redirectTo: given.redirectTo ? tiny(given.redirectTo) : null,
         canonical: given.canonical ? tiny(given.canonical) : null,
-        linkCount: all.length,
-      };
-    },
-  );
-  const builder = snapshotBuilder(records);
-  for (const [number, links] of packed) builder.addLinks(number, links);
-  return builder.finish({
+      },
+    });
+  });
+  const layout = builder.layOut();
+  for (const [number, links] of packed) layout.addLinks(number, links);
+  return layout.finish({
     starts: [TINY_START],
-    listed: [],
+    listed: new Set(),
     checks: new Map(),
     outside,
     phrases,
@@ -103,7 +109,13 @@ export function tinySite(
       lastmod: null,
     })),
     files: { robots: [], sitemaps: [] },
-    reading: { sections: [], nearTolerance: 3, weights: evenWeights },
     ...rest,
   });
 }
+
+/** As {@link tinyBase}, analysed. */
+export const tinySite = (
+  pages: Record<string, TinyPage>,
+  listed: string[] = [],
+  { settings, ...rest }: Partial<Pick<BaseRest, 'files'>> & { settings?: Partial<AnalysisSettings> } = {},
+): Snapshot => analyse(tinyBase(pages, listed, rest), { ...tinySettings, ...settings });

@@ -1,5 +1,5 @@
-import type { Snapshot, TextColumn } from '../snapshot';
-import { verdicts } from '../verdict';
+import { verdicts } from '../facts';
+import type { Snapshot } from '../snapshot';
 import { familyOf } from './family';
 
 /** A family of addresses as a finished crawl knows it. */
@@ -15,9 +15,7 @@ export interface KnownFamily {
 
 /** The families of a snapshot with at least so many members, the largest first. */
 export function familiesOf({ count, columns }: Snapshot, least: number): KnownFamily[] {
-  const url = columns.url as TextColumn;
-  const verdict = columns.verdict as Int32Array;
-  const depth = columns.depth as Int32Array;
+  const { url, verdict, depth } = columns;
   const unvisited = verdicts.indexOf('unvisited');
   const families = new Map<string, KnownFamily>();
   for (let page = 0; page < count; page++) {

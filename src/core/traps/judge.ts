@@ -1,4 +1,5 @@
 import { fingerprintDistance } from '../html';
+import type { Message } from '../messages';
 import type { FamilyEvidence } from './family';
 
 /** Pages that differ in at most so many of 64 bits are alike. */
@@ -8,7 +9,7 @@ const ALIKE_PART = 0.7;
 /** Fewer pages prove nothing. */
 const ENOUGH = 20;
 
-export type FamilyJudgement = { trap: true; reason: string } | { trap: false } | { trap: null };
+export type FamilyJudgement = { trap: true; reason: Message } | { trap: false } | { trap: null };
 
 /**
  * Judges whether a large family grows without end: its addresses repeat themselves, or its pages are alike (a calendar's
@@ -17,7 +18,7 @@ export type FamilyJudgement = { trap: true; reason: string } | { trap: false } |
  * @returns `trap: null` while too few of its pages were fetched to tell
  */
 export function judgeFamily({ family, sample }: FamilyEvidence, limit: number): FamilyJudgement {
-  if (family.repeated) return { trap: true, reason: 'parts of its addresses repeat themselves' };
+  if (family.repeated) return { trap: true, reason: { code: 'repeated_segments' } };
   if (sample.length < Math.min(ENOUGH, limit)) return { trap: null };
   const pages = sample.filter((one) => typeof one === 'object' && one !== null) as [number, number][];
   const alike = pages.filter((one) =>
@@ -25,7 +26,7 @@ export function judgeFamily({ family, sample }: FamilyEvidence, limit: number): 
   );
   const part = (alike.length + sample.filter((one) => one === null).length) / sample.length;
   if (part < ALIKE_PART) return { trap: false };
-  return { trap: true, reason: `${Math.round(100 * part)} % of its pages are alike or no pages of their own` };
+  return { trap: true, reason: { code: 'pages_alike', percent: Math.round(100 * part) } };
 }
 
 /** How many members of a family may be fetched, given how many were. */

@@ -31,7 +31,7 @@ describe('a large family', () => {
   it('is a trap when its pages are alike, or no pages at all', () => {
     expect(of(30, (i) => [5, i % 3])).toMatchObject({
       trap: true,
-      reason: '100 % of its pages are alike or no pages of their own',
+      reason: { code: 'pages_alike', percent: 100 },
     });
     expect(of(30, () => null)).toMatchObject({ trap: true });
   });

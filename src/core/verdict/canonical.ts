@@ -1,32 +1,22 @@
-/** What becomes of the canonical that a page declares (RFC 6596; docs/MEANINGS.md, "Verdict"). */
-export const canonicalStates = [
-  /** It names the page itself. */
-  'self',
-  /** It names another page, which may be indexed. */
-  'other',
-  /** It names a page that names yet another, or redirects. */
-  'chain',
-  /** Following canonicals and redirects leads round. */
-  'loop',
-  /** It leads outside the site. */
-  'outside',
-  /** It names a page that may not be indexed. */
-  'not_indexable',
-  /** It names an address that was not fetched. */
-  'unknown',
-] as const;
-export type CanonicalState = (typeof canonicalStates)[number];
+/** What becomes of the canonicals that pages declare (RFC 6596). */
+import { canonicalStates, verdicts } from '../facts';
+import type { CanonicalState, Verdict } from '../facts';
+import { linkKinds } from '../links';
+import { pagesOfCodes } from '../snapshot';
+import type { Base, Columns } from '../snapshot';
 
 /** What is known of the address that a canonical names. */
 export interface CanonicalTarget {
-  verdict: string;
+  verdict: Verdict;
   /** The page it leads on to; −1 when it leads on to none that is known. */
   next: number;
 }
 
+const leadsOn = (verdict: Verdict) => verdict === 'canonicalised' || verdict === 'redirect';
+
 /**
  * Judges the canonical of one page.
- * @param target number of the page it names; −1 when that is outside
+ * @param target number of the page it names; −1 when that is off the site
  * @param at what is known of a page
  */
 export function canonicalState(page: number, target: number, at: (page: number) => CanonicalTarget): CanonicalState {
@@ -35,13 +25,45 @@ export function canonicalState(page: number, target: number, at: (page: number) 
   const { verdict } = at(target);
   if (verdict === 'indexable') return 'other';
   if (verdict === 'unvisited') return 'unknown';
-  if (verdict !== 'canonicalised' && verdict !== 'redirect') return 'not_indexable';
+  if (!leadsOn(verdict)) return 'not_indexable';
   const seen = new Set([page]);
   for (let step = target; step >= 0; step = at(step).next) {
     if (seen.has(step)) return 'loop';
     seen.add(step);
-    const { verdict } = at(step);
-    if (verdict !== 'canonicalised' && verdict !== 'redirect') break;
+    if (!leadsOn(at(step).verdict)) break;
   }
   return 'chain';
+}
+
+const CANONICAL_KIND = linkKinds.indexOf('canonical');
+
+export interface CanonicalBase extends Pick<Base, 'count' | 'links'> {
+  columns: Columns<'url' | 'verdict' | 'redirect_to' | 'canonical' | 'html'>;
+}
+
+/** Judges the canonical of every page, and counts the different ones that each declares. */
+export function canonicalColumns(base: CanonicalBase): { canonical_state: Int32Array; canonicals: Int32Array } {
+  const { count, links, columns } = base;
+  const { verdict, canonical, redirect_to: redirect } = columns;
+  const canonicalPages = pagesOfCodes(base, canonical);
+  const redirectPages = pagesOfCodes(base, redirect);
+  const at = (page: number): CanonicalTarget => {
+    const name = verdicts[verdict[page]];
+    return {
+      verdict: name,
+      next: name === 'redirect' ? redirectPages[redirect.codes[page]] : canonicalPages[canonical.codes[page]],
+    };
+  };
+  const state = Int32Array.from(canonical.codes, (code, page) =>
+    code === 0 ? -1 : canonicalStates.indexOf(canonicalState(page, canonicalPages[code], at)),
+  );
+  const different = new Int32Array(count).fill(-1);
+  for (let page = 0; page < count; page++) {
+    if (columns.html[page] !== 1) continue;
+    const targets = new Set<number>();
+    for (let link = links.offsets[page]; link < links.offsets[page + 1]; link++)
+      if (links.kind[link] === CANONICAL_KIND) targets.add(links.target[link]);
+    different[page] = targets.size;
+  }
+  return { canonical_state: state, canonicals: different };
 }

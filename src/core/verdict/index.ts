@@ -1,12 +1,6 @@
-export { canonicalState, canonicalStates } from './canonical';
-export type { CanonicalState } from './canonical';
-export {
-  fetchErrors,
-  fetchErrorText,
-  followRedirects,
-  isRedirectStatus,
-  judge,
-  unvisitedReasons,
-  verdicts,
-} from './verdict';
-export type { FetchError, Judgement, RedirectEnd, UnvisitedReason, Verdict, VerdictInput } from './verdict';
+export { canonicalColumns } from './canonical';
+export { verdictReason } from './reason';
+export { followRedirects, redirectColumns } from './redirects';
+export type { RedirectEnd } from './redirects';
+export { isRedirectStatus, verdictColumn, verdictOf } from './verdict';
+export type { VerdictFacts } from './verdict';

@@ -1,4 +1,5 @@
-import type { FetchError } from '../verdict';
+import type { FetchError } from '../facts';
+import type { Message } from '../messages';
 
 /** What a person sees of a running crawl besides its counts. */
 export interface Watched {
@@ -7,11 +8,13 @@ export interface Watched {
   /** Answers and failures by kind, the most frequent first. */
   outcomes: { label: string; n: number; bad: boolean }[];
   /** Hosts that are left alone for a while, and why; milliseconds until they are asked again. */
-  held: { host: string; wait: number; reason: string }[];
+  held: { host: string; wait: number; reason: Message }[];
   newest: { address: string; status: number | null; error: FetchError | null; blocked: boolean }[];
-  /** In plain words, when the site is closed to this crawl. */
-  warning: string | null;
+  /** When the site is closed to this crawl. */
+  warning: Message | null;
   /** Families cut by the trap guard so far. */
   traps: number;
   workers: number;
+  /** How far the analysis is, once it has begun. */
+  analysis: { step: string | null; stepsDone: number; steps: number } | null;
 }

@@ -1,21 +1,26 @@
 import { fail, redirect } from '@sveltejs/kit';
-import { addressAt } from '$core/snapshot';
+import { addressAt, SnapshotVersionError } from '$core/snapshot';
 import { noSecrets, readSettingsFile, settingsSchema } from '$core/settings';
 import { readStartAddress } from '$core/url';
-import { crawlPath } from '$lib/routes';
-import { readSecrets, secretsTold } from '$lib/secretFields';
-import { readSettingsForm, typedOf } from '$lib/settingsFields';
-import type { Faults } from '$lib/settingsFields';
+import { crawlPath } from '$lib/shell/routes';
+import { keepsList, MOST_SHOWN, readList } from '$lib/settings/listField';
+import { readSecrets, secretsTold } from '$lib/settings/secretFields';
+import { readSettingsForm, typedOf } from '$lib/settings/settingsFields';
+import type { Faults } from '$lib/settings/settingsFields';
 import {
   addCrawl,
   appDatabase,
   crawlsOf,
   getSite,
+  importedAddresses,
+  importsOf,
   openSnapshot,
+  saveList,
   saveSite,
   secretsOf,
+  SETTINGS_LIST,
   siteByStart,
-  sitesWithNewestCrawl,
+  siteNames,
 } from '$server/index';
 import type { Database, Site } from '$server/index';
 import type { Actions, PageServerLoad } from './$types';
@@ -23,9 +28,29 @@ import type { Actions, PageServerLoad } from './$types';
 /** Addresses that patterns are tried on. */
 const MOST_KNOWN = 5000;
 
+/** The list of known URLs of a site as it stands in its field, or how many there are when they are too many for that. */
+async function listOfSite(db: Database, site: Site | undefined): Promise<{ text: string; unshown: number }> {
+  const imports = site ? (await importsOf(db, site.id)).filter(({ name }) => name === SETTINGS_LIST) : [];
+  const total = imports.reduce((sum, { urls }) => sum + urls, 0);
+  if (total > MOST_SHOWN) return { text: '', unshown: total };
+  const addresses: string[] = [];
+  for await (const part of importedAddresses(
+    db,
+    imports.map(({ id }) => id),
+  ))
+    addresses.push(...part);
+  return { text: addresses.join('\n'), unshown: 0 };
+}
+
 async function knownAddresses(db: Database, site: Site | undefined) {
   const ended = site && (await crawlsOf(db, site.id)).find(({ state }) => state === 'done' || state === 'stopped');
-  const snapshot = ended ? await openSnapshot(db, ended, 'facts') : null;
+  // A crawl that another version has analysed is only not shown here.
+  const snapshot = ended
+    ? await openSnapshot(db, ended, 'facts').catch((error: unknown) => {
+        if (error instanceof SnapshotVersionError) return null;
+        throw error;
+      })
+    : null;
   if (!snapshot) return { known: [], more: false };
   const known = Array.from({ length: Math.min(snapshot.count, MOST_KNOWN) }, (_, page) => addressAt(snapshot, page));
   return { known, more: snapshot.count > MOST_KNOWN };
@@ -41,13 +66,15 @@ export const load: PageServerLoad = async ({ url }) => {
     (await ofSite(db, url.searchParams.get('site'))) ?? (given.ok ? await siteByStart(db, given.address) : undefined);
   const like = await ofSite(db, url.searchParams.get('like'));
   const model = like ?? site;
+  const listed = await listOfSite(db, model);
   const start = site?.start ?? url.searchParams.get('start') ?? '';
   return {
     site: site && { id: site.id, start: site.start },
     like: like?.start ?? null,
-    typed: { ...typedOf(model?.settings ?? settingsSchema.parse({ start: '' })), start },
+    typed: { ...typedOf(model?.settings ?? settingsSchema.parse({ start: '' })), start, lists: listed.text },
     stored: secretsTold(site ? secretsOf(site) : noSecrets),
-    sites: (await sitesWithNewestCrawl(db)).map(({ site: { id, start } }) => ({ id, start })),
+    sites: await siteNames(db),
+    unshown: listed.unshown,
     ...(await knownAddresses(db, site)),
   };
 };
@@ -60,9 +87,13 @@ async function save(request: Request) {
   const site = read.ok ? await siteByStart(db, read.settings.start) : undefined;
   const faults: Faults = read.ok ? {} : read.faults;
   const secrets = readSecrets(form, site ? secretsOf(site) : noSecrets, faults);
-  if (!read.ok) return { failure: fail(400, { faults, typed: read.typed }) };
-  if (Object.keys(faults).length) return { failure: fail(400, { faults, typed: typedOf(read.settings) }) };
-  return { db, settings: read.settings, siteId: await saveSite(db, read.settings, secrets) };
+  const list = readList(form, faults);
+  const lists = String(form.get('lists') ?? '');
+  if (!read.ok) return { failure: fail(400, { faults, typed: { ...read.typed, lists } }) };
+  if (Object.keys(faults).length) return { failure: fail(400, { faults, typed: { ...typedOf(read.settings), lists } }) };
+  const siteId = await saveSite(db, read.settings, secrets);
+  if (!keepsList(form)) await saveList(db, siteId, SETTINGS_LIST, list);
+  return { db, settings: read.settings, siteId };
 }
 
 const MAX_FILE = 8 << 20;
@@ -85,7 +116,7 @@ export const actions: Actions = {
     const read = readSettingsFile(await file.text());
     if (!read.ok) return fail(400, { notice: read.message });
     return {
-      typed: typedOf(read.settings),
+      typed: { ...typedOf(read.settings), lists: read.lists.join('\n') },
       notice: `The settings of ${file.name} stand below; they hold when they are saved.`,
     };
   },

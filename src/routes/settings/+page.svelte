@@ -7,11 +7,12 @@
   import type { AgentName } from '$core/settings';
   import type { ScopeSettings } from '$core/scope';
   import { readStartAddress } from '$core/url';
-  import Brand from '$lib/Brand.svelte';
-  import FieldGroup from '$lib/FieldGroup.svelte';
-  import PatternTester from '$lib/PatternTester.svelte';
-  import { allFields, fieldGroups, folderOf } from '$lib/settingsFields';
-  import type { Faults, Typed } from '$lib/settingsFields';
+  import Brand from '$lib/shell/Brand.svelte';
+  import FieldGroup from '$lib/settings/FieldGroup.svelte';
+  import ListField from '$lib/settings/ListField.svelte';
+  import PatternTester from '$lib/settings/PatternTester.svelte';
+  import { allFields, fieldGroups, folderOf } from '$lib/settings/settingsFields';
+  import type { Faults, Typed } from '$lib/settings/settingsFields';
 
   let { data, form } = $props();
   const typed: Typed = $derived({ ...data.typed, ...(form && 'typed' in form ? form.typed : {}) });
@@ -156,6 +157,7 @@
           <div class="max-w-4xl">
             <FieldGroup {group} {typed} {faults}>
               {#if group.id === 'scope'}
+                <ListField typed={typed.lists} fault={faults.lists} unshown={data.unshown} />
                 <PatternTester {scope} known={data.known} more={data.more} />
               {:else if group.id === 'reader'}
                 <div class="mt-3 flex flex-wrap items-center gap-1.5">
@@ -224,7 +226,7 @@
         <button class="btn btn-outline btn-sm" disabled={sending}>Save</button>
         <p role="status" class={wrong || (form && 'notice' in form && !('typed' in form)) ? 'lost' : ''}>
           {#if wrong}{wrong === 1 ? 'One field needs' : `${wrong} fields need`} another look{notStart
-              ? ` (${allFields.find(({ name }) => name === notStart)?.label ?? 'What stays secret'}): ${faults[notStart]}`
+              ? ` (${allFields.find(({ name }) => name === notStart)?.label ?? (notStart === 'lists' ? 'Known URLs' : 'What stays secret')}): ${faults[notStart]}`
               : '.'}{:else}{notice}{/if}
         </p>
       </div>

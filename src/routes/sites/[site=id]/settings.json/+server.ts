@@ -1,11 +1,12 @@
 import { error } from '@sveltejs/kit';
 import { settingsFile } from '$core/settings';
 import { appDatabase, getSite } from '$server/index';
+import { siteOf } from '../../../crawl';
 import type { RequestHandler } from './$types';
 
 /** The settings of a site as a file. */
-export const GET: RequestHandler = async ({ params }) => {
-  const site = await getSite(appDatabase(), Number(params.site));
+export const GET: RequestHandler = async ({ locals }) => {
+  const site = await getSite(appDatabase(), siteOf(locals).id);
   if (!site) error(404, 'There is no such site.');
   const name = new URL(site.start).host.replace(/[^\w.-]/g, '-');
   return new Response(settingsFile(site.settings), {

@@ -1,26 +1,30 @@
-import { error } from '@sveltejs/kit';
-import { screenOf } from '$lib/routes';
-import { appDatabase, crawlsOf, getCrawl, getSite, keptSelections, storedReport } from '$server/index';
+import { crawlOf, hasEnded, siteOf } from '../../../../crawl';
+import { screenOf } from '$lib/shell/routes';
+import { appDatabase, crawlSettings, crawlsOf, openReport, savedSelections } from '$server/index';
 import type { LayoutServerLoad } from './$types';
 
-export const load: LayoutServerLoad = async ({ params, depends }) => {
-  depends('crawl:state', 'site:kept');
+export const load: LayoutServerLoad = async ({ locals, depends }) => {
+  depends('crawl:state', 'site:saved');
   const db = appDatabase();
-  const [site, crawl] = await Promise.all([getSite(db, Number(params.site)), getCrawl(db, Number(params.crawl))]);
-  if (!site || !crawl || crawl.siteId !== site.id) error(404, 'There is no such crawl.');
-  const ended = crawl.state === 'done' || crawl.state === 'stopped';
-  const [crawls, kept, report] = await Promise.all([
+  const [site, crawl] = [siteOf(locals), crawlOf(locals)];
+  const [crawls, saved, report, settings] = await Promise.all([
     crawlsOf(db, site.id, 12),
-    keptSelections(db, site.id),
-    ended ? storedReport(db, crawl) : null,
+    savedSelections(db, site.id),
+    hasEnded(crawl) ? openReport(db, crawl) : null,
+    crawlSettings(db, crawl.id),
   ]);
+  const { id, state, reason, limited, baseId, known, done, unanswered, bytes, ranMs, current, request } = crawl;
+  const { limit, depth, minutes, megabytes, connections, rate } = settings;
   return {
-    site: { id: site.id, start: site.start, kept },
-    crawl,
+    site: { id: site.id, start: site.start, saved },
+    crawl: {
+      ...{ id, state, reason, limited, baseId, known, done, unanswered, bytes, ranMs, current, request },
+      at: crawl.startedAt ?? crawl.createdAt,
+      /** What of its settings screens speak of. */
+      settings: { limit, depth, minutes, megabytes, connections, rate },
+    },
     crawls: crawls.reverse().map(({ id, state, known, startedAt, createdAt }) => ({
-      id,
-      state,
-      known,
+      ...{ id, state, known },
       at: startedAt ?? createdAt,
     })),
     /** What the palette offers, and what the questions count. */

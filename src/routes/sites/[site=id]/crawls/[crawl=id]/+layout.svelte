@@ -2,13 +2,13 @@
 <script lang="ts">
   import { goto } from '$app/navigation';
   import { page } from '$app/state';
-  import Brand from '$lib/Brand.svelte';
-  import Finder from '$lib/Finder.svelte';
-  import Keys from '$lib/Keys.svelte';
-  import { crawlPath, questions } from '$lib/routes';
-  import { said } from '$lib/say.svelte';
-  import { switchTheme } from '$lib/theme';
-  import { moment, number } from '$lib/words';
+  import Brand from '$lib/shell/Brand.svelte';
+  import Finder from '$lib/shell/Finder.svelte';
+  import Keys from '$lib/shell/Keys.svelte';
+  import { crawlPath, questions } from '$lib/shell/routes';
+  import { said } from '$lib/shell/say.svelte';
+  import { switchTheme } from '$lib/shell/theme';
+  import { moment, number } from '$lib/shell/words';
 
   let { data, children } = $props();
   const base = $derived(crawlPath(data.site.id, data.crawl.id));
@@ -72,7 +72,7 @@
         </li>
       {/each}
       <li class="tabular pl-2 text-xs whitespace-nowrap">
-        {moment(data.crawl.startedAt ?? data.crawl.createdAt)}{ended ? ` · ${number(data.crawl.known)} URLs` : ''}
+        {moment(data.crawl.at)}{ended ? ` · ${number(data.crawl.known)} URLs` : ''}
       </li>
     </ol>
     <span class="flex-1"></span>

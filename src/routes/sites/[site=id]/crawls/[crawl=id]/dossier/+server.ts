@@ -4,7 +4,7 @@ import { dossierOf, routeWithout } from '$core/answers';
 import type { DossierTold } from '$core/answers';
 import { readers } from '$core/reach';
 import { addressAt, pageOf } from '$core/snapshot';
-import { findingsOfPage, openReport, orderedRows, pageDetails } from '$server/index';
+import { crawlSettings, findingsOfPage, openReport, orderedRows, pageDetails } from '$server/index';
 import { crawlWithSnapshot } from '../../../../../crawl';
 import { viewOf } from '../../../../../view';
 import type { RequestHandler } from './$types';
@@ -17,10 +17,10 @@ const query = z.object({
 });
 
 /** The dossier of one page, `?page=address&reader=…`, and its neighbours in the list that the query of a view asks for. */
-export const GET: RequestHandler = async ({ params, url }) => {
+export const GET: RequestHandler = async ({ locals, url }) => {
   const asked = query.safeParse(Object.fromEntries(url.searchParams));
   if (!asked.success) error(400, asked.error.issues[0].message);
-  const { db, row, snapshot } = await crawlWithSnapshot(params, 'links');
+  const { db, crawl, snapshot } = await crawlWithSnapshot(locals, 'links');
   const { reader, without } = asked.data;
   const page = pageOf(snapshot, asked.data.page);
   if (page < 0) error(404, 'This crawl does not know the page.');
@@ -33,13 +33,14 @@ export const GET: RequestHandler = async ({ params, url }) => {
   const order = view.list === 'pages' ? orderedRows(snapshot, view) : new Uint32Array(0);
   const place = order.indexOf(page);
   const addressOf = (at: number) => (at >= 0 && at < order.length ? addressAt(snapshot, order[at]) : null);
-  const [report, found, details] = await Promise.all([
-    openReport(db, row),
-    findingsOfPage(db, row, page),
-    pageDetails(db, row, asked.data.page),
+  const [report, found, details, { weights }] = await Promise.all([
+    openReport(db, crawl),
+    findingsOfPage(db, crawl, page),
+    pageDetails(db, crawl, asked.data.page),
+    crawlSettings(db, crawl.id),
   ]);
   const told: DossierTold = {
-    ...dossierOf(snapshot, page, reader, row.settings.weights),
+    ...dossierOf(snapshot, page, reader, weights),
     ...details,
     findings: (report?.findings ?? [])
       .filter(({ id }) => found.includes(id))

@@ -1,8 +1,8 @@
 import { error } from '@sveltejs/kit';
-import { inPieces, listAs, tableFormats } from '$core/formats';
+import { listAs, tableFormats } from '$core/formats';
 import type { TableFormat } from '$core/formats';
 import { listOf, orderedRows } from '$server/index';
-import { crawlWithSnapshot } from '../../../../../crawl';
+import { crawlWithSnapshot, siteOf } from '../../../../../crawl';
 import { viewOf } from '../../../../../view';
 import type { RequestHandler } from './$types';
 
@@ -12,12 +12,11 @@ const types: Record<TableFormat, string> = {
   json: 'application/json',
 };
 
-function streamed(rows: Iterable<string>): ReadableStream<Uint8Array> {
+function streamed(texts: Generator<string>): ReadableStream<Uint8Array> {
   const encoder = new TextEncoder();
-  const pieces = inPieces(rows);
   return new ReadableStream({
     pull(controller) {
-      const { done, value } = pieces.next();
+      const { done, value } = texts.next();
       if (done) controller.close();
       else controller.enqueue(encoder.encode(value));
     },
@@ -25,14 +24,14 @@ function streamed(rows: Iterable<string>): ReadableStream<Uint8Array> {
 }
 
 async function answer(
-  params: { site: string; crawl: string },
+  locals: App.Locals,
   query: URLSearchParams,
   picked: ReadonlySet<number> | null,
 ) {
   const format = (query.get('format') ?? 'csv') as TableFormat;
   if (!tableFormats.includes(format)) error(400, `A list is written as ${tableFormats.join(', ')}.`);
   const { view, columns, need } = viewOf(query);
-  const { row, snapshot } = await crawlWithSnapshot(params, need);
+  const { crawl, snapshot } = await crawlWithSnapshot(locals, need);
   const rows = orderedRows(snapshot, view);
   const pieces = listAs(
     format,
@@ -40,7 +39,7 @@ async function answer(
     picked ? rows.filter((id) => picked.has(id)) : rows,
     columns,
   );
-  const name = `${view.list}-${new URL(row.settings.start).hostname}-${row.id}.${format}`;
+  const name = `${view.list}-${new URL(siteOf(locals).start).hostname}-${crawl.id}.${format}`;
   return new Response(streamed(pieces), {
     headers: {
       'content-type': `${types[format]}; charset=utf-8`,
@@ -50,10 +49,10 @@ async function answer(
 }
 
 /** A list as a file, as it is seen: the query of a view and `&format=csv|tsv|json`. */
-export const GET: RequestHandler = ({ params, url }) => answer(params, url.searchParams, null);
+export const GET: RequestHandler = ({ locals, url }) => answer(locals, url.searchParams, null);
 
 /** As GET, for the rows only whose numbers the body names, separated by commas. */
-export const POST: RequestHandler = async ({ params, url, request }) => {
+export const POST: RequestHandler = async ({ locals, url, request }) => {
   const picked = new Set((await request.text()).split(',').filter(Boolean).map(Number));
-  return answer(params, url.searchParams, picked);
+  return answer(locals, url.searchParams, picked);
 };

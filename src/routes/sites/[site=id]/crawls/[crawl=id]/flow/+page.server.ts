@@ -4,8 +4,8 @@ import { listScreen } from '../../../../../screen';
 import type { PageServerLoad } from './$types';
 
 export const load: PageServerLoad = async (event) => {
-  const { db, row, snapshot, list } = await listScreen(event);
-  const report = (await openReport(db, row))!;
+  const { db, crawl, snapshot, list } = await listScreen(event);
+  const report = (await openReport(db, crawl))!;
   const curve = shareCurve(snapshot);
   return {
     list,

@@ -7,25 +7,21 @@ import {
   sourceCounts,
   verdictMakeUp,
 } from '$core/answers';
-import { closedWarning, crawlsOf, filesOf, openReport, selectPages, storedReport, trapsOf } from '$server/index';
-import { crawlWithSnapshot } from '../../../../../crawl';
+import { closedWarning, crawlsOf, filesOf, openReport, selectPages, trapsOf } from '$server/index';
+import { crawlWithSnapshot, hasEnded } from '../../../../../crawl';
 import type { PageServerLoad } from './$types';
 
 const MOST_SECTIONS = 14;
 const MOST_FINDINGS = 10;
 const MOST_CRAWLS = 12;
 
-export const load: PageServerLoad = async ({ params }) => {
-  const { db, row, snapshot } = await crawlWithSnapshot(params, 'facts');
+export const load: PageServerLoad = async ({ locals }) => {
+  const { db, crawl, snapshot } = await crawlWithSnapshot(locals, 'facts');
   const sections = sectionCounts(snapshot);
-  const report = (await openReport(db, row))!;
-  const crawls = (await crawlsOf(db, row.siteId, MOST_CRAWLS)).filter(
-    ({ state }) => state === 'done' || state === 'stopped',
-  );
+  const report = (await openReport(db, crawl))!;
+  const ended = (await crawlsOf(db, crawl.siteId, MOST_CRAWLS)).filter(hasEnded).reverse();
   const counted = await Promise.all(
-    crawls
-      .reverse()
-      .map(async (crawl) => ({ id: crawl.id, at: crawl.endedAt, counts: (await storedReport(db, crawl))?.counts })),
+    ended.map(async (one) => ({ id: one.id, at: one.endedAt, counts: (await openReport(db, one))?.counts })),
   );
   return {
     answer: overviewAnswer(snapshot),
@@ -40,8 +36,8 @@ export const load: PageServerLoad = async ({ params }) => {
     moreFindings: Math.max(0, report.findings.length - MOST_FINDINGS),
     faults: report.findings.flatMap(({ name, files }) => files.map((file) => ({ name, ...file }))),
     trend: counted.flatMap(({ counts, ...crawl }) => (counts ? [{ ...crawl, ...counts }] : [])),
-    files: await filesOf(db, row.id),
-    traps: await trapsOf(db, row.id),
-    warning: await closedWarning(db, row),
+    files: await filesOf(db, crawl.id),
+    traps: await trapsOf(db, crawl.id),
+    warning: await closedWarning(db, crawl),
   };
 };

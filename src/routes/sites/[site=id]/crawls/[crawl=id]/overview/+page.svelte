@@ -1,19 +1,20 @@
 <script lang="ts">
   import { goto } from '$app/navigation';
-  import Answer from '$lib/Answer.svelte';
-  import DepthChart from '$lib/DepthChart.svelte';
-  import FindingTable from '$lib/FindingTable.svelte';
-  import MakeUp from '$lib/MakeUp.svelte';
-  import Picture from '$lib/Picture.svelte';
-  import Remark from '$lib/Remark.svelte';
-  import { crawlPath, findingHref } from '$lib/routes';
-  import TrapTable from '$lib/TrapTable.svelte';
-  import Trend from '$lib/Trend.svelte';
-  import VerdictMark from '$lib/VerdictMark.svelte';
-  import { shareText } from '$lib/dossierFacts';
+  import Answer from '$lib/shell/Answer.svelte';
+  import DepthChart from '$lib/charts/DepthChart.svelte';
+  import FindingTable from '$lib/findings/FindingTable.svelte';
+  import MakeUp from '$lib/charts/MakeUp.svelte';
+  import Picture from '$lib/charts/Picture.svelte';
+  import Remark from '$lib/shell/Remark.svelte';
+  import { crawlPath, findingHref } from '$lib/shell/routes';
+  import TrapTable from '$lib/charts/TrapTable.svelte';
+  import Trend from '$lib/charts/Trend.svelte';
+  import VerdictMark from '$lib/list/VerdictMark.svelte';
+  import { shareText } from '$lib/dossier/dossierFacts';
   import { quote } from '$core/selection/language';
-  import { verdicts } from '$core/verdict';
-  import { number, shortAddress, verdictLabel } from '$lib/words';
+  import { verdicts } from '$core/facts';
+  import { sentence, unvisitedText } from '$core/messages';
+  import { number, shortAddress, verdictLabel } from '$lib/shell/words';
 
   let { data } = $props();
   const base = $derived(crawlPath(data.site.id, data.crawl.id));
@@ -93,7 +94,7 @@
             </tr>
           </thead>
           <tbody>
-            {#each data.sections as { section, pages: n, indexable, medianDepth, share, lost } (section)}
+            {#each data.sections as { section, pages: n, indexable, medianDepth, share, noRoute } (section)}
               <tr class="border-t border-base-300/60">
                 <td class="max-w-0 w-2/5 truncate py-1 font-mono text-[0.8125rem]">
                   <a href={href(`section = ${quote(section)}`)} class="hover:underline">/{section}</a>
@@ -104,7 +105,7 @@
                 <td class="tabular text-right" title="Share of an average page: {shareText(n ? share / n : null)}"
                   >{shareText(share)}</td
                 >
-                <td class="tabular text-right {lost ? 'lost' : 'quiet'}">{number(lost)}</td>
+                <td class="tabular text-right {noRoute ? 'lost' : 'quiet'}">{number(noRoute)}</td>
               </tr>
             {/each}
           </tbody>
@@ -136,9 +137,9 @@
             <tbody>
               {#each data.left as { reason, pages: n } (reason)}
                 <tr class="border-t border-base-300/60 first:border-0">
-                  <td class="py-1">{reason}</td>
+                  <td class="py-1">{unvisitedText(reason)}</td>
                   <td class="tabular text-right"
-                    ><a class="hover:underline" href={href(`unvisited and verdict_reason = ${quote(reason)}`)}
+                    ><a class="hover:underline" href={href(`unvisited_reason = ${reason}`)}
                       >{number(n)}</a
                     ></td
                   >
@@ -223,18 +224,18 @@
                   >{shortAddress(`${origin}/robots.txt`, data.site.start)}</td
                 >
                 <td class="text-right {fault ? 'lost' : ''}"
-                  >{fault ?? (status === 200 ? 'read' : `${status}: everything is open`)}</td
+                  >{fault ? sentence(fault) : status === 200 ? 'read' : `${status}: everything is open`}</td
                 >
               </tr>
             {/each}
-            {#each data.files.sitemaps as { address, entries, fault, line, passedOver } (address)}
+            {#each data.files.sitemaps as { address, entries, fault, line, skipped } (address)}
               <tr class="border-t border-base-300/60 first:border-0">
                 <td class="max-w-0 w-3/5 truncate py-1 font-mono text-[0.8125rem]" title={address}
                   >{shortAddress(address, data.site.start)}</td
                 >
                 <td class="text-right">
-                  {#if fault}<span class="lost">{fault}{line ? ` Line ${line}.` : ''}</span>{:else}{number(entries)} entries{/if}
-                  {#if passedOver}<span class="quiet">, {number(passedOver)} outside</span>{/if}
+                  {#if fault}<span class="lost">{sentence(fault)}{line ? ` Line ${line}.` : ''}</span>{:else}{number(entries)} entries{/if}
+                  {#if skipped}<span class="quiet">, {number(skipped)} outside</span>{/if}
                 </td>
               </tr>
             {:else}
@@ -248,8 +249,8 @@
             {#each data.faults.slice(0, 40) as { name, file, line, evidence }, i (i)}
               <li class="border-t border-base-300/60 py-1 first:border-0">
                 <span class="lost">{name}</span>{line ? `, line ${line}` : ''}
-                <span class="quiet block truncate font-mono" title={evidence}
-                  >{shortAddress(file, data.site.start)}: {evidence}</span
+                <span class="quiet block truncate font-mono" title={sentence(evidence)}
+                  >{shortAddress(file, data.site.start)}: {sentence(evidence)}</span
                 >
               </li>
             {/each}

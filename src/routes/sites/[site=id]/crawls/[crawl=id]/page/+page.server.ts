@@ -3,7 +3,7 @@ import { pageOf } from '$core/snapshot';
 import { crawlWithSnapshot } from '../../../../../crawl';
 import type { PageServerLoad } from './$types';
 
-export const load: PageServerLoad = async ({ params, url }) => {
-  const { snapshot } = await crawlWithSnapshot(params, 'facts');
+export const load: PageServerLoad = async ({ locals, url }) => {
+  const { snapshot } = await crawlWithSnapshot(locals, 'facts');
   if (pageOf(snapshot, url.searchParams.get('page') ?? '') < 0) error(404, 'This crawl does not know the page.');
 };

@@ -1,11 +1,11 @@
 <script lang="ts">
   import { goto } from '$app/navigation';
   import { page } from '$app/state';
-  import { screenState, withState } from '$lib/address';
-  import type { ScreenState } from '$lib/address';
-  import Dossier from '$lib/Dossier.svelte';
-  import { crawlPath } from '$lib/routes';
-  import { shortAddress } from '$lib/words';
+  import { screenState, withState } from '$lib/shell/address';
+  import type { ScreenState } from '$lib/shell/address';
+  import Dossier from '$lib/dossier/Dossier.svelte';
+  import { crawlPath } from '$lib/shell/routes';
+  import { shortAddress } from '$lib/shell/words';
 
   let { data } = $props();
   const view = $derived(screenState(page.url));

@@ -1,5 +1,5 @@
-import { error } from '@sveltejs/kit';
-import { appDatabase, getCrawl, watchCrawl } from '$server/index';
+import { appDatabase, crawlState, watchCrawl } from '$server/index';
+import { crawlOf } from '../../../../../crawl';
 import type { Watched } from '$core/watch';
 import type { RequestHandler } from './$types';
 
@@ -8,10 +8,9 @@ const EVERY_MS = 500;
 const WATCH_EVERY = 4;
 
 /** How a crawl goes, as server-sent events, until it has ended. */
-export const GET: RequestHandler = async ({ params }) => {
+export const GET: RequestHandler = ({ locals }) => {
   const db = appDatabase();
-  const id = Number(params.crawl);
-  if ((await getCrawl(db, id))?.siteId !== Number(params.site)) error(404, 'There is no such crawl.');
+  const { id } = crawlOf(locals);
   const encoder = new TextEncoder();
   let timer: ReturnType<typeof setTimeout>;
   let left = false;
@@ -20,14 +19,16 @@ export const GET: RequestHandler = async ({ params }) => {
     start(controller) {
       const tell = async (n: number) => {
         try {
-          const row = await getCrawl(db, id);
+          const row = await crawlState(db, id);
           if (left || !row) return;
           const { state, reason, request, known, done, unanswered, bytes, current, ranMs } = row;
           if (n % WATCH_EVERY === 0) watched = await watchCrawl(db, row);
           const told = { state, reason, request, known, done, unanswered, bytes, current, ranMs, watched };
           if (left) return;
           controller.enqueue(encoder.encode(`data: ${JSON.stringify(told)}\n\n`));
-          if (state !== 'waiting' && state !== 'running' && state !== 'paused') return controller.close();
+          // An ended crawl may still be analysed anew.
+          const isMoving = state === 'waiting' || state === 'running' || state === 'paused' || watched?.analysis;
+          if (!isMoving) return controller.close();
         } catch {
           // The browser asks again by itself when the stream ends.
           if (!left) controller.close();

@@ -3,8 +3,8 @@ import { depthBars, noRoute, reachAnswer, readerDifference, topGates } from '$co
 import { listedOf } from '$core/lists';
 import { addressAt } from '$core/snapshot';
 import { familiesOf } from '$core/traps';
-import { crawlPath } from '$lib/routes';
-import { orderedRows, recrawl, selectPages, trapsOf } from '$server/index';
+import { crawlPath } from '$lib/shell/routes';
+import { getCrawl, orderedRows, recrawl, selectPages, trapsOf } from '$server/index';
 import { crawlWithSnapshot, needOf } from '../../../../../crawl';
 import { listScreen } from '../../../../../screen';
 import type { Actions, PageServerLoad } from './$types';
@@ -14,7 +14,7 @@ const LARGE_FAMILY = 20;
 const MOST_FAMILIES = 12;
 
 export const load: PageServerLoad = async (event) => {
-  const { db, row, snapshot, state, list } = await listScreen(event);
+  const { db, crawl, snapshot, state, list } = await listScreen(event);
   // A selection of links picks no bars.
   const { pages } = selectPages(snapshot, listedOf(state.list) === 'pages' ? state.select : '');
   const { reader, picture } = state;
@@ -23,20 +23,21 @@ export const load: PageServerLoad = async (event) => {
     answer: reachAnswer(snapshot, reader),
     difference: readerDifference(snapshot),
     bars: picture === '' ? depthBars(snapshot, pages, reader) : null,
-    noRoute: picture === 'lost' ? noRoute(snapshot) : null,
+    noRoute: picture === 'no-route' ? noRoute(snapshot) : null,
     gates: picture === 'gates' ? topGates(snapshot) : null,
-    traps: picture === 'traps' ? await trapsOf(db, row.id) : null,
+    traps: picture === 'traps' ? await trapsOf(db, crawl.id) : null,
     families: picture === 'traps' ? familiesOf(snapshot, LARGE_FAMILY).slice(0, MOST_FAMILIES) : [],
   };
 };
 
 export const actions: Actions = {
   /** Fetches what is selected again, in a crawl of its own; the rest is carried over. */
-  again: async ({ params, request }) => {
+  again: async ({ locals, request }) => {
     const select = String((await request.formData()).get('select') ?? '');
-    const { db, row, snapshot } = await crawlWithSnapshot(params, needOf(select));
+    const { db, crawl, snapshot } = await crawlWithSnapshot(locals, needOf(select));
     const pages = orderedRows(snapshot, { list: 'pages', select, sort: '', by: 'section' });
     const addresses = Array.from(pages, (page) => addressAt(snapshot, page));
-    redirect(303, `${crawlPath(row.siteId, await recrawl(db, row, addresses))}/watch`);
+    const base = (await getCrawl(db, crawl.id))!;
+    redirect(303, `${crawlPath(crawl.siteId, await recrawl(db, base, addresses))}/watch`);
   },
 };

@@ -1,26 +1,26 @@
 <script lang="ts">
   import { goto } from '$app/navigation';
   import { page } from '$app/state';
-  import { depthFact, lostSelection } from '$core/reach/reach';
-  import { verdicts } from '$core/verdict';
-  import { screenState, withState } from '$lib/address';
-  import type { ScreenState } from '$lib/address';
-  import Answer from '$lib/Answer.svelte';
-  import DepthChart from '$lib/DepthChart.svelte';
-  import { depthsOf, pickDepth } from '$lib/depthSelection';
-  import DifferencePicture from '$lib/DifferencePicture.svelte';
-  import FamilyTable from '$lib/FamilyTable.svelte';
-  import GatesPicture from '$lib/GatesPicture.svelte';
-  import LostPicture from '$lib/LostPicture.svelte';
-  import Picture from '$lib/Picture.svelte';
-  import PictureTabs from '$lib/PictureTabs.svelte';
-  import ReadAs from '$lib/ReadAs.svelte';
-  import Remark from '$lib/Remark.svelte';
-  import { crawlPath, picturesOf } from '$lib/routes';
-  import TrapTable from '$lib/TrapTable.svelte';
-  import VerdictMark from '$lib/VerdictMark.svelte';
-  import { number, verdictLabel } from '$lib/words';
-  import Workspace from '$lib/Workspace.svelte';
+  import { depthFact, noRouteSelection } from '$core/reach/reach';
+  import { verdicts } from '$core/facts';
+  import { screenState, withState } from '$lib/shell/address';
+  import type { ScreenState } from '$lib/shell/address';
+  import Answer from '$lib/shell/Answer.svelte';
+  import DepthChart from '$lib/charts/DepthChart.svelte';
+  import { depthsOf, pickDepth } from '$lib/selection/depthSelection';
+  import DifferencePicture from '$lib/charts/DifferencePicture.svelte';
+  import FamilyTable from '$lib/charts/FamilyTable.svelte';
+  import GatesPicture from '$lib/charts/GatesPicture.svelte';
+  import NoRoutePicture from '$lib/charts/NoRoutePicture.svelte';
+  import Picture from '$lib/charts/Picture.svelte';
+  import PictureTabs from '$lib/charts/PictureTabs.svelte';
+  import ReadAs from '$lib/shell/ReadAs.svelte';
+  import Remark from '$lib/shell/Remark.svelte';
+  import { crawlPath, picturesOf } from '$lib/shell/routes';
+  import TrapTable from '$lib/charts/TrapTable.svelte';
+  import VerdictMark from '$lib/list/VerdictMark.svelte';
+  import { number, verdictLabel } from '$lib/shell/words';
+  import Workspace from '$lib/shell/Workspace.svelte';
 
   let { data } = $props();
   const view = $derived(screenState(page.url));
@@ -28,7 +28,7 @@
   const picked = $derived(depthsOf(view.select, view.reader));
   const met = $derived(verdicts.filter((_, v) => data.bars?.some(({ byVerdict }) => byVerdict[v] > 0)).reverse());
   const host = $derived(new URL(data.site.start).host);
-  const lost = $derived(lostSelection(view.reader));
+  const lost = $derived(noRouteSelection(view.reader));
   let past = $state(3);
   const pagesPast = $derived(
     (data.bars ?? []).reduce((sum, { depth, pages }) => sum + (depth !== null && depth > past ? pages : 0), 0),
@@ -109,7 +109,7 @@
         />
       </Picture>
     {:else if data.noRoute}
-      <LostPicture noRoute={data.noRoute} start={data.site.start} {href} />
+      <NoRoutePicture noRoute={data.noRoute} start={data.site.start} {href} />
     {:else if data.gates}
       <GatesPicture
         gates={data.gates}

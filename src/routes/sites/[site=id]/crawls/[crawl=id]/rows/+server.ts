@@ -11,11 +11,11 @@ const window = z.object({
 });
 
 /** A window of a list: the query of a view and `&from=N&size=N`; with size 0 how many rows it has, and what is wrong. */
-export const GET: RequestHandler = async ({ params, url }) => {
+export const GET: RequestHandler = async ({ locals, url }) => {
   const asked = window.safeParse(Object.fromEntries(url.searchParams));
   if (!asked.success) error(400, asked.error.issues[0].message);
   const { view, columns, need } = viewOf(url.searchParams);
-  const { snapshot } = await crawlWithSnapshot(params, need);
+  const { snapshot } = await crawlWithSnapshot(locals, need);
   const { from, size } = asked.data;
   return json({ ...listWindow(snapshot, view, columns, from, size), fault: listOf(snapshot, view).fault });
 };

@@ -1,6 +1,7 @@
 import { error, json } from '@sveltejs/kit';
 import { z } from 'zod';
-import { getCrawl, appDatabase, pageSource } from '$server/index';
+import { appDatabase, pageSource } from '$server/index';
+import { crawlOf } from '../../../../../crawl';
 import type { RequestHandler } from './$types';
 
 const query = z.object({
@@ -17,14 +18,11 @@ const query = z.object({
 });
 
 /** Lines of the source of a page as it was received: `?page=address&marks=line:column,…&from=line&size=lines`. */
-export const GET: RequestHandler = async ({ params, url }) => {
+export const GET: RequestHandler = async ({ locals, url }) => {
   const asked = query.safeParse(Object.fromEntries(url.searchParams));
   if (!asked.success) error(400, asked.error.issues[0].message);
   const { page, marks, from, size } = asked.data;
-  const db = appDatabase();
-  const row = await getCrawl(db, Number(params.crawl));
-  if (!row || row.siteId !== Number(params.site)) error(404, 'There is no such crawl.');
-  const found = await pageSource(db, row, page, marks, from, size);
+  const found = await pageSource(appDatabase(), crawlOf(locals), page, marks, from, size);
   if (!found) error(404, 'The source of this page is not kept: it answered with no HTML, or was too large.');
   return json(found);
 };

@@ -5,8 +5,8 @@ import { viewOf } from '../../../../../view';
 import type { RequestHandler } from './$types';
 
 /** The distributions of the columns of a list: the query of a view. */
-export const GET: RequestHandler = async ({ params, url }) => {
+export const GET: RequestHandler = async ({ locals, url }) => {
   const { view, columns, need } = viewOf(url.searchParams);
-  const { snapshot } = await crawlWithSnapshot(params, need);
+  const { snapshot } = await crawlWithSnapshot(locals, need);
   return json(listSummaries(snapshot, view, columns));
 };

@@ -4,7 +4,7 @@ import { crawlWithSnapshot } from '../../../../../crawl';
 import type { RequestHandler } from './$types';
 
 /** Known values of a fact, for whoever writes a selection: `?fact=…&begins=…`. */
-export const GET: RequestHandler = async ({ params, url }) => {
-  const { snapshot } = await crawlWithSnapshot(params, 'facts');
+export const GET: RequestHandler = async ({ locals, url }) => {
+  const { snapshot } = await crawlWithSnapshot(locals, 'facts');
   return json(valuesOf(snapshot, url.searchParams.get('fact') ?? '', url.searchParams.get('begins') ?? ''));
 };

@@ -3,15 +3,20 @@
   import { enhance } from '$app/forms';
   import { goto, invalidate } from '$app/navigation';
   import type { SubmitFunction } from '@sveltejs/kit';
-  import type { WatchTold } from '$lib/watch';
-  import { crawlPath } from '$lib/routes';
-  import { bytes, duration, number, shortAddress, stateLabel } from '$lib/words';
+  import { errorText, sentence } from '$core/messages';
+  import type { FetchError } from '$core/facts';
+  import type { WatchTold } from '$lib/watch/watch';
+  import { crawlPath } from '$lib/shell/routes';
+  import { bytes, duration, number, shortAddress, stateLabel } from '$lib/shell/words';
 
   let { data } = $props();
   const base = $derived(crawlPath(data.site.id, data.crawl.id));
   let heard = $state.raw<WatchTold | null>(null);
   const now: WatchTold = $derived(heard ?? data.crawl);
   const live = $derived(now.state === 'waiting' || now.state === 'running');
+  /** How far an analysis is: of this crawl, or of one that an earlier version of Edge Map has analysed. */
+  const analysis = $derived(now.watched?.analysis ?? null);
+  const ended = $derived(now.state === 'done' || now.state === 'stopped');
   let trail = $state.raw<{ at: number; done: number }[]>([]);
   let asked = $state<'stop' | 'pause' | null>(null);
   let unheard = $state(false);
@@ -23,7 +28,9 @@
     if (!live) return null;
     return first && last && last.at > first.at ? (1000 * (last.done - first.done)) / (last.at - first.at) : null;
   });
-  const part = $derived(now.known ? now.done / now.known : 0);
+  const part = $derived(
+    analysis ? (analysis.steps ? analysis.stepsDone / analysis.steps : 0) : now.known ? now.done / now.known : 0,
+  );
   const most = $derived(Math.max(1, ...(now.watched?.waiting ?? []).map(({ n }) => n)));
 
   $effect(() => {
@@ -35,6 +42,7 @@
       if (heard.state === 'paused') asked = null;
       trail = [...trail.slice(-20), { at: Date.now(), done: heard.done }];
       if (heard.state === 'waiting' || heard.state === 'running' || heard.state === 'paused') return;
+      if (heard.watched?.analysis) return;
       events.close();
       void invalidate('crawl:state').then(() => {
         if (heard?.state === 'done' || heard?.state === 'stopped')
@@ -58,25 +66,25 @@
       unheard = true;
     };
   };
-  const outcome = ({ status, error, blocked }: { status: number | null; error: string | null; blocked: boolean }) =>
-    error ?? (blocked && status === null ? 'closed' : String(status ?? '—'));
+  const outcome = ({ status, error, blocked }: { status: number | null; error: FetchError | null; blocked: boolean }) =>
+    error ? errorText(error) : blocked && status === null ? 'closed' : String(status ?? '—');
 </script>
 
 <svelte:head><title>{stateLabel[now.state]} · {new URL(data.site.start).host} · Edge Map</title></svelte:head>
 <main class="mx-auto w-full max-w-6xl overflow-y-auto px-6 py-6">
   {#if now.state === 'failed'}
-    <p class="heading">This crawl could not be made</p>
-    <h1 class="font-serif text-2xl" role="alert">{now.reason}</h1>
+    <p class="heading">The crawl did not start</p>
+    <h1 class="font-serif text-2xl" role="alert">{now.reason ? sentence(now.reason) : ''}</h1>
     <div class="mt-6 flex gap-2">
       <a href="/settings?site={data.site.id}" class="btn btn-primary btn-sm">Change the settings</a>
       <a href="/" class="btn btn-outline btn-sm">Give another address</a>
-      <form method="post" action="?/continue"><button class="btn btn-outline btn-sm">Try again</button></form>
+      <form method="post" action="?/resume"><button class="btn btn-outline btn-sm">Try again</button></form>
     </div>
   {:else}
     <div class="flex items-start gap-4">
       <h1 class="min-w-0 flex-1 font-serif text-2xl">
-        {#if now.state === 'waiting'}Waiting for a worker{:else if now.state === 'paused'}Paused{:else if live}Crawling <span
-            class="break-all text-primary">{data.crawl.settings.start}</span
+        {#if ended && analysis}Updating this crawl to the current version of Edge Map{:else if now.state === 'waiting'}Waiting for a worker{:else if analysis}Analysing{:else if now.state === 'paused'}Paused{:else if live}Crawling <span
+            class="break-all text-primary">{data.site.start}</span
           >{:else}{stateLabel[now.state]}. Opening the result …{/if}
       </h1>
       {#if live}
@@ -93,9 +101,9 @@
           >
         </form>
       {:else if now.state === 'paused'}
-        <form method="post" action="?/continue"><button class="btn btn-secondary btn-sm">Go on</button></form>
+        <form method="post" action="?/resume"><button class="btn btn-secondary btn-sm">Resume crawl</button></form>
         <form method="post" action="?/stop" use:enhance={ask('stop')}>
-          <button class="btn btn-outline btn-sm" disabled={asked !== null}>End it here</button>
+          <button class="btn btn-outline btn-sm" disabled={asked !== null}>Stop here</button>
         </form>
       {/if}
     </div>
@@ -106,13 +114,18 @@
       {:else if unheard}<span class="lost"
           >That could not be asked of the crawl, which goes on as before. Try again in a moment.</span
         >
+      {:else if analysis}<span class="quiet"
+          >{analysis.steps
+            ? `Step ${analysis.stepsDone + 1} of ${analysis.steps}: ${analysis.step}.`
+            : 'Waiting for a worker to take it up. If nothing moves, start one: ./edgemap worker'}</span
+        >
       {:else if asked === 'stop'}Stopping: what is under way is given up, what was fetched is kept.
       {:else if asked === 'pause'}Pausing: what is under way is given up and comes again later.
       {:else if now.state === 'waiting'}<span class="quiet"
           >Another crawl may be running; this one begins after it. If nothing moves, start a worker: ./edgemap worker</span
         >
       {:else if now.state === 'paused'}<span class="quiet"
-          >Nothing is fetched until you let it go on. Everything found so far is kept.</span
+          >Nothing is fetched until you resume it. Everything found so far is kept.</span
         >
       {:else if now.current}<span class="quiet flex gap-2"
           >Asking for <span class="min-w-0 truncate font-mono text-xs leading-5" title={now.current}
@@ -123,13 +136,13 @@
     {#if now.watched?.warning}
       <div class="mt-2 border-l-4 border-secondary bg-base-100 px-4 py-2.5" role="alert">
         <p class="lost font-semibold">The site is closed to this crawl</p>
-        <p class="break-words">{now.watched.warning}</p>
+        <p class="break-words">{sentence(now.watched.warning)}</p>
       </div>
     {/if}
     <div
       class="mt-3"
       role="progressbar"
-      aria-label="Done of known"
+      aria-label={analysis ? 'Steps done' : 'Done of known'}
       aria-valuenow={now.done}
       aria-valuemin={0}
       aria-valuemax={now.known}
@@ -181,7 +194,7 @@
           {#each now.watched?.held ?? [] as { host, wait, reason } (host)}
             <li class="py-0.5">
               <span class="block truncate font-mono text-xs" title={host}>{host}</span>
-              <span class="lost">{reason} Asked again in {duration(wait)}.</span>
+              <span class="lost">{sentence(reason)} Asked again in {duration(wait)}.</span>
             </li>
           {:else}<li class="quiet">None asks to be left alone.</li>{/each}
         </ul>

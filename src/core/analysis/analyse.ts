@@ -1,0 +1,89 @@
+import type { Base, Snapshot } from '../snapshot';
+import { derivations, isColumnGiven } from './derivations';
+import type { AnalysisSettings, Derivation, Input, Model } from './derivations';
+
+/** Told what is being worked out, and how many steps of the analysis are done. */
+export type Progress = (step: string, done: number, of: number) => void;
+
+/** The derivations that a change of some inputs touches, in the order in which they run. */
+export function derivationsAfter(changed: Iterable<Input>): Derivation[] {
+  const stale = new Set<Input>(changed);
+  const touched = new Set<Derivation>();
+  for (const derivation of derivations)
+    if (derivation.reads.some((input) => stale.has(input))) {
+      touched.add(derivation);
+      for (const given of derivation.gives) stale.add(given);
+    }
+  // What is not kept after an analysis is made again when it is read.
+  for (const derivation of [...derivations].reverse()) {
+    const isRead = (given: Input) => [...touched].some(({ reads }) => reads.includes(given));
+    if (derivation.gives.some((given) => !isColumnGiven(given) && isRead(given))) touched.add(derivation);
+  }
+  return derivations.filter((derivation) => touched.has(derivation));
+}
+
+/** Gives an object a member of its own, whatever it inherits. */
+const put = (object: object, name: string, value: unknown) =>
+  Object.defineProperty(object, name, { value, enumerable: true, writable: true, configurable: true });
+
+/**
+ * Runs derivations over a base. Objects inherit from the base instead of copying it: its columns are decoded when they
+ * are first read.
+ */
+function run(
+  base: Base,
+  kept: Partial<Snapshot['columns']>,
+  steps: readonly Derivation[],
+  settings: AnalysisSettings,
+  progress: Progress = () => {},
+): Model {
+  const columns = Object.create(base.columns) as Snapshot['columns'];
+  for (const [name, column] of Object.entries(kept)) put(columns, name, column);
+  const model = Object.create(base) as Model;
+  put(model, 'columns', columns);
+  put(model, 'settings', settings);
+  steps.forEach((derivation, done) => {
+    progress(derivation.name, done, steps.length);
+    const given = derivation.run(model);
+    for (const name of derivation.gives) put(isColumnGiven(name) ? columns : model, name, given[name]);
+  });
+  return model;
+}
+
+function snapshotOf(base: Base, columns: Snapshot['columns'], faults: Uint16Array): Snapshot {
+  const snapshot = Object.create(base) as Snapshot;
+  put(snapshot, 'columns', columns);
+  put(snapshot, 'links', put(Object.create(base.links) as object, 'faults', faults));
+  return snapshot;
+}
+
+/**
+ * Works every derived fact of a site out of its base: verdicts, depths, reach, share, gates, duplicates, faults of links.
+ * A pure function of its arguments; it runs on the server, in a thread, at the terminal and in a worker of the browser.
+ * @param progress called before each step
+ */
+export function analyse(base: Base, settings: AnalysisSettings, progress?: Progress): Snapshot {
+  const { columns, linkFaults } = run(base, {}, derivations, settings, progress);
+  return snapshotOf(base, columns, linkFaults);
+}
+
+/**
+ * The analysis of an edited base: as {@link analyse}, but only what the edit touches is worked out again.
+ * @param before the snapshot of the base before it was edited, with the same pages
+ * @param changed what the edit has changed
+ */
+export function analyseAgain(
+  before: Snapshot,
+  base: Base,
+  changed: Iterable<Input>,
+  settings: AnalysisSettings,
+  progress?: Progress,
+): Snapshot {
+  const steps = derivationsAfter(changed);
+  const kept: Partial<Record<string, unknown>> = {};
+  for (const derivation of derivations)
+    if (!steps.includes(derivation))
+      for (const name of derivation.gives) if (isColumnGiven(name)) kept[name] = before.columns[name];
+  const { columns, linkFaults } = run(base, kept as Partial<Snapshot['columns']>, steps, settings, progress);
+  return snapshotOf(base, columns, linkFaults ?? before.links.faults);
+}

@@ -1,0 +1,268 @@
+/**
+ * What is worked out of a base, as a table: each derivation says what it reads and what it gives, so that a change of some
+ * inputs is followed by only what depends on them. The order is one in which everything is there when it is read.
+ */
+import { anchorColumns, findLinkFaults, missingFragments } from '../anchors';
+import { countEqual, nearDuplicates, variantColumns } from '../duplicates';
+import { sources } from '../facts';
+import type { BaseFact, ColumnName, DerivedFact, Source } from '../facts';
+import { isResource, linkKinds } from '../links';
+import type { LinkKind } from '../links';
+import {
+  clickDepths,
+  countLinks,
+  crawlerGraph,
+  crawlerStarts,
+  dominators,
+  gatesOf,
+  heldBackBy,
+  incomingPages,
+  islandNumbers,
+  islandSizes,
+  pageGraph,
+  reachOf,
+  visitorGraph,
+} from '../reach';
+import type { Depths, PageGraph } from '../reach';
+import { patternTest } from '../scope';
+import { findFinalTargets, siteShare } from '../share';
+import type { PlacementWeights } from '../share';
+import { incomingLinks, textColumn } from '../snapshot';
+import type { Base, Columns, IncomingLinks, TextColumn } from '../snapshot';
+import { addressParts } from '../url';
+import { canonicalColumns, redirectColumns, verdictColumn } from '../verdict';
+
+/** Settings that decide what is made of a crawl once it is there. */
+export interface AnalysisSettings {
+  /** Names of sections by patterns of addresses, the first that matches; else the first folder is the section. */
+  sections: readonly { pattern: string; name: string }[];
+  /** In how many of 64 bits fingerprints of near-duplicates may differ. */
+  nearTolerance: number;
+  weights: PlacementWeights;
+}
+
+/** Parts of a base besides its columns. */
+export type BasePart = Exclude<keyof Base, 'count' | 'columns' | 'checks' | 'files'>;
+/** Results that other derivations need and that are not kept after the analysis. */
+export interface Interim {
+  linkFaults: Uint16Array;
+  visitor: { graph: PageGraph; depths: Depths };
+  finalTargets: Int32Array;
+  incoming: IncomingLinks;
+}
+/** Something that a derivation reads and that may change. */
+export type Input = BaseFact | DerivedFact | BasePart | keyof Interim | `settings.${keyof AnalysisSettings}`;
+
+/** A base with what has been worked out of it so far. */
+export interface Model extends Omit<Base, 'columns'>, Interim {
+  columns: Columns;
+  settings: AnalysisSettings;
+}
+
+type Given = Columns<DerivedFact> & Interim;
+
+export interface Derivation {
+  /** Named for progress: what is being worked out. */
+  name: string;
+  reads: readonly Input[];
+  gives: readonly (keyof Given)[];
+  run: (model: Model) => Partial<Given>;
+}
+
+const step = <G extends keyof Given>(
+  name: string,
+  reads: readonly Input[],
+  gives: readonly G[],
+  run: (model: Model) => Pick<Given, G>,
+): Derivation => ({ name, reads, gives, run });
+
+const sourceOfKind = (kind: LinkKind): Source | null => {
+  if (kind === 'click') return 'links';
+  if (kind === 'refresh') return 'redirect';
+  if (kind === 'redirect' || kind === 'canonical' || kind === 'hreflang') return kind;
+  return isResource(kind) ? null : 'declared';
+};
+const sourceBit = (source: Source | null) => (source ? 1 << sources.indexOf(source) : 0);
+const bitOfKind = linkKinds.map((kind) => sourceBit(sourceOfKind(kind)));
+
+/** Which sources know each page, as the bits of `seen_in`. */
+function seenIn({ count, links, starts, listed, listings }: Model): Int32Array {
+  const seen = new Int32Array(count);
+  for (const page of starts) seen[page] |= sourceBit('start');
+  for (const page of listed) seen[page] |= sourceBit('list');
+  for (const { page } of listings) seen[page] |= sourceBit('sitemap');
+  for (let page = 0; page < count; page++)
+    for (let link = links.offsets[page]; link < links.offsets[page + 1]; link++) {
+      const target = links.target[link];
+      // A page that names itself was known before.
+      if (target < count && target !== page) seen[target] |= bitOfKind[links.kind[link]];
+    }
+  return seen;
+}
+
+/** Host, path, query and section of every address. */
+function addressColumns({
+  count,
+  columns,
+  settings,
+}: Model): Record<'host' | 'path' | 'query' | 'section', TextColumn> {
+  const named = settings.sections.map(({ pattern, name }) => ({ test: patternTest(pattern), name }));
+  const texts = { host: [], path: [], query: [], section: [] } as Record<
+    'host' | 'path' | 'query' | 'section',
+    string[]
+  >;
+  for (let page = 0; page < count; page++) {
+    const address = columns.url.values[columns.url.codes[page]];
+    const parts = addressParts(address);
+    texts.host.push(parts.host);
+    texts.path.push(parts.path);
+    texts.query.push(parts.query);
+    texts.section.push(named.find(({ test }) => test(address))?.name ?? parts.section);
+  }
+  return {
+    host: textColumn(texts.host),
+    path: textColumn(texts.path),
+    query: textColumn(texts.query),
+    section: textColumn(texts.section),
+  };
+}
+
+/** The values of a column for the pages that were read; −1 for all others. */
+const ofHtml = ({ columns }: Model, values: Int32Array) =>
+  values.map((value, page) => (columns.html[page] === 1 ? value : -1));
+
+/** Pages of fewer words say too little to be called alike. */
+const MIN_WORDS = 20;
+
+/** Fingerprints of the pages that are compared; 0 for those that are not. */
+function comparedFingerprints({ columns, fingerprints }: Model): Uint32Array {
+  return fingerprints.map((half, at) => {
+    const page = at >> 1;
+    return columns.html[page] === 1 && columns.word_count[page] >= MIN_WORDS ? half : 0;
+  });
+}
+
+const htmlContent = ({ columns }: Model) =>
+  columns.content_hash.codes.map((code, page) => (columns.html[page] === 1 ? code : 0));
+
+/** Depths of the search crawler, and what keeps it from what a visitor reaches. */
+function crawlerColumns(model: Model): { crawler_depth: Int32Array; held_back: Int32Array } {
+  const { depth } = model.columns;
+  const walk = (nofollow: boolean, robots: boolean) =>
+    clickDepths(pageGraph(crawlerGraph(model, { nofollow, robots })), robots ? crawlerStarts(model) : model.starts)
+      .depth;
+  const crawler = walk(true, true);
+  // Most sites keep nothing back; then there is nothing to explain.
+  const same = depth.every((clicks, page) => clicks < 0 || crawler[page] >= 0);
+  return {
+    crawler_depth: crawler,
+    held_back: same
+      ? new Int32Array(depth.length).fill(-1)
+      : heldBackBy(depth, crawler, walk(false, true), walk(true, false)),
+  };
+}
+
+const verdictReads = [
+  'url',
+  'unvisited_reason',
+  'robots_rule',
+  'error',
+  'status',
+  'redirect_to',
+  'html',
+  'noindex',
+  'canonical',
+] as const satisfies readonly ColumnName[];
+
+export const derivations: readonly Derivation[] = [
+  step('addresses', ['url', 'settings.sections'], ['host', 'path', 'query', 'section'], addressColumns),
+  step(
+    'redirects',
+    ['url', 'redirect_to', 'status'],
+    ['redirect_hops', 'redirect_state', 'redirect_end'],
+    redirectColumns,
+  ),
+  step('verdicts', verdictReads, ['verdict'], (model) => ({ verdict: verdictColumn(model) })),
+  step(
+    'canonicals',
+    ['url', 'verdict', 'redirect_to', 'canonical', 'html', 'links'],
+    ['canonical_state', 'canonicals'],
+    canonicalColumns,
+  ),
+  step('sources', ['links', 'starts', 'listed', 'listings'], ['seen_in'], (model) => ({ seen_in: seenIn(model) })),
+  step(
+    'link counts',
+    ['links', 'html'],
+    ['links_in', 'pages_linking', 'links_out', 'pages_linked', 'external_links'],
+    (model) => {
+      const counts = countLinks(visitorGraph(model));
+      return {
+        links_in: counts.linksIn,
+        pages_linking: counts.pagesLinking,
+        // What a page links to is known only when it was read.
+        links_out: ofHtml(model, counts.linksOut),
+        pages_linked: ofHtml(model, counts.pagesLinked),
+        external_links: ofHtml(model, counts.externalLinks),
+      };
+    },
+  ),
+  step('depth', ['links', 'starts'], ['depth', 'visitor'], (model) => {
+    const graph = pageGraph(visitorGraph(model));
+    const depths = clickDepths(graph, model.starts);
+    return { depth: depths.depth, visitor: { graph, depths } };
+  }),
+  step('reach', ['depth', 'pages_linking', 'links'], ['reach', 'island', 'island_size'], (model) => {
+    const { depth, pages_linking: pagesLinking } = model.columns;
+    const island = islandNumbers(visitorGraph(model), depth);
+    return { reach: reachOf(depth, pagesLinking), island, island_size: islandSizes(island) };
+  }),
+  step('gates', ['visitor', 'starts'], ['gate_for'], ({ visitor: { graph, depths }, starts }) => ({
+    gate_for: gatesOf(dominators(graph, incomingPages(graph), depths, starts), depths.depth),
+  })),
+  step(
+    'crawler reach',
+    ['links', 'phrases', 'starts', 'page_nofollow', 'verdict', 'depth'],
+    ['crawler_depth', 'held_back'],
+    crawlerColumns,
+  ),
+  step('final targets', ['url', 'verdict', 'redirect_to', 'canonical'], ['finalTargets'], (model) => ({
+    finalTargets: findFinalTargets(model),
+  })),
+  step(
+    'share',
+    ['verdict', 'finalTargets', 'links', 'phrases', 'page_nofollow', 'settings.weights'],
+    ['share'],
+    (model) => ({ share: siteShare(model, model.settings.weights, model.finalTargets).share }),
+  ),
+  step('duplicates', ['content_hash', 'html'], ['duplicates'], (model) => ({
+    duplicates: countEqual(htmlContent(model)),
+  })),
+  step(
+    'near-duplicates',
+    ['fingerprints', 'html', 'word_count', 'content_hash', 'settings.nearTolerance'],
+    ['near_duplicates', 'near_group'],
+    (model) => {
+      const compared = { fingerprints: comparedFingerprints(model), content: htmlContent(model) };
+      const { alike, group } = nearDuplicates(compared, model.settings.nearTolerance);
+      return { near_duplicates: alike, near_group: group };
+    },
+  ),
+  step('variants', ['url', 'html', 'content_hash', 'verdict'], ['variants', 'variants_unsettled'], variantColumns),
+  step('links by target', ['links'], ['incoming'], (model) => ({ incoming: incomingLinks(model) })),
+  step(
+    'link faults',
+    ['links', 'incoming', 'phrases', 'outside', 'url', 'path', 'title', 'h1', 'html', 'page_nofollow', 'finalTargets'],
+    ['linkFaults'],
+    (model) => ({ linkFaults: findLinkFaults(model, model.incoming, model.finalTargets) }),
+  ),
+  step('anchors', ['links', 'incoming', 'phrases', 'linkFaults'], ['anchors', 'anchor_faults'], (model) =>
+    anchorColumns(model, model.incoming, model.linkFaults),
+  ),
+  step('fragments', ['links', 'html'], ['missing_fragments'], (model) => ({
+    missing_fragments: missingFragments(model),
+  })),
+];
+
+const interim = new Set<string>(['linkFaults', 'visitor', 'finalTargets', 'incoming'] satisfies (keyof Interim)[]);
+/** Whether a result is a column of the snapshot, not one that only other derivations need. */
+export const isColumnGiven = (name: keyof Given): name is DerivedFact => !interim.has(name);

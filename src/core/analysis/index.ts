@@ -1,0 +1,4 @@
+export { analyse, analyseAgain, derivationsAfter } from './analyse';
+export type { Progress } from './analyse';
+export { derivations } from './derivations';
+export type { AnalysisSettings, Input } from './derivations';

@@ -1,0 +1,4 @@
+export { countEqual, nearDuplicates } from './duplicates';
+export type { NearDuplicates, NearInput } from './duplicates';
+export { MAX_TOLERANCE } from './tolerance';
+export { variantColumns, variantKey } from './variants';

@@ -1,3 +1,0 @@
-export { groupByAnchor, groupByEdit } from './edits';
-export { groupEqual } from './group';
-export type { Groups } from './group';

@@ -1,0 +1,49 @@
+export { linkFacts } from './links';
+export type { LinkFact, LinkFactName } from './links';
+export {
+  baseFacts,
+  columnNames,
+  csvFacts,
+  derivedFacts,
+  factNames,
+  factOf,
+  isColumnName,
+  isFactName,
+  limitOf,
+  pageFacts,
+} from './pages';
+export type {
+  BaseFact,
+  ColumnName,
+  DerivedFact,
+  Fact,
+  FactName,
+  FactType,
+  IntegerFact,
+  RatioFact,
+  TextFact,
+  Unit,
+} from './pages';
+export {
+  canonicalStates,
+  fetchErrors,
+  heldBack,
+  reaches,
+  redirectStates,
+  sources,
+  unreadableReasons,
+  unvisitedReasons,
+  verdicts,
+} from './values';
+export type {
+  CanonicalState,
+  FetchError,
+  HeldBack,
+  Reach,
+  RedirectState,
+  RobotsRule,
+  Source,
+  UnreadableReason,
+  UnvisitedReason,
+  Verdict,
+} from './values';

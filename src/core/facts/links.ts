@@ -1,0 +1,156 @@
+/** The one table of link facts: what a link can be asked, listed and grouped by. */
+import { linkElements, linkFaults, linkKinds, placements } from '../links';
+import { verdicts } from './values';
+import type { Fact } from './pages';
+
+/** Link facts are not part of pages.csv; links.csv has columns of its own (src/core/formats/links.ts). */
+export type LinkFact = Omit<Fact, 'csv' | 'limit'>;
+
+export const linkFacts = {
+  source: {
+    type: 'text',
+    label: 'On page',
+    meaning: 'The page that the link is on.',
+    from: 'base',
+    as: 'address',
+    sort: 'low',
+  },
+  target: {
+    type: 'text',
+    label: 'Target',
+    meaning: 'The address that the link leads to, without its fragment.',
+    from: 'base',
+    as: 'address',
+    sort: 'low',
+  },
+  anchor: {
+    type: 'text',
+    label: 'Anchor',
+    meaning: 'Anchor text: the text of the link, else of its image, else its aria-label, else its title.',
+    from: 'base',
+    sort: 'low',
+  },
+  placement: {
+    type: 'choice',
+    label: 'Placement',
+    meaning: 'The landmark that the link is in; "none" for a link in no landmark.',
+    from: 'base',
+    values: placements,
+    sort: 'low',
+  },
+  target_verdict: {
+    type: 'choice',
+    label: 'Verdict of the target',
+    meaning: 'Verdict of the page that the link leads to; unknown off the site.',
+    from: 'derived',
+    values: verdicts,
+    as: 'verdict',
+    sort: 'low',
+  },
+  target_status: {
+    type: 'number',
+    label: 'Status of the target',
+    meaning: 'HTTP status of what the link leads to, external addresses included if they were checked.',
+    from: 'base',
+    sort: 'high',
+  },
+  ends_at: {
+    type: 'text',
+    label: 'Ends at',
+    meaning: 'Where redirects and canonicals of the target lead, if that is another page.',
+    from: 'derived',
+    as: 'address',
+    sort: 'low',
+  },
+  faults: {
+    type: 'set',
+    label: 'Faults',
+    meaning: 'What is wrong with the link.',
+    from: 'derived',
+    values: linkFaults,
+    sort: 'high',
+  },
+  kind: {
+    type: 'choice',
+    label: 'Kind',
+    meaning: 'A click link, a redirect, a declared relation such as canonical, or a resource.',
+    from: 'base',
+    values: linkKinds,
+    sort: 'low',
+  },
+  followed: {
+    type: 'flag',
+    label: 'Followed',
+    meaning: 'Whether a search crawler follows it: neither the link nor its page says nofollow.',
+    from: 'base',
+    sort: 'high',
+  },
+  rel: { type: 'text', label: 'Rel', meaning: 'The rel attribute in lower case.', from: 'base', sort: 'low' },
+  line: {
+    type: 'number',
+    label: 'Line',
+    meaning: 'Line of the link in the HTML as received; unknown for links that no document holds.',
+    from: 'base',
+    sort: 'low',
+  },
+  column: {
+    type: 'number',
+    label: 'Column',
+    meaning: 'Column of the link in its line, counted in bytes.',
+    from: 'base',
+    sort: 'low',
+  },
+  element: {
+    type: 'choice',
+    label: 'Element',
+    meaning: 'The element that the link is; http for the head of the answer.',
+    from: 'base',
+    values: linkElements,
+    sort: 'low',
+  },
+  above: {
+    type: 'text',
+    label: 'Elements above',
+    meaning: 'Names and classes of the elements around the link, outermost first.',
+    from: 'base',
+    as: 'code',
+    sort: 'low',
+  },
+  fragment: {
+    type: 'text',
+    label: 'Fragment',
+    meaning: 'The fragment of the href, without its #.',
+    from: 'base',
+    sort: 'low',
+  },
+  external: {
+    type: 'flag',
+    label: 'External',
+    meaning: 'Whether the link leads off the site.',
+    from: 'base',
+    sort: 'high',
+  },
+  self: {
+    type: 'flag',
+    label: 'To its own page',
+    meaning: 'Whether the link leads to the page it is on.',
+    from: 'base',
+    sort: 'high',
+  },
+  relative: {
+    type: 'flag',
+    label: 'Written without host',
+    meaning: 'Whether a canonical is written without scheme and host.',
+    from: 'base',
+    sort: 'high',
+  },
+  source_share: {
+    type: 'ratio',
+    unit: '×',
+    label: 'Share of the page',
+    meaning: 'Share of the page that the link is on.',
+    from: 'derived',
+    sort: 'high',
+  },
+} as const satisfies Record<string, LinkFact>;
+export type LinkFactName = keyof typeof linkFacts;

@@ -1,0 +1,2 @@
+export { groupEqual } from './equal';
+export type { Groups } from './equal';

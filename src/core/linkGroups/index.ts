@@ -1,0 +1,1 @@
+export { groupByAnchor, groupByEdit } from './linkGroups';

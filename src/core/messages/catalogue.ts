@@ -1,0 +1,174 @@
+/**
+ * The one place where codes become sentences. Everything below the screens, the terminal and the files deals in codes with
+ * parameters; whoever shows them calls `sentence`.
+ */
+import type { FetchError, RobotsRule, UnreadableReason, UnvisitedReason } from '../facts';
+import { thousands } from '../numbers';
+
+const counted = (n: number, one: string, many: string) => `${thousands(n)} ${n === 1 ? one : many}`;
+
+const errors: Record<FetchError, string> = {
+  dns: 'The host has no DNS record.',
+  refused: 'The connection was refused.',
+  unreachable: 'The host cannot be reached.',
+  timeout: 'No answer came in time.',
+  tls: 'The certificate or the secure connection was not accepted.',
+  reset: 'The connection broke off before the answer was complete.',
+  malformed: 'The answer does not follow HTTP.',
+  private: 'The host has a private address, and this server does not fetch from private addresses.',
+  network: 'The network failed.',
+  unreadable: 'The document could not be read.',
+};
+
+const unreadable: Record<UnreadableReason, string> = {
+  time: 'Reading the document took too long.',
+  memory: 'Reading the document took too much memory.',
+  fault: 'The document made the parser of Edge Map fail.',
+};
+
+const unvisited: Record<UnvisitedReason, string> = {
+  limit: 'The crawl ended at its page limit.',
+  depth: 'It is deeper than the depth limit of the crawl.',
+  hops: 'It is at the end of a chain of too many redirects.',
+  scope: 'The include and exclude patterns of the settings leave it out.',
+  kind: 'Only links of a kind that the settings do not follow lead to it.',
+  trap: 'It belongs to a family of addresses that grows without end, of which enough were fetched.',
+  selection: 'Only a selection was fetched again, and it was not part of it.',
+  stopped: 'The crawl was stopped before it was fetched.',
+};
+
+/** Ends a sentence with how many requests were made, if there was more than one. */
+const asked = (text: string, tries: number) =>
+  tries > 1 ? `${text.replace(/\.$/, '')}, after ${tries} requests.` : text;
+
+/** The rule as robots.txt has it, with its line: `Disallow: /shop (line 12)`. */
+export const ruleText = ({ directive, path, line }: RobotsRule) =>
+  `${directive === 'allow' ? 'Allow' : 'Disallow'}: ${path} (line ${line})`;
+
+const catalogue = {
+  /** A text of an earlier version, which stored sentences. */
+  text: ({ text }: { text: string }) => text,
+
+  // Why an address has its verdict
+  unvisited: ({ reason }: { reason: UnvisitedReason }) => unvisited[reason],
+  blocked: ({ rule }: { rule: RobotsRule }) => ruleText(rule),
+  robots_unreadable: () => 'robots.txt could not be read, which closes the whole host.',
+  error: ({ error, tries }: { error: FetchError; tries: number }) => asked(errors[error], tries),
+  status: ({ status, tries }: { status: number; tries: number }) => asked(`The server answered ${status}.`, tries),
+  redirect_nowhere: ({ status }: { status: number }) =>
+    `The server answered ${status} and named no address that can be followed.`,
+  redirect_loop: ({ hops }: { hops: number }) => `A loop of ${counted(hops, 'redirect', 'redirects')}.`,
+  redirect_end: ({ address, hops }: { address: string; hops: number }) =>
+    hops > 1 ? `${address} after ${counted(hops, 'redirect', 'redirects')}` : address,
+  content_type: ({ type }: { type: string }) => type,
+  no_content_type: ({ status }: { status: number }) => `The server answered ${status} without a content type.`,
+  directives: ({ robots }: { robots: string }) => robots,
+  canonical: ({ address }: { address: string }) => address,
+  nothing: () => '',
+
+  unreadable: ({ reason }: { reason: UnreadableReason }) => unreadable[reason],
+
+  // How a crawl ended
+  stopped: () => 'The crawl was stopped before everything was fetched.',
+  page_limit: ({ pages }: { pages: number }) => `The crawl ended at its limit of ${counted(pages, 'page', 'pages')}.`,
+  size_limit: ({ megabytes }: { megabytes: number }) =>
+    `The crawl ended at its limit of ${thousands(megabytes)} MiB received.`,
+  time_limit: ({ minutes }: { minutes: number }) =>
+    `The crawl ended at its limit of ${counted(minutes, 'minute', 'minutes')}.`,
+  internal: () =>
+    'Edge Map met a fault of its own; the log of the worker has the details. What was fetched is kept: resume the crawl, or start it again.',
+  start_error: ({ address, host, error }: { address: string; host: string; error: FetchError }) =>
+    `${address} could not be read. ${errors[error]} Check the address, and that ${host} is up.`,
+  start_blocked: ({ host, rule }: { host: string; rule: RobotsRule }) =>
+    `robots.txt of ${host} closes the start page: ${ruleText(rule)}. Start from another page, have the rule changed, or ignore robots.txt in the settings.`,
+  start_robots_unreadable: ({ host }: { host: string }) =>
+    `robots.txt of ${host} could not be read, which closes the whole host. Try again later, or ignore robots.txt in the settings.`,
+  start_outside: ({ address, target }: { address: string; target: string }) =>
+    `${address} redirects to ${target}, which is another site. Start from there instead.`,
+  start_nowhere: ({ address, status }: { address: string; status: number }) =>
+    `${address} answers ${status}, a redirect that names no address.`,
+  start_login: ({ address }: { address: string }) =>
+    `${address} asks for a user and a password (401). Enter them in the settings, under basic authentication.`,
+  start_status: ({ address, status }: { address: string; status: number }) =>
+    `${address} answers ${status}. Check the address; a crawl begins with a page that can be read.`,
+  start_type: ({ address, type }: { address: string; type: string | null }) =>
+    `${address} is ${type ?? 'of no known type'}, not an HTML page. Start from a page that links to others.`,
+  start_unread: ({ address }: { address: string }) => `${address} leads to no page that can be read.`,
+
+  // robots.txt and sitemaps
+  too_many_redirects: ({ most }: { most: number }) => `More than ${counted(most, 'redirect', 'redirects')}.`,
+  too_large: ({ megabytes }: { megabytes: number }) => `The file is larger than ${thousands(megabytes)} MiB.`,
+  empty_file: () => 'The file is empty.',
+  not_a_sitemap: ({ root }: { root: string }) => `The file is not a sitemap: its root element is <${root}>.`,
+  not_a_list: () => 'The file is neither XML nor a list of addresses.',
+  not_well_formed: ({ detail }: { detail: string }) => `The XML is not well-formed: ${detail}`,
+  entries: ({ entries }: { entries: number }) => counted(entries, 'entry', 'entries'),
+  line: ({ text }: { text: string }) => text,
+  closed_resource: ({ address, rule }: { address: string; rule: RobotsRule }) => `${address}: ${ruleText(rule)}`,
+  rule: ({ rule }: { rule: RobotsRule }) => ruleText(rule),
+  failing_sitemap: ({ address, fault }: { address: string; fault: object }): string =>
+    `${address}: ${sentence(fault as Message)}`,
+  address: ({ address }: { address: string }) => address,
+
+  // Traps
+  repeated_segments: () => 'parts of its addresses repeat themselves',
+  pages_alike: ({ percent }: { percent: number }) =>
+    `${percent} % of its pages are nearly the same, or are no pages of their own`,
+
+  // Hosts that are asked less often
+  asked_to_wait: ({ status }: { status: number }) => `It answered ${status} and is left alone for a while.`,
+
+  // Warnings while a crawl runs
+  mostly_blocked: ({
+    blocked,
+    done,
+    origin,
+    rule,
+  }: {
+    blocked: number;
+    done: number;
+    origin: string | null;
+    rule: RobotsRule | null;
+  }) =>
+    `robots.txt closes ${thousands(blocked)} of the ${thousands(done)} addresses met so far.` +
+    `${rule && rule.directive !== 'unreadable' ? ` ${origin}/robots.txt says: ${ruleText(rule)}.` : ''}` +
+    ' Have the rule changed, or ignore robots.txt in the settings.',
+  mostly_noindex: ({ all, address, rules }: { all: boolean; address: string | null; rules: string | null }) =>
+    `${all ? 'Every page' : 'Nearly every page'} read so far says noindex: nothing of the site may be indexed.` +
+    (address ? ` ${address} says: ${rules ?? 'noindex'}.` : ''),
+  mostly_login: ({ target }: { target: string | null }) =>
+    `Nearly every address redirects to a login${target ? `, ${target}` : ''}. Enter cookies, headers or a password in the settings.`,
+  mostly_status: ({ status }: { status: 401 | 403 | 429 }) =>
+    `Nearly every answer is ${status}. ${
+      status === 429
+        ? 'Lower the crawl rate in the settings.'
+        : status === 401
+          ? 'Enter a user and password in the settings.'
+          : 'The server may refuse this crawler by its user agent or address: try another user agent, or ask its operator.'
+    }`,
+} as const;
+
+type Catalogue = typeof catalogue;
+export type MessageCode = keyof Catalogue;
+type Parameters<C extends MessageCode> = Catalogue[C] extends () => string
+  ? unknown
+  : Catalogue[C] extends (given: infer P) => string
+    ? P
+    : never;
+
+/** A code with its parameters: what is stored, compared and sent; `sentence` makes text of it. */
+export type Message = { [C in MessageCode]: { code: C } & Parameters<C> }[MessageCode];
+
+/** The sentence for a message. */
+export const sentence = (message: Message): string =>
+  (catalogue[message.code] as (given: Message) => string | undefined)?.(message) ?? '';
+
+/** The sentence for a failed request, without the number of requests. */
+export const errorText = (error: FetchError): string => errors[error];
+
+/** The sentence for why an address was not fetched. */
+export const unvisitedText = (reason: UnvisitedReason): string => unvisited[reason];
+
+/** Whether a value, as it was stored, is a message that this program knows. */
+export const isMessage = (value: unknown): value is Message =>
+  typeof value === 'object' && value !== null && 'code' in value && Object.hasOwn(catalogue, String(value.code));

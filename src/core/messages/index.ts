@@ -1,0 +1,2 @@
+export { errorText, isMessage, ruleText, sentence, unvisitedText } from './catalogue';
+export type { Message, MessageCode } from './catalogue';

@@ -1,0 +1,106 @@
+/** The graphs that the two readers of a site walk, made of its links. */
+import { verdicts } from '../facts';
+import { costsNoClick, linkKinds, relSaysNofollow } from '../links';
+import { memoOf } from '../snapshot';
+import type { Base, Columns } from '../snapshot';
+import { clickDepths } from './depths';
+import type { Depths } from './depths';
+import { dominators } from './gates';
+import { CLICK, incomingPages, NO_CLICK, NO_WAY, pageGraph } from './graph';
+import type { Incoming, LinkGraph, PageGraph } from './graph';
+import type { Reader } from './reach';
+
+const costOfKind = linkKinds.map((name) => (name === 'click' ? CLICK : costsNoClick(name) ? NO_CLICK : NO_WAY));
+
+/** The graph that a visitor walks: every click link, redirects without cost, declared relations not at all. */
+export const visitorGraph = ({
+  count,
+  links: { offsets, target, kind },
+}: Pick<Base, 'count' | 'links'>): LinkGraph => ({
+  count,
+  offsets,
+  targets: target,
+  cost: kind.map((k) => costOfKind[k]),
+});
+
+/** What a crawler obeys; a search crawler obeys both. */
+export interface Obeyed {
+  nofollow: boolean;
+  robots: boolean;
+}
+
+/** What the search crawler's graph is made of. */
+export interface CrawlerBase extends Pick<Base, 'count' | 'links' | 'phrases' | 'starts'> {
+  columns: Columns<'page_nofollow' | 'verdict'>;
+}
+
+const BLOCKED = verdicts.indexOf('blocked');
+
+/** For each phrase 1 when, as a rel, it says that the link is not to be followed. */
+export const nofollowRels = (phrases: readonly string[]): Uint8Array =>
+  Uint8Array.from(phrases, (text) => Number(relSaysNofollow(text)));
+
+/** The graph of a search crawler: the visitor's without links it does not follow and pages it does not ask for. */
+export function crawlerGraph(base: CrawlerBase, obeyed: Obeyed = { nofollow: true, robots: true }): LinkGraph {
+  const { links, phrases, columns } = base;
+  const { page_nofollow: pageNofollow, verdict } = columns;
+  const nofollow = nofollowRels(phrases);
+  const visitor = visitorGraph(base);
+  // The visitor's costs were made for this call.
+  const { cost } = visitor;
+  for (let page = 0; page < visitor.count; page++) {
+    const closedPage = verdict[page] === BLOCKED;
+    for (let link = links.offsets[page]; link < links.offsets[page + 1]; link++) {
+      const withheld = cost[link] === CLICK && (pageNofollow[page] === 1 || nofollow[links.rel[link]] === 1);
+      const closed = closedPage || verdict[links.target[link]] === BLOCKED;
+      if ((obeyed.nofollow && withheld) || (obeyed.robots && closed)) cost[link] = NO_WAY;
+    }
+  }
+  return visitor;
+}
+
+/** Where a search crawler begins: at the start pages that robots.txt leaves open. */
+export const crawlerStarts = ({ starts, columns }: CrawlerBase): number[] =>
+  starts.filter((page) => columns.verdict[page] !== BLOCKED);
+
+/** A site as a reader walks it. */
+export interface Walk {
+  readonly starts: number[];
+  readonly graph: PageGraph;
+  readonly depths: Depths;
+  /** Who leads to whom. */
+  readonly pages: Incoming;
+  /** The nearest page that every route to a page passes; negative where there is none. */
+  readonly dominator: Int32Array;
+}
+
+/** Makes the walks of one reader. What takes memory is made when it is first asked for. */
+function walksOf(startsOf: (base: CrawlerBase) => number[], links: (base: CrawlerBase) => LinkGraph) {
+  const graph = memoOf((base: CrawlerBase) => pageGraph(links(base)));
+  const depths = memoOf((base: CrawlerBase) => clickDepths(graph(base), startsOf(base)));
+  const pages = memoOf((base: CrawlerBase) => incomingPages(graph(base)));
+  const dominator = memoOf((base: CrawlerBase) => dominators(graph(base), pages(base), depths(base), startsOf(base)));
+  return (base: CrawlerBase): Walk => ({
+    starts: startsOf(base),
+    get graph() {
+      return graph(base);
+    },
+    get depths() {
+      return depths(base);
+    },
+    get pages() {
+      return pages(base);
+    },
+    get dominator() {
+      return dominator(base);
+    },
+  });
+}
+
+const walks = {
+  visitor: walksOf(({ starts }) => starts, visitorGraph),
+  crawler: walksOf(crawlerStarts, crawlerGraph),
+};
+
+/** The walk of a reader through a site; what it holds is kept as long as the site's snapshot is. */
+export const walkOf = (base: CrawlerBase, reader: Reader = 'visitor'): Walk => walks[reader](base);

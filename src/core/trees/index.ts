@@ -1,2 +1,0 @@
-export { disagreements, treesOf } from './trees';
-export type { Trees } from './trees';

@@ -1,0 +1,46 @@
+<!-- Where share ends that can help no page: by cause. A bar selects the links that leak there. -->
+<script lang="ts">
+  import type { Leak } from '$core/share';
+  import type { Verdict } from '$core/facts';
+  import BarRows from './BarRows.svelte';
+  import Picture from './Picture.svelte';
+  import { number, verdictLabel } from '../shell/words';
+
+  interface Props {
+    leaks: Leak[];
+    select: string;
+    onpick: (select: string) => void;
+  }
+  let { leaks, select, onpick }: Props = $props();
+
+  const labelOf = (cause: string) =>
+    cause === 'nofollow' ? 'Links that are not followed' : verdictLabel[cause as Verdict];
+  const selectionOf = (cause: string) =>
+    cause === 'nofollow'
+      ? 'kind = click and not followed and not external and not self'
+      : `kind = click and followed and to (verdict = ${cause})`;
+  const bars = $derived(
+    leaks.map(({ cause, part, pages }) => {
+      const percent = (100 * part).toLocaleString('en', { maximumSignificantDigits: 2 });
+      const where = cause === 'nofollow' ? 'withhold it' : 'get it';
+      return {
+        key: cause,
+        label: labelOf(cause),
+        said: `${percent}% of all share; ${number(pages)} ${pages === 1 ? 'page' : 'pages'} ${where}`,
+        value: part,
+        here: select === selectionOf(cause),
+      };
+    }),
+  );
+</script>
+
+{#if leaks.length === 0}
+  <p class="quiet p-4">No share leaks: every link that is followed leads to what may be indexed.</p>
+{:else}
+  <Picture
+    name="leaks"
+    table={() => [['cause', 'part', 'pages'], ...leaks.map(({ cause, part, pages }) => [cause, part, pages])]}
+  >
+    <BarRows {bars} label="Leaks by cause" names={190} behind={280} onpick={(cause) => onpick(selectionOf(cause))} />
+  </Picture>
+{/if}

@@ -1,0 +1,47 @@
+<!-- Families of addresses that grew without end and were cut. -->
+<script lang="ts">
+  import { sentence } from '$core/messages';
+  import type { Message } from '$core/messages';
+  import { number, shortAddress } from '../shell/words';
+
+  interface Props {
+    traps: { pattern: string; reason: Message; fetched: number; cut: number; examples: string[] }[];
+    start: string;
+    hrefOf: (address: string) => string;
+  }
+  let { traps, start, hrefOf }: Props = $props();
+</script>
+
+{#if traps.length === 0}
+  <p class="quiet p-4">No family of addresses was found to grow without end.</p>
+{:else}
+  <table class="mt-1 w-full">
+    <thead class="quiet text-xs">
+      <tr
+        ><th class="text-left font-normal">Family</th><th class="text-right font-normal">Fetched</th><th
+          class="text-right font-normal">Cut off</th
+        ></tr
+      >
+    </thead>
+    <tbody>
+      {#each traps as { pattern, reason, fetched, cut, examples } (pattern)}
+        <tr class="border-t border-base-300/60">
+          <td class="max-w-0 w-3/4 py-1">
+            <span class="block truncate font-mono text-[0.8125rem]" title={pattern}>{shortAddress(pattern, start)}</span
+            >
+            <span class="quiet block"
+              >A trap: {sentence(reason)}. For example
+              <a
+                class="font-mono text-xs break-all text-primary hover:underline"
+                href={hrefOf(examples[0])}
+                data-sveltekit-noscroll>{shortAddress(examples[0], start)}</a
+              ></span
+            >
+          </td>
+          <td class="tabular text-right align-top">{number(fetched)}</td>
+          <td class="tabular text-right align-top">{number(cut)}</td>
+        </tr>
+      {/each}
+    </tbody>
+  </table>
+{/if}

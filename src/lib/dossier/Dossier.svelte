@@ -1,0 +1,175 @@
+<!-- What is known of one page, part by part: its way to the index, its links, its source, its facts. -->
+<script lang="ts">
+  import type { DossierTold } from '$core/answers';
+  import type { Reach } from '$core/facts';
+  import type { Verdict } from '$core/facts';
+  import { viewQuery, webAddress } from '../shell/address';
+  import type { ScreenState } from '../shell/address';
+  import DossierFacts from './DossierFacts.svelte';
+  import { known, shareText } from './dossierFacts';
+  import DossierLinks from './DossierLinks.svelte';
+  import DossierSource from './DossierSource.svelte';
+  import DossierWay from './DossierWay.svelte';
+  import VerdictMark from '../list/VerdictMark.svelte';
+  import { number, reachLabel, shortAddress, verdictLabel } from '../shell/words';
+
+  interface Props {
+    base: string;
+    site: { id: number; start: string };
+    state: ScreenState;
+    /** True on the page of its own, where there is room. */
+    wide?: boolean;
+    onstate: (changes: Partial<ScreenState>) => void;
+    hrefOf: (changes: Partial<ScreenState>) => string;
+  }
+  let { base, site, state: view, wide = false, onstate, hrefOf }: Props = $props();
+
+  const parts = [
+    { part: '', label: 'Way' },
+    { part: 'in', label: 'Links in' },
+    { part: 'out', label: 'Links out' },
+    { part: 'source', label: 'Source' },
+    { part: 'facts', label: 'Facts' },
+  ];
+  const short = (address: string) => shortAddress(address, site.start);
+
+  /** The one that is shown until the next is there: no flicker on the way through a list. */
+  let told = $state.raw<DossierTold | null>(null);
+  let trouble = $state('');
+  const source = $derived(
+    `${base}/dossier?${viewQuery(view, [])}&reader=${view.reader}&page=${encodeURIComponent(view.page)}`,
+  );
+  $effect(() => void read(source));
+  async function read(from: string) {
+    try {
+      const response = await fetch(from);
+      if (from !== source) return;
+      if (response.ok) {
+        told = (await response.json()) as DossierTold;
+        trouble = '';
+      } else
+        trouble = response.status === 404 ? 'This crawl does not know the page.' : 'The dossier could not be read.';
+    } catch {
+      if (from === source) trouble = 'The dossier could not be read. Is Edge Map still running?';
+    }
+  }
+  const facts = $derived(told?.facts ?? {});
+  const lost = $derived(told !== null && facts.reach !== 'reached');
+  const fact = $derived(view.reader === 'visitor' ? facts.depth : facts.crawler_depth);
+</script>
+
+<aside
+  class="dossier flex min-h-0 flex-col bg-base-100 {wide
+    ? 'flex-1'
+    : `shrink-0 border-l border-base-300 max-xl:absolute max-xl:inset-y-0 max-xl:right-0 max-xl:z-20 max-xl:shadow-xl ${view.part === 'source' ? 'w-[32rem]' : view.part ? 'w-[26rem]' : 'w-80 xl:w-86'}`}"
+  aria-label="Dossier"
+  aria-busy={!trouble && told?.address !== view.page}
+>
+  <div class="flex items-center justify-between gap-2 px-4 pt-2.5 text-xs">
+    {#if told}
+      <span class="flex min-w-0 items-center gap-1.5 rounded border border-base-300 px-2 py-0.5">
+        <VerdictMark verdict={facts.verdict as Verdict} />
+        <span class="truncate">{verdictLabel[facts.verdict as Verdict]}</span>
+        {#if lost}
+          <VerdictMark verdict={facts.verdict as Verdict} lost />
+          <span class="lost">{reachLabel[facts.reach as Reach]}</span>
+        {/if}
+      </span>
+    {/if}
+    <span class="flex flex-1 justify-end gap-2.5 whitespace-nowrap">
+      {#if told?.place}
+        <span class="quiet tabular">{number(told.place.at)} of {number(told.place.of)}</span>
+        <button
+          type="button"
+          data-key="p"
+          class="hover:text-primary disabled:opacity-30"
+          aria-label="The page before it in the list"
+          disabled={!told.place.before}
+          onclick={() => told?.place?.before && onstate({ page: told.place.before, at: '' })}>◂</button
+        >
+        <button
+          type="button"
+          data-key="n"
+          class="hover:text-primary disabled:opacity-30"
+          aria-label="The page after it in the list"
+          disabled={!told.place.after}
+          onclick={() => told?.place?.after && onstate({ page: told.place.after, at: '' })}>▸</button
+        >
+      {/if}
+      {#if !wide}
+        <a
+          href={`${base}/page?page=${encodeURIComponent(view.page)}`}
+          class="text-primary hover:underline"
+          title="The dossier as a page of its own"
+          >Open full page</a
+        >
+        <a
+          href={hrefOf({ page: '' })}
+          class="quiet hover:underline"
+          data-sveltekit-noscroll
+          aria-label="Close the dossier">✕</a
+        >
+      {/if}
+    </span>
+  </div>
+  <div class="px-4 pt-1.5">
+    <h2 class="line-clamp-2 font-serif text-lg leading-tight wrap-anywhere">
+      {(told?.address === view.page && facts.title) || short(view.page)}
+    </h2>
+    <a
+      href={webAddress(view.page)}
+      target="_blank"
+      rel="noreferrer noopener nofollow"
+      class="quiet block font-mono text-xs break-all hover:underline {view.part ? 'truncate' : 'line-clamp-3'}"
+      title="Open {view.page}">{short(view.page)} ↗</a
+    >
+    {#if told}
+      <dl class="mt-1.5 grid grid-cols-4 gap-2 {wide ? 'max-w-xl' : ''}">
+        {#each [['Depth', fact === null ? 'none' : number(fact)], ['Pages linking', number(facts.pages_linking)], ['Share', shareText(facts.share)], ['Status', known(facts.status)]] as [label, value] (label)}
+          <div>
+            <dt class="quiet text-xs whitespace-nowrap">{label}</dt>
+            <dd class="tabular text-base font-semibold">{value}</dd>
+          </div>
+        {/each}
+      </dl>
+    {/if}
+  </div>
+  <!-- The parts differ in width; by the right edge their tabs stay where they are. -->
+  <div
+    class="mt-2 flex gap-1 border-b border-base-300 px-3 text-xs {wide ? '' : 'justify-end'}"
+    role="tablist"
+    aria-label="Parts of the dossier"
+  >
+    {#each parts as { part, label } (part)}
+      <button
+        type="button"
+        role="tab"
+        aria-selected={view.part === part}
+        class="-mb-px border-b-2 px-1.5 py-1 whitespace-nowrap {view.part === part
+          ? 'border-primary font-semibold'
+          : 'quiet border-transparent hover:text-base-content'}"
+        onclick={() => onstate({ part, at: '' })}>{label}</button
+      >
+    {/each}
+  </div>
+  <div
+    class="min-h-0 flex-1 overflow-y-auto px-4 pt-3 pb-6"
+    role="tabpanel"
+    tabindex="0"
+    aria-label={parts.find(({ part }) => part === view.part)?.label}
+  >
+    {#if trouble}
+      <p class="lost" role="alert">{trouble}</p>
+    {:else if view.part === 'source'}
+      <DossierSource {base} page={view.page} at={view.at} />
+    {:else if view.part === 'in' || view.part === 'out'}
+      <DossierLinks {base} {site} page={view.page} direction={view.part} {hrefOf} />
+    {:else if !told}
+      <p class="quiet">Opening …</p>
+    {:else if view.part === 'facts'}
+      <DossierFacts {base} {site} {told} {wide} />
+    {:else}
+      <DossierWay {base} {site} {told} reader={view.reader} {wide} {hrefOf} />
+    {/if}
+  </div>
+</aside>

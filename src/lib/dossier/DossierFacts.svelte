@@ -1,0 +1,71 @@
+<!-- The facts of a page, the head of its answer, and how it was in other crawls. -->
+<script lang="ts">
+  import type { DossierTold } from '$core/answers';
+  import { dossierFacts } from './dossierFacts';
+  import { crawlPath } from '../shell/routes';
+  import VerdictMark from '../list/VerdictMark.svelte';
+  import { moment, number, verdictLabel } from '../shell/words';
+
+  let {
+    base,
+    site,
+    told,
+    wide,
+  }: { base: string; site: { id: number; start: string }; told: DossierTold; wide: boolean } = $props();
+  const here = $derived(Number(base.slice(base.lastIndexOf('/') + 1)));
+</script>
+
+<div class={wide ? 'grid max-w-6xl grid-cols-2 gap-x-12 gap-y-5' : 'space-y-4'}>
+  <section>
+    <h3 class="heading mb-1">Facts</h3>
+    <dl class="facts text-xs">
+      {#each dossierFacts(told.facts, site.start) as [label, value] (label)}
+        <dt class="quiet">{label}</dt>
+        <dd class="break-words">{value}</dd>
+      {/each}
+    </dl>
+  </section>
+  <section>
+    <h3 class="heading mb-1">History over crawls</h3>
+    <table class="w-full text-xs">
+      <tbody>
+        {#each told.history as { crawl, at, verdict, status, wordCount, same } (crawl)}
+          <tr class="border-t border-base-300/60 first:border-0">
+            <td class="py-1 whitespace-nowrap">
+              {#if crawl === here}<b>{moment(new Date(at))}</b>{:else}<a
+                  class="text-primary hover:underline"
+                  href="{crawlPath(site.id, crawl)}/page?page={encodeURIComponent(told.address)}"
+                  >{moment(new Date(at))}</a
+                >{/if}
+            </td>
+            <td
+              ><span class="flex items-center gap-1"><VerdictMark {verdict} size={10} />{verdictLabel[verdict]}</span
+              ></td
+            >
+            <td class="tabular text-right">{status ?? '—'}</td>
+            <td class="tabular text-right">{wordCount === null ? '' : `${number(wordCount)} words`}</td>
+            <td class="quiet text-right">{same === null ? '' : same ? 'as before' : 'changed'}</td>
+          </tr>
+        {:else}
+          <tr><td class="quiet">It was asked for in no crawl yet.</td></tr>
+        {/each}
+      </tbody>
+    </table>
+  </section>
+  <section class={wide ? 'col-span-2' : ''}>
+    <h3 class="heading mb-1">Head of the answer</h3>
+    {#if told.headers}
+      <pre class="font-mono text-xs break-all whitespace-pre-wrap">{told.headers}</pre>
+    {:else}
+      <p class="quiet text-xs">None is kept: it gave no answer, or an earlier version of Edge Map crawled it.</p>
+    {/if}
+  </section>
+</div>
+
+<style>
+  .facts {
+    display: grid;
+    grid-template-columns: 6.5rem minmax(0, 1fr);
+    gap: 0.15rem 0.5rem;
+  }
+</style>

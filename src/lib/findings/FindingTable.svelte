@@ -1,0 +1,54 @@
+<!-- Findings with how much of the site they touch: each selects what it is about. -->
+<script lang="ts">
+  import type { Found } from '$core/findings';
+  import { number } from '../shell/words';
+
+  interface Props {
+    findings: Found[];
+    /** Whether a finding is what is selected now. */
+    isHere?: (finding: Found) => boolean;
+    href: (finding: Found) => string;
+    /** Shows why each matters. */
+    why?: boolean;
+  }
+  let { findings, isHere = () => false, href, why = false }: Props = $props();
+  const percent = (part: number) =>
+    part > 0 && part < 0.001 ? '<0.1%' : `${(100 * part).toFixed(part < 0.1 ? 1 : 0)}%`;
+</script>
+
+<table class="w-full">
+  <thead class="quiet text-xs">
+    <tr>
+      <th class="text-left font-normal">Finding</th>
+      {#if why}<th class="text-left font-normal">Why it matters</th>{/if}
+      <th class="text-right font-normal">Pages</th>
+      <th class="text-right font-normal">Places</th>
+      <th
+        class="text-right font-normal whitespace-nowrap"
+        title="Equal faults that come from one template are mended by one edit">Edits</th
+      >
+      <th class="text-right font-normal whitespace-nowrap" title="Share of the pages, or that the links carry">Share</th
+      >
+    </tr>
+  </thead>
+  <tbody>
+    {#each findings as finding (finding.id)}
+      <tr class="border-t border-base-300/60 align-baseline {isHere(finding) ? 'bg-primary/10' : ''}">
+        <td class="py-1 pr-2">
+          <a href={href(finding)} class="hover:underline" title="{finding.why} {finding.remedy}" data-sveltekit-noscroll
+            >{finding.name}</a
+          >
+        </td>
+        {#if why}<td class="quiet max-w-0 w-1/2 truncate pr-2 text-xs" title="{finding.why} {finding.remedy}"
+            >{finding.why}</td
+          >{/if}
+        <td class="tabular text-right">{number(finding.pages)}</td>
+        <td class="tabular text-right">{number(finding.occurrences)}</td>
+        <td class="tabular text-right font-semibold">{number(finding.edits)}</td>
+        <td class="tabular text-right">{percent(finding.share)}</td>
+      </tr>
+    {:else}
+      <tr><td class="quiet py-1" colspan="6">Nothing was found.</td></tr>
+    {/each}
+  </tbody>
+</table>

@@ -1,0 +1,60 @@
+/** What the lists are called, what they are grouped by, and selections that are asked for often. */
+import type { ListName } from '$core/lists/columns';
+import { depthFact, noRouteSelection } from '$core/reach/reach';
+import type { Reader } from '$core/reach/reach';
+
+export const listTabs: readonly { list: ListName; label: string }[] = [
+  { list: 'pages', label: 'Pages' },
+  { list: 'links', label: 'Links' },
+  { list: 'anchors', label: 'Anchors' },
+  { list: 'hosts', label: 'Outside hosts' },
+];
+
+/** Selections that are asked for often, in the words of the reader. */
+export const commonSelections = (over: 'pages' | 'links', reader: Reader): { label: string; select: string }[] =>
+  over === 'pages'
+    ? [
+        { label: 'Indexable', select: 'indexable' },
+        { label: 'Deeper than 3', select: `${depthFact(reader)} > 3` },
+        { label: 'No route', select: noRouteSelection(reader) },
+        { label: 'No route, in a sitemap', select: `${noRouteSelection(reader)} and seen in sitemap` },
+        { label: 'Broken', select: 'verdict in (broken, failing, unanswered)' },
+      ]
+    : [
+        { label: 'Broken', select: 'kind = click and to (verdict in (broken, failing, unanswered))' },
+        { label: 'To redirects', select: 'kind = click and to (verdict = redirect)' },
+        { label: 'Not followed', select: 'kind = click and not followed and not external' },
+        { label: 'Outside', select: 'kind = click and external' },
+        { label: 'Without words', select: 'faults has empty' },
+      ];
+
+export const groupings = {
+  pages: [
+    { value: 'pages', label: 'each page' },
+    { value: 'section', label: 'section' },
+    { value: 'verdict', label: 'verdict' },
+    { value: 'depth', label: 'depth' },
+    { value: 'host', label: 'host' },
+    { value: 'language', label: 'language' },
+    { value: 'status', label: 'status' },
+    { value: 'canonical', label: 'canonical' },
+    { value: 'redirect_to', label: 'redirect' },
+    { value: 'content_hash', label: 'same content' },
+    { value: 'robots_rule', label: 'robots.txt rule' },
+  ],
+  links: [
+    { value: 'links', label: 'each link' },
+    { value: 'edits', label: 'one edit' },
+  ],
+};
+
+const nouns: Record<ListName, [one: string, many: string]> = {
+  pages: ['page', 'pages'],
+  links: ['link', 'links'],
+  edits: ['edit', 'edits'],
+  anchors: ['anchor', 'anchors'],
+  hosts: ['host', 'hosts'],
+  groups: ['group', 'groups'],
+};
+/** What the rows of a list are. */
+export const nounFor = (list: ListName, n: number) => nouns[list][n === 1 ? 0 : 1];

@@ -1,0 +1,88 @@
+<!-- Saves a selection under a name, and offers those that are saved. -->
+<script lang="ts">
+  import { goto, invalidate } from '$app/navigation';
+  import { page } from '$app/state';
+  import { withState } from '../shell/address';
+  import Menu from '../shell/Menu.svelte';
+  import { say } from '../shell/say.svelte';
+
+  interface Props {
+    site: { id: number; saved?: { name: string; over: 'pages' | 'links'; text: string }[] };
+    over: 'pages' | 'links';
+    select: string;
+    /** Whether there is a selection that can be saved. */
+    ready: boolean;
+  }
+  let { site, over, select, ready }: Props = $props();
+  const saved = $derived(site.saved ?? []);
+  let name = $state('');
+
+  async function send(method: 'POST' | 'DELETE', body: object, done: string) {
+    const response = await fetch(`/sites/${site.id}/selections`, { method, body: JSON.stringify(body) }).catch(() => null);
+    if (!response?.ok) {
+      const problem = response && ((await response.json().catch(() => null)) as { message?: string } | null);
+      say(problem?.message ?? 'The selection could not be saved. Check that Edge Map is still running.', true);
+      return;
+    }
+    await invalidate('site:saved');
+    say(done);
+  }
+  async function save(close: () => void) {
+    await send('POST', { name, over, text: select }, `“${name}” is saved.`);
+    name = '';
+    close();
+  }
+</script>
+
+<Menu label="Saved{saved.length ? ` ${saved.length}` : ''}">
+  {#snippet children(close)}
+    <div class="w-80">
+      {#if ready}
+        <form
+          class="flex gap-1.5 p-1"
+          onsubmit={(event) => {
+            event.preventDefault();
+            void save(close);
+          }}
+        >
+          <input
+            bind:value={name}
+            required
+            maxlength="80"
+            class="input input-xs flex-1"
+            placeholder="Name for this selection"
+            aria-label="Name for this selection"
+          />
+          <button class="btn btn-secondary btn-xs">Save</button>
+        </form>
+      {/if}
+      {#each saved as one (one.name)}
+        <div class="flex items-center rounded hover:bg-base-200">
+          <button
+            type="button"
+            class="min-w-0 flex-1 px-2 py-1 text-left"
+            onclick={() => {
+              close();
+              void goto(withState(page.url, { list: one.over, select: one.text }));
+            }}
+          >
+            <span class="block truncate">{one.name}</span>
+            <span class="quiet block truncate font-mono text-xs">{one.text}</span>
+          </button>
+          <button
+            type="button"
+            class="quiet px-2 hover:text-base-content"
+            aria-label="Delete {one.name}"
+            onclick={() => send('DELETE', { name: one.name }, `“${one.name}” is deleted.`)}>✕</button
+          >
+        </div>
+      {:else}
+        <p class="quiet px-2 py-1">
+          {ready
+            ? 'No selection is saved yet.'
+            : 'No selection is saved yet. Write or pick a selection, then save it here under a name.'}
+        </p>
+      {/each}
+    </div>
+  {/snippet}
+</Menu>

@@ -1,0 +1,38 @@
+<!-- Addresses that a person knows from elsewhere, one a line. -->
+<script lang="ts">
+  import { number } from '../shell/words';
+
+  interface Props {
+    typed: string;
+    fault?: string;
+    /** How many addresses are stored when they are too many to be shown; else 0. */
+    unshown: number;
+  }
+  let { typed, fault, unshown }: Props = $props();
+</script>
+
+<div class="mt-3">
+  <label class="block">
+    <span class="font-semibold">Known URLs</span>
+    <textarea
+      name="lists"
+      rows="3"
+      value={typed}
+      spellcheck="false"
+      autocomplete="off"
+      placeholder={unshown ? `${number(unshown)} addresses are stored. Paste others to replace them.` : ''}
+      class="textarea textarea-sm w-full font-mono"
+      aria-invalid={Boolean(fault)}
+    ></textarea>
+    <span class={fault ? 'lost' : 'quiet'}
+      >{fault ?? 'URLs that you know from elsewhere, one a line. They are fetched after the linked ones.'}</span
+    >
+  </label>
+  {#if unshown}
+    <input type="hidden" name="longList" value="on" />
+    <label class="mt-1 flex items-center gap-2">
+      <input type="checkbox" name="removeList" class="checkbox checkbox-xs" />
+      Remove the {number(unshown)} stored addresses
+    </label>
+  {/if}
+</div>

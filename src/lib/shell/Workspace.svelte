@@ -1,0 +1,258 @@
+<!-- A question screen: its answer and picture, the selection, the list of what it holds, and the dossier. -->
+<script lang="ts">
+  import type { Snippet } from 'svelte';
+  import { goto, invalidateAll } from '$app/navigation';
+  import { page } from '$app/state';
+  import { listedOf } from '$core/lists/columns';
+  import type { ListRow, ListWindow } from '$core/lists';
+  import type { ListName } from '$core/lists/columns';
+  import { narrowed } from '$core/selection/language';
+  import type { SelectionFault } from '$core/selection/language';
+  import { carriedOver, screenState, viewQuery, withState } from './address';
+  import type { ScreenState } from './address';
+  import ColumnChooser from '../list/ColumnChooser.svelte';
+  import { cookieOf, keptFor, neededColumns, printColumns } from '../list/columns';
+  import type { ShownColumn } from '../list/columns';
+  import Dossier from '../dossier/Dossier.svelte';
+  import SaveSelection from '../selection/SaveSelection.svelte';
+  import Menu from './Menu.svelte';
+  import { makePicks } from '../list/picks.svelte';
+  import RowList from '../list/RowList.svelte';
+  import { say } from './say.svelte';
+  import SelectionBar from '../selection/SelectionBar.svelte';
+  import { commonSelections, groupings, listTabs, nounFor } from '../list/lists';
+  import { number } from './words';
+
+  interface Props {
+    base: string;
+    site: { id: number; start: string };
+    data: { columns: ShownColumn[]; fault: SelectionFault | null; first: ListWindow };
+    /** The answer and the picture. */
+    children: Snippet;
+  }
+  let { base, site, data, children }: Props = $props();
+
+  const view = $derived(screenState(page.url));
+  const over = $derived(listedOf(view.list));
+  // A width that is being drawn shows before it is kept.
+  let columns = $derived(data.columns);
+  const query = $derived(viewQuery(view, neededColumns(view.list, columns)));
+  const shown = $derived(
+    viewQuery(
+      view,
+      columns.map(({ name }) => name),
+    ),
+  );
+  const total = $derived(data.first.total);
+  const picks = makePicks();
+  const picked = $derived(picks.size(total));
+
+  const show = (changes: Partial<ScreenState>) =>
+    goto(withState(page.url, changes), { keepFocus: true, noScroll: true });
+
+  $effect(() => {
+    // Rows are numbered anew in another list, selection or crawl.
+    void [base, view.list, view.select, view.by];
+    picks.clear();
+  });
+
+  function open({ select, cells }: ListRow) {
+    if (view.list === 'pages') return show({ page: cells.url as string, part: '', at: '' });
+    if (view.list === 'links')
+      return show({ page: cells.source as string, part: 'source', at: `${cells.line}:${cells.column}` });
+    // A group opens into what it is made of.
+    return show({ list: view.list === 'groups' ? 'pages' : 'links', select: narrowed(view.select, select) });
+  }
+  const isOpen = ({ cells }: ListRow) =>
+    view.page !== '' &&
+    (view.list === 'pages'
+      ? cells.url === view.page
+      : view.list === 'links' && cells.source === view.page && `${cells.line}:${cells.column}` === view.at);
+
+  function keepColumns(changed: ShownColumn[], done = true) {
+    const before = columns.map(({ name }) => name).join();
+    columns = changed;
+    if (!done) return;
+    document.cookie = `${cookieOf(view.list)}=${encodeURIComponent(printColumns(keptFor(view.reader, changed)))}; path=/; max-age=31536000; samesite=lax`;
+    if (before !== changed.map(({ name }) => name).join()) void invalidateAll();
+  }
+
+  async function rowsAs(format: 'csv' | 'tsv' | 'json', of = shown): Promise<string> {
+    const ids = picked ? picks.ids() : null;
+    const response = await fetch(
+      `${base}/export?${of}&format=${format}`,
+      ids ? { method: 'POST', body: ids.join() } : {},
+    );
+    if (!response.ok) throw new Error(String(response.status));
+    return response.text();
+  }
+  async function copy(what: 'cells' | 'addresses' | 'csv') {
+    try {
+      const only =
+        what === 'addresses'
+          ? viewQuery(view, ['url', 'target', 'host', 'value'].slice(0, view.list === 'pages' ? 1 : 4))
+          : shown;
+      const text = await rowsAs(what === 'csv' ? 'csv' : 'tsv', only);
+      await navigator.clipboard.writeText(what === 'addresses' ? text.split('\r\n').slice(1).join('\n') : text);
+      say(`${number(picked || total)} ${picked === 1 ? 'row is' : 'rows are'} on the clipboard.`);
+    } catch {
+      say(
+        'The rows could not be copied: the browser gave no access to the clipboard, or Edge Map does not answer.',
+        true,
+      );
+    }
+  }
+  async function save(format: 'csv' | 'json') {
+    try {
+      const link = document.createElement('a');
+      link.href = URL.createObjectURL(new Blob([await rowsAs(format)]));
+      link.download = `${view.list}.${format}`;
+      link.click();
+      URL.revokeObjectURL(link.href);
+      say(`${number(picked)} rows are saved.`);
+    } catch {
+      say('The rows could not be saved. Is Edge Map still running?', true);
+    }
+  }
+
+  function onkeydown({ key, target }: KeyboardEvent) {
+    const typing = target instanceof Element && target.closest('input, dialog, [role=grid]');
+    if (key === 'Escape' && view.page && (!typing || !picked)) void show({ page: '' });
+  }
+  const common = $derived(commonSelections(over, view.reader));
+  const toList = (list: ListName) => show({ list, select: carriedOver(view.list, list, view.select), page: '' });
+</script>
+
+<svelte:window {onkeydown} />
+<main class="flex min-w-0 flex-1 flex-col px-4 pt-3 pb-3">
+  {@render children()}
+  <section class="panel mt-2.5 flex min-h-0 flex-1 flex-col overflow-clip" aria-label="Selection">
+    <div class="relative flex items-center gap-2 border-b border-base-300 px-2 py-1">
+      <SelectionBar
+        {over}
+        select={view.select}
+        fault={data.fault}
+        {total}
+        noun={nounFor(view.list, total)}
+        {base}
+        site={site.id}
+        onselect={(select) => show({ select })}
+      />
+      {#if view.select}
+        <button type="button" class="text-primary hover:underline" onclick={() => show({ select: '' })}>Clear</button>
+      {/if}
+    </div>
+    <div class="flex items-center gap-1.5 border-b border-base-300 px-2 py-1 text-xs">
+      <div class="flex overflow-hidden rounded border border-base-300" role="group" aria-label="List of">
+        {#each listTabs as { list, label } (list)}
+          {@const here =
+            list === view.list ||
+            (list === 'links' && view.list === 'edits') ||
+            (list === 'pages' && view.list === 'groups')}
+          <button
+            type="button"
+            aria-pressed={here}
+            class="px-2 leading-6 whitespace-nowrap {here ? 'bg-primary text-primary-content' : 'hover:bg-base-200'}"
+            onclick={() => toList(list)}>{label}</button
+          >
+        {/each}
+      </div>
+      {#if groupings[over].length && view.list !== 'anchors' && view.list !== 'hosts'}
+        <label class="quiet flex items-center gap-1 whitespace-nowrap"
+          >by
+          <select
+            class="rounded border border-base-300 bg-base-100 px-1 leading-6 text-base-content"
+            value={view.list === 'groups' ? view.by : view.list}
+            onchange={({ currentTarget: { value } }) =>
+              show(
+                value === 'links' || value === 'edits' || value === 'pages'
+                  ? { list: value, page: '' }
+                  : { list: 'groups', by: value, page: '' },
+              )}
+          >
+            {#each groupings[over] as { value, label } (value)}<option {value}>{label}</option>{/each}
+            {#if view.list === 'groups' && !groupings.pages.some(({ value }) => value === view.by)}<option
+                value={view.by}>{view.by.replaceAll('_', ' ')}</option
+              >{/if}
+          </select>
+        </label>
+      {/if}
+      <div class="flex h-6 min-w-0 flex-1 flex-wrap gap-x-1 gap-y-2 overflow-hidden">
+        <!-- Where there is no room even for the first, it goes to a line that is not seen. -->
+        <span class="h-6" aria-hidden="true"></span>
+        {#if picked}
+          <span class="font-semibold whitespace-nowrap">{number(picked)} picked</span>
+          <button type="button" class="text-primary hover:underline" onclick={() => copy('cells')}>Copy</button>
+          <button type="button" class="text-primary hover:underline" onclick={() => save('csv')}>Save</button>
+          <button type="button" class="text-primary hover:underline" onclick={() => picks.clear()}>None</button>
+        {:else}
+          {#each common as { label, select } (label)}
+            <button
+              type="button"
+              class="rounded-full border px-2 leading-5 whitespace-nowrap {select === view.select
+                ? 'border-primary bg-primary text-primary-content'
+                : 'border-base-300 hover:border-primary'}"
+              aria-pressed={select === view.select}
+              onclick={() => show({ select: select === view.select ? '' : select })}>{label}</button
+            >
+          {/each}
+        {/if}
+      </div>
+      <SaveSelection {site} {over} select={view.select} ready={!data.fault && view.select !== ''} />
+      <Menu label="Columns">
+        <ColumnChooser list={view.list} {columns} onchange={(changed) => keepColumns(changed)} />
+      </Menu>
+      <Menu label="Take along">
+        {#snippet children(close)}
+          {@const item = 'block w-full rounded px-2 py-1 text-left whitespace-nowrap hover:bg-base-200'}
+          <button type="button" class={item} onclick={() => (void copy('cells'), close())}>Copy the cells</button>
+          <button type="button" class={item} onclick={() => (void copy('addresses'), close())}
+            >Copy the addresses</button
+          >
+          <button type="button" class={item} onclick={() => (void copy('csv'), close())}>Copy as CSV</button>
+          <a class={item} href="{base}/export?{shown}&format=csv" download onclick={close}>Save as CSV</a>
+          <a class={item} href="{base}/export?{shown}&format=json" download onclick={close}>Save as JSON</a>
+          {#if over === 'pages' && !data.fault && total > 0}
+            <form method="post" action="{base}/reach?/again">
+              <input type="hidden" name="select" value={view.select} />
+              <button class={item} title="A new crawl fetches only what is selected; the rest is carried over"
+                >Fetch the pages again</button
+              >
+            </form>
+          {/if}
+        {/snippet}
+      </Menu>
+    </div>
+    {#if total > 0}
+      <RowList
+        list={view.list}
+        source="{base}/rows?{query}"
+        summarySource="{base}/summary?{viewQuery(
+          { ...view, sort: '' },
+          columns.map(({ name }) => name),
+        )}"
+        first={data.first}
+        {columns}
+        start={site.start}
+        sort={view.sort}
+        {isOpen}
+        {picks}
+        onsort={(sort) => show({ sort })}
+        onopen={open}
+        onnarrow={(test) => show({ select: narrowed(view.select, test) })}
+        oncolumns={keepColumns}
+        oncopy={() => copy('cells')}
+      />
+    {:else}
+      <p class="quiet p-6">
+        Nothing is in this selection. Change it above, or <a
+          class="text-primary underline"
+          href={withState(page.url, { select: '' })}>show all {over}</a
+        >.
+      </p>
+    {/if}
+  </section>
+</main>
+{#if view.page}
+  <Dossier {base} {site} state={view} onstate={show} hrefOf={(changes) => withState(page.url, changes)} />
+{/if}

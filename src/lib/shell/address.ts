@@ -1,0 +1,82 @@
+/** The state of a screen lives in the address of the browser, so that any state can be sent to a colleague. */
+import { readers } from '$core/reach/reach';
+import type { Reader } from '$core/reach/reach';
+import { listedOf, listNames } from '$core/lists/columns';
+import type { ListName } from '$core/lists/columns';
+
+export interface ScreenState {
+  /** Which list is shown, and by which fact its pages are grouped. */
+  list: ListName;
+  by: string;
+  select: string;
+  sort: string;
+  /** Address of the page whose dossier is open, the part of it that is shown, and the place in its source. */
+  page: string;
+  part: string;
+  at: string;
+  reader: Reader;
+  /** Which of the pictures of the screen is shown; '' for the first. */
+  picture: string;
+}
+
+const oneOf = <T extends string>(values: readonly T[], value: string | null): T =>
+  values.includes(value as T) ? (value as T) : values[0];
+
+/** What screens show when their address says nothing. */
+const beginnings: Record<string, Partial<ScreenState>> = { flow: { sort: 'share:desc' } };
+
+const beginningOf = (pathname: string): ScreenState => ({
+  list: 'pages',
+  by: 'section',
+  select: '',
+  sort: '',
+  page: '',
+  part: '',
+  at: '',
+  reader: 'visitor',
+  picture: '',
+  ...beginnings[pathname.slice(pathname.lastIndexOf('/') + 1)],
+});
+
+export function screenState(url: URL): ScreenState {
+  const state = { ...beginningOf(url.pathname), ...Object.fromEntries(url.searchParams) } as ScreenState;
+  return { ...state, list: oneOf(listNames, state.list), reader: oneOf(readers, state.reader) };
+}
+
+/**
+ * An address that may become a link; null for anything but http and https, such as a script that somebody has put into
+ * the address of a screen.
+ */
+export const webAddress = (address: string): string | null => (/^https?:\/\//i.test(address) ? address : null);
+
+/** Path and query of a screen in another state; what is as it begins is left out. */
+export function withState(url: URL, changes: Partial<ScreenState>, pathname = url.pathname): string {
+  const now = screenState(url);
+  const beginning = beginningOf(pathname);
+  const state: ScreenState = {
+    ...(pathname === url.pathname ? now : { ...beginning, reader: now.reader }),
+    ...changes,
+  };
+  // A sort means nothing in another list, nor a selection where the other language is spoken.
+  if (changes.list && changes.list !== now.list && changes.sort === undefined) state.sort = '';
+  if (!state.page) state.part = state.at = '';
+  const query = new URLSearchParams();
+  for (const name of Object.keys(beginning) as (keyof ScreenState)[])
+    if (state[name] !== beginning[name]) query.set(name, state[name]);
+  return query.size ? `${pathname}?${query}` : pathname;
+}
+
+/** The query by which the rows of a state are asked for. */
+export function viewQuery({ list, select, sort, by }: ScreenState, columns: readonly string[]): string {
+  const query = new URLSearchParams({ list, select, sort, columns: columns.join(',') });
+  if (list === 'groups') query.set('by', by);
+  return query.toString();
+}
+
+/** What a selection becomes when another list is chosen. */
+export function carriedOver(from: ListName, to: ListName, select: string): string {
+  if (listedOf(from) === listedOf(to)) return select;
+  if (listedOf(to) === 'pages') return '';
+  const about = to === 'hosts' ? 'kind = click and external' : 'kind = click';
+  return select.trim() ? `${about} and from (${select.trim()})` : about;
+}

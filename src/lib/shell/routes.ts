@@ -1,0 +1,55 @@
+/** Where the screens of a crawl are. */
+export const crawlPath = (site: number, crawl: number) => `/sites/${site}/crawls/${crawl}`;
+
+interface Question {
+  path: string;
+  name: string;
+  question: string;
+  /** The first is shown when the address names none. */
+  pictures: readonly { picture: string; label: string }[];
+}
+
+const reachPictures = [
+  { picture: '', label: 'Depth' },
+  { picture: 'no-route', label: 'No route' },
+  { picture: 'gates', label: 'Gates' },
+  { picture: 'traps', label: 'Traps' },
+  { picture: 'readers', label: 'Readers' },
+];
+const flowPictures = [
+  { picture: '', label: 'Share' },
+  { picture: 'findings', label: 'At fault' },
+  { picture: 'leaks', label: 'Leaks' },
+  { picture: 'links', label: 'Section × section' },
+  { picture: 'carried', label: 'Share between sections' },
+];
+
+/** The questions that are built, in the order of their keys. */
+export const questions: readonly Question[] = [
+  { path: 'overview', name: 'Overview', question: 'The site at a glance', pictures: [] },
+  { path: 'reach', name: 'Reach', question: 'Can all be reached?', pictures: reachPictures },
+  { path: 'flow', name: 'Flow', question: 'Where does share go?', pictures: flowPictures },
+];
+
+/** The pictures of a question. */
+export const picturesOf = (path: string) => questions.find((question) => question.path === path)?.pictures ?? [];
+
+interface FindingPlace {
+  question: string;
+  over: 'pages' | 'links' | 'files';
+  select: string;
+}
+
+/** The screen on which a finding is looked at: that of its question, as far as it is built. */
+export const screenOf = ({ question, over }: Pick<FindingPlace, 'question' | 'over'>) =>
+  over === 'files'
+    ? 'overview'
+    : (questions.find(({ name }) => name === question)?.path ?? (over === 'links' ? 'flow' : 'reach'));
+
+/** Where a finding is looked at: its selection, links by the edit that mends them. */
+export function findingHref(base: string, finding: FindingPlace): string {
+  const screen = screenOf(finding);
+  if (finding.over === 'files') return `${base}/${screen}#files`;
+  const query = new URLSearchParams({ ...(finding.over === 'links' ? { list: 'edits' } : {}), select: finding.select });
+  return `${base}/${screen}?${query}`;
+}

@@ -1,0 +1,58 @@
+/** How facts are spelt out for people. */
+import type { Reach, Verdict } from '$core/facts';
+
+export const verdictLabel: Record<Verdict, string> = {
+  indexable: 'Indexable',
+  canonicalised: 'Canonical elsewhere',
+  noindex: 'Noindex',
+  not_html: 'Not HTML',
+  redirect: 'Redirect',
+  broken: 'Broken',
+  failing: 'Failing',
+  unanswered: 'Unanswered',
+  blocked: 'Blocked',
+  unvisited: 'Unvisited',
+};
+export const reachLabel: Record<Reach, string> = { reached: 'Reached', orphan: 'Orphan', island: 'Island' };
+export const stateLabel = {
+  waiting: 'Waiting',
+  running: 'Running',
+  paused: 'Paused',
+  done: 'Finished',
+  stopped: 'Stopped',
+  failed: 'Failed',
+} as const;
+
+/** Thousands separated; unknown is an em dash. */
+export const number = (value: unknown): string => (typeof value === 'number' ? value.toLocaleString('en') : '—');
+
+/** What tells an address from others of its site: path and query, with the host when it is another. */
+export function shortAddress(address: string, start: string): string {
+  const origin = new URL(start).origin;
+  return address.startsWith(`${origin}/`) ? address.slice(origin.length) : address;
+}
+
+export function bytes(n: unknown): string {
+  if (typeof n !== 'number') return '—';
+  if (n < 1000) return `${n} B`;
+  const [value, unit] = n < 1e6 ? [n / 1e3, 'kB'] : n < 1e9 ? [n / 1e6, 'MB'] : [n / 1e9, 'GB'];
+  return `${value < 10 ? value.toFixed(1) : Math.round(value)} ${unit}`;
+}
+
+/** `2 h 5 min`, `3 min 20 s`, `12 s`. */
+export function duration(ms: number): string {
+  const s = Math.round(ms / 1000);
+  if (s < 60) return `${s} s`;
+  if (s < 3600) return `${Math.floor(s / 60)} min ${s % 60} s`;
+  return `${Math.floor(s / 3600)} h ${Math.floor((s % 3600) / 60)} min`;
+}
+
+const day = new Intl.DateTimeFormat('en-GB', {
+  day: 'numeric',
+  month: 'short',
+  hour: '2-digit',
+  minute: '2-digit',
+  timeZone: 'UTC',
+});
+/** `23 Nov, 09:14` in UTC. */
+export const moment = (at: Date | null) => (at ? day.format(at) : '—');

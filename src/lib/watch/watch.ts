@@ -1,0 +1,17 @@
+import type { Message } from '$core/messages';
+import type { Watched } from '$core/watch';
+import type { stateLabel } from '../shell/words';
+
+/** What the watching screen is told of a crawl. */
+export interface WatchTold {
+  state: keyof typeof stateLabel;
+  reason: Message | null;
+  known: number;
+  done: number;
+  unanswered: number;
+  bytes: number;
+  current: string | null;
+  /** Milliseconds for which it has run. */
+  ranMs: number;
+  watched?: Watched;
+}

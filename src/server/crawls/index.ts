@@ -1,0 +1,26 @@
+export {
+  addCrawl,
+  crawlCookies,
+  crawlSettings,
+  crawlsOf,
+  crawlState,
+  filesOf,
+  getCrawl,
+  newestCrawls,
+  noteProgress,
+  requestCrawl,
+  resumeCrawl,
+  saveCookies,
+} from './crawls';
+export type { Crawl, CrawlState } from './crawls';
+export { frontierOf, startIsRead } from './frontier';
+export type { Frontier, QueuedUrl } from './frontier';
+export { pageDetails, pageSource } from './pages';
+export { closedWarning, watchCrawl } from './progress';
+export { ASIDE_RANK, EXTERNAL_RANK, RESOURCE_RANK, UNLINKED_RANK } from './ranks';
+export { recrawl } from './recrawl';
+export { forgetStore, openStore, saveListings, savePages, saveRobots, saveSitemap, seedFrontier } from './store';
+export type { CrawlStore, Discovery, PageResult, Source } from './store';
+export { trapReview, trapsOf } from './traps';
+export type { TrapReview } from './traps';
+export { joinCrawl, leaveCrawl, LostMembership, renewWorker, workerCount } from './workers';

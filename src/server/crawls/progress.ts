@@ -1,0 +1,101 @@
+/** What a person sees of a crawl while it runs. */
+import type { RowDataPacket } from 'mysql2';
+import type { RobotsRule } from '$core/facts';
+import { closedSite } from '$core/watch';
+import type { Example, Watched } from '$core/watch';
+import type { Message } from '$core/messages';
+import type { Database } from '../database';
+import { hostLimits } from '../hosts';
+import { analysisProgress } from '../jobs';
+import { ASIDE_RANK, EXTERNAL_RANK, RESOURCE_RANK, UNLINKED_RANK } from './ranks';
+
+const NEWEST = 12;
+const EXAMPLES = 40;
+const MOST_DEPTHS = 12;
+
+function rankLabel(rank: number): string {
+  if (rank >= ASIDE_RANK) return 'left out by the settings';
+  if (rank >= EXTERNAL_RANK) return 'outside, to be checked';
+  if (rank >= RESOURCE_RANK) return 'resources, to be checked';
+  if (rank >= UNLINKED_RANK) return 'known from other sources';
+  return rank === 0 ? 'start' : `${rank} ${rank === 1 ? 'click' : 'clicks'} away`;
+}
+
+function sumByLabel(rows: { rank: number; n: number }[]) {
+  const sums = new Map<string, number>();
+  for (const { rank, n } of rows) sums.set(rankLabel(rank), (sums.get(rankLabel(rank)) ?? 0) + n);
+  return [...sums].map(([label, n]) => ({ label, n })).slice(0, MOST_DEPTHS);
+}
+
+const outcomeLabel = (kind: string) =>
+  kind === 'blocked' ? 'closed by robots.txt' : kind.replace(/^status /, 'answered ').replace(/^error /, 'no answer: ');
+const isOutcome = (kind: string) => kind.startsWith('status ') || kind.startsWith('error ') || kind === 'blocked';
+const isBad = (kind: string) => !/^status [23]/.test(kind);
+
+/** The rule is stored as JSON, which the driver hands over as text. */
+const asExample = (row: RowDataPacket): Example => ({
+  ...(row as Example),
+  robotsRule: row.robotsRule === null ? null : (JSON.parse(row.robotsRule as string) as RobotsRule),
+});
+
+async function newestPages(db: Database, crawlId: number): Promise<Example[]> {
+  const [rows] = await db.$client.query<RowDataPacket[]>(
+    `select u.text as address, p.status, p.error, p.robots_rule as robotsRule, p.html, p.noindex, p.page_rules as pageRules,
+            p.redirect_to as redirectTo, p.fetched_at as fetchedAt
+       from page p join url u on u.id = p.url_id where p.crawl_id = ? and p.carried = 0
+      order by p.fetched_at desc, p.url_id desc limit ${EXAMPLES}`,
+    [crawlId],
+  );
+  return rows.map(asExample);
+}
+
+async function talliesOf(db: Database, crawlId: number): Promise<Map<string, number>> {
+  const [rows] = await db.$client.query<RowDataPacket[]>('select kind, n from tally where crawl_id = ?', [crawlId]);
+  return new Map(rows.map(({ kind, n }) => [kind as string, n as number]));
+}
+
+/** Whether a site is closed to a crawl; null when it is not. */
+export async function closedWarning(db: Database, crawl: { id: number; done: number }): Promise<Message | null> {
+  const [tallies, newest] = [await talliesOf(db, crawl.id), await newestPages(db, crawl.id)];
+  // Pages closed by robots.txt were never fetched, and so are never among the newest.
+  if ((tallies.get('blocked') ?? 0) > 0) newest.push(...(await someBlocked(db, crawl.id)));
+  return closedSite(tallies, crawl.done, newest);
+}
+
+async function someBlocked(db: Database, crawlId: number): Promise<Example[]> {
+  const [rows] = await db.$client.query<RowDataPacket[]>(
+    `select u.text as address, p.robots_rule as robotsRule, p.status, p.error, p.html, p.noindex, p.page_rules as pageRules, p.redirect_to as redirectTo, p.fetched_at as fetchedAt
+       from page p join url u on u.id = p.url_id
+      where p.crawl_id = ? and p.fetched_at is null and p.robots_rule is not null limit 1`,
+    [crawlId],
+  );
+  return rows.map(asExample);
+}
+
+/** Everything the watching screen shows besides the counts. */
+export async function watchCrawl(db: Database, crawl: { id: number; done: number }): Promise<Watched> {
+  const query = async <T>(sql: string) =>
+    (await db.$client.query<RowDataPacket[]>(sql, [crawl.id]))[0] as unknown as T[];
+  const waiting =
+    'select rank, count(*) as n from frontier where crawl_id = ? and done = 0 and cut = 0 group by rank order by rank';
+  const [newest, tallies] = [await newestPages(db, crawl.id), await talliesOf(db, crawl.id)];
+  const [{ traps }] = await query<{ traps: number }>('select count(*) as traps from trap where crawl_id = ?');
+  const [{ workers }] = await query<{ workers: number }>(
+    'select count(*) as workers from crawl_worker where crawl_id = ? and lease_until >= current_timestamp(3)',
+  );
+  return {
+    waiting: sumByLabel(await query(waiting)),
+    outcomes: [...tallies]
+      .filter(([kind]) => isOutcome(kind))
+      .sort(([, a], [, b]) => b - a)
+      .map(([kind, n]) => ({ label: outcomeLabel(kind), n, bad: isBad(kind) })),
+    held: (await hostLimits(db)).flatMap(({ host, wait, reason }) => (reason ? [{ host, wait, reason }] : [])),
+    newest: newest
+      .slice(0, NEWEST)
+      .map(({ address, status, error, robotsRule }) => ({ address, status, error, blocked: robotsRule !== null })),
+    warning: await closedWarning(db, crawl),
+    traps,
+    workers,
+    analysis: await analysisProgress(db, crawl.id),
+  };
+}

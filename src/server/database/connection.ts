@@ -1,0 +1,117 @@
+import { hash } from 'node:crypto';
+import { setTimeout as sleep } from 'node:timers/promises';
+import { drizzle } from 'drizzle-orm/mysql2';
+import type { MySql2Database } from 'drizzle-orm/mysql2';
+import mysql from 'mysql2/promise';
+import type { RowDataPacket } from 'mysql2/promise';
+import * as schema from './schema';
+
+export type Database = MySql2Database<typeof schema> & { $client: mysql.Pool };
+/** Something a person must put right before the program can go on; its message says what. */
+export class OperatorError extends Error {}
+
+/** The database that DATABASE_URL names. */
+export function databaseUrl(): string {
+  const url = process.env.DATABASE_URL;
+  if (!url) throw new OperatorError('DATABASE_URL is not set. Start Edge Map with ./edgemap, which sets it.');
+  return url;
+}
+
+/**
+ * What holds on every connection, whatever the server's own settings are. Moments are kept in UTC. Values that do not fit
+ * are errors. Workers write side by side: locks on gaps between rows would make them wait for each other without need.
+ */
+const CONNECTION = `set time_zone = '+00:00', tx_isolation = 'READ-COMMITTED', collation_connection = 'utf8mb4_bin',
+  sql_mode = 'STRICT_TRANS_TABLES,ERROR_FOR_DIVISION_BY_ZERO,NO_AUTO_CREATE_USER,NO_ENGINE_SUBSTITUTION'`;
+
+/** Opens a pool of connections; nothing is connected until the first statement. */
+export function openDatabase(url = databaseUrl()): Database {
+  const pool = mysql.createPool({ uri: url, timezone: 'Z', charset: 'utf8mb4_bin', connectionLimit: 6, trace: false });
+  pool.on('connection', (connection) => void connection.query(CONNECTION));
+  return drizzle({ client: pool, schema, mode: 'default', casing: 'snake_case' }) as Database;
+}
+
+export const closeDatabase = (db: Database) => db.$client.end();
+
+/** The first 128 bits of SHA-256: how texts of any length are found by an index. */
+export const hashOf = (text: string) => hash('sha256', text, 'buffer').subarray(0, 16);
+
+/** Splits a list into runs, so that a statement never grows without bound. */
+export function* inRuns<T>(items: readonly T[], size: number): Generator<T[]> {
+  for (let at = 0; at < items.length; at += size) yield items.slice(at, at + size);
+}
+
+/** Runs one statement and gives what the driver answers. */
+export type Statement = <T = RowDataPacket[]>(sql: string, values?: unknown[]) => Promise<T>;
+
+const DEADLOCK_TRIES = 10;
+const isDeadlock = (error: unknown) =>
+  /^(ER_LOCK_DEADLOCK|ER_LOCK_WAIT_TIMEOUT|ER_CHECKREAD)$/.test((error as { code?: string }).code ?? '');
+
+/**
+ * Runs statements as one, on one connection; written for the driver itself, for what runs thousands of times in a crawl.
+ * Begins again when another transaction stood in its way, so `work` may run more than once.
+ * @param work given `run`, which writes values into the statement, and `send`, which sends them beside it: better for
+ *   many bytes, and only for statements that are few
+ */
+export async function inTransaction<T>(
+  db: Database,
+  work: (run: Statement, send: Statement) => Promise<T>,
+): Promise<T> {
+  for (let tries = 1; ; tries++) {
+    const connection = await db.$client.getConnection();
+    const run = (async (sql: string, values?: unknown[]) => (await connection.query(sql, values))[0]) as Statement;
+    const send = (async (sql: string, values?: mysql.ExecuteValues) =>
+      (await connection.execute(sql, values))[0]) as Statement;
+    try {
+      await connection.beginTransaction();
+      const result = await work(run, send);
+      await connection.commit();
+      connection.release();
+      return result;
+    } catch (error) {
+      await connection.rollback().then(
+        () => connection.release(),
+        () => connection.destroy(),
+      );
+      if (!isDeadlock(error) || tries === DEADLOCK_TRIES) throw error;
+    }
+  }
+}
+
+const OUTAGE_MS = 120_000;
+const RETRY_MS = 500;
+
+/**
+ * Runs work that may be run again, and waits for a database that has gone away for a moment.
+ * @throws the failure itself when the database stays away for two minutes, or when it is another failure
+ */
+export async function retryOutage<T>(work: () => Promise<T>): Promise<T> {
+  const began = Date.now();
+  for (;;) {
+    try {
+      return await work();
+    } catch (error) {
+      if (!isConnectionLoss(error) || Date.now() - began > OUTAGE_MS) throw error;
+      await sleep(RETRY_MS);
+    }
+  }
+}
+
+const lossCode =
+  /^(PROTOCOL_CONNECTION_LOST|ECONNREFUSED|ECONNRESET|EPIPE|ETIMEDOUT|ENOENT|ER_SERVER_SHUTDOWN|ER_NORMAL_SHUTDOWN|ER_CONNECTION_KILLED|ER_CON_COUNT_ERROR)$/;
+
+/** True when a statement failed because the database could not be reached, so that trying again may help. */
+export function isConnectionLoss(error: unknown): boolean {
+  for (let at = error; at instanceof Error; at = at.cause) {
+    const { code } = at as { code?: string };
+    if (code && lossCode.test(code)) return true;
+    // The driver gives this one no code: the connection had closed before the statement was sent.
+    if (/in closed state|Connection lost/i.test(at.message)) return true;
+  }
+  return false;
+}
+
+let shared: Database | null = null;
+/** The one pool of the web application. */
+export const appDatabase = () => (shared ??= openDatabase());

@@ -1,0 +1,413 @@
+/** The tables (docs/ARCHITECTURE.md, "Storage"). After a change: `npm run migration`. */
+import { sql } from 'drizzle-orm';
+import {
+  bigint,
+  boolean,
+  customType,
+  datetime,
+  index,
+  int,
+  mysqlTable,
+  primaryKey,
+  smallint,
+  tinyint,
+  uniqueIndex,
+  varchar,
+} from 'drizzle-orm/mysql-core';
+import type { MySqlColumnBuilderBase } from 'drizzle-orm/mysql-core';
+import { limitOf } from '$core/facts';
+import type { FetchError, RobotsRule, UnreadableReason } from '$core/facts';
+import type { Crumb } from '$core/html';
+import { isMessage } from '$core/messages';
+import type { Message } from '$core/messages';
+import { settingsSchema } from '$core/settings';
+import type { CrawlSettings } from '$core/settings';
+import type { FoundFacts } from '$core/snapshot';
+import type { SourceCoding } from '../crawls/sources';
+
+/** Texts compare byte by byte: addresses that differ in case are different addresses. */
+const exactText = customType<{ data: string }>({
+  dataType: () => 'mediumtext character set utf8mb4 collate utf8mb4_bin',
+});
+/** MariaDB keeps JSON as text, which the driver hands over as it is. */
+const json = <T>(read: (value: unknown) => T = (value) => value as T) =>
+  customType<{ data: T; driverData: string }>({
+    dataType: () => 'longtext character set utf8mb4 collate utf8mb4_bin',
+    toDriver: (value) => JSON.stringify(value),
+    fromDriver: (text) => read(JSON.parse(text)),
+  });
+/** A code with parameters. Earlier versions stored sentences, which are kept as they are. */
+const message = customType<{ data: Message; driverData: string }>({
+  dataType: () => 'mediumtext character set utf8mb4 collate utf8mb4_bin',
+  toDriver: (value) => JSON.stringify(value),
+  fromDriver: (text) => readMessage(text),
+});
+function readMessage(text: string): Message {
+  try {
+    const value: unknown = text.startsWith('{') ? JSON.parse(text) : null;
+    if (isMessage(value)) return value;
+  } catch {
+    // A sentence that begins with a brace.
+  }
+  return { code: 'text', text };
+}
+/** Settings as they were stored, with the defaults of what was added since. */
+const settings = json<CrawlSettings>((value) => settingsSchema.parse(value));
+const bytes = (sqlType: string) => customType<{ data: Buffer }>({ dataType: () => sqlType });
+const hash = bytes('binary(16)');
+/** A hash as text: a buffer that is kept would keep all that came over the wire with it. */
+const hexHash = customType<{ data: string; driverData: Buffer }>({
+  dataType: () => 'binary(16)',
+  toDriver: (hex) => Buffer.from(hex, 'hex'),
+  fromDriver: (bytes) => bytes.toString('hex'),
+});
+const blob = bytes('mediumblob');
+const fingerprint = bytes('binary(8)');
+
+const id = () => bigint({ mode: 'number', unsigned: true });
+const moment = () => datetime({ mode: 'date', fsp: 3 });
+const now = sql`current_timestamp(3)`;
+
+export const site = mysqlTable(
+  'site',
+  {
+    id: id().autoincrement().primaryKey(),
+    /** Normal form of the start address; a site is known by it. */
+    start: exactText().notNull(),
+    startHash: hash('start_hash').notNull(),
+    settings: settings().notNull(),
+    /** What must not be seen again, sealed (src/server/sites/secrets.ts). */
+    secrets: blob(),
+    createdAt: moment().notNull().default(now),
+  },
+  (table) => [uniqueIndex('site_start').on(table.startHash)],
+);
+
+const crawlStates = ['waiting', 'running', 'paused', 'done', 'stopped', 'failed'] as const;
+
+export const crawl = mysqlTable(
+  'crawl',
+  {
+    id: id().autoincrement().primaryKey(),
+    siteId: id().notNull(),
+    settings: settings().notNull(),
+    state: varchar({ length: 10, enum: crawlStates }).notNull().default('waiting'),
+    /** Why it failed, or ended before everything was fetched. */
+    reason: message(),
+    /** True when it ended because `settings.limit` was reached. */
+    limited: boolean().notNull().default(false),
+    /** What a person asked for and its workers have not yet done. */
+    request: varchar({ length: 10, enum: ['stop', 'pause'] }),
+    secrets: blob(),
+    /** Cookies of the site, sealed, when they are kept. */
+    cookies: blob(),
+    /** The crawl from which what was not asked for again was carried over. */
+    baseId: id(),
+    /** The rank at which its workers work. */
+    rank: int().notNull().default(0),
+    /** Pages asked for or about to be: what `settings.limit` is compared with. */
+    asked: int().notNull().default(0),
+    /** Milliseconds for which it has run. */
+    ranMs: bigint({ mode: 'number' }).notNull().default(0),
+    /** Addresses known, done (fetched or closed by robots.txt) and unanswered; bytes received. */
+    known: int().notNull().default(0),
+    done: int().notNull().default(0),
+    unanswered: int().notNull().default(0),
+    bytes: bigint({ mode: 'number' }).notNull().default(0),
+    /** The address being fetched now. */
+    current: exactText(),
+    createdAt: moment().notNull().default(now),
+    startedAt: moment(),
+    endedAt: moment(),
+  },
+  (table) => [index('crawl_site').on(table.siteId, table.id)],
+);
+
+/** Selections that are saved under a name. */
+export const savedSelection = mysqlTable(
+  'saved_selection',
+  {
+    siteId: id().notNull(),
+    name: varchar({ length: 80 }).notNull(),
+    over: varchar({ length: 5, enum: ['pages', 'links'] }).notNull(),
+    text: exactText().notNull(),
+  },
+  (table) => [primaryKey({ columns: [table.siteId, table.name] })],
+);
+
+/** Work to be leased by a worker; a lease that is not renewed in time is open to others again. */
+export const job = mysqlTable(
+  'job',
+  {
+    crawlId: id().primaryKey(),
+    /** A whole crawl, or only the analysis of one that has ended (for a newer version of the program). */
+    kind: varchar({ length: 10, enum: ['crawl', 'analysis'] })
+      .notNull()
+      .default('crawl'),
+    state: varchar({ length: 10, enum: ['waiting', 'leased', 'paused', 'done'] })
+      .notNull()
+      .default('waiting'),
+    owner: varchar({ length: 80 }),
+    /** Counts how often the job was leased: what an earlier holder of the lease still writes is told by it. */
+    lease: int().notNull().default(0),
+    leaseUntil: moment(),
+    /** What is being analysed, and how many of how many steps are done. */
+    step: varchar({ length: 60 }),
+    stepsDone: int().notNull().default(0),
+    steps: int().notNull().default(0),
+  },
+  (table) => [index('job_open').on(table.state, table.leaseUntil)],
+);
+
+/** The workers of a running crawl; one whose lease has run out is gone, and what it held is free again. */
+export const crawlWorker = mysqlTable(
+  'crawl_worker',
+  {
+    id: id().autoincrement().primaryKey(),
+    crawlId: id().notNull(),
+    owner: varchar({ length: 80 }).notNull(),
+    leaseUntil: moment().notNull(),
+  },
+  (table) => [index('crawl_worker_crawl').on(table.crawlId)],
+);
+
+/** When each host may be asked next: shared by all workers, and by all crawls. */
+export const hostLimit = mysqlTable('host_limit', {
+  hash: hash().primaryKey(),
+  host: exactText().notNull(),
+  nextAt: moment().notNull(),
+  /** Why it is to be left alone until then; null when that is only its rate. */
+  reason: message(),
+  /** Milliseconds between requests that the host has made necessary by answering 429 or 503; 0 for none. */
+  delayMs: int().notNull().default(0),
+  /** When that delay was last changed. */
+  delayAt: moment(),
+});
+
+/** A list of addresses that a person has given; crawls know which lists they used. */
+export const urlImport = mysqlTable(
+  'url_import',
+  {
+    id: id().autoincrement().primaryKey(),
+    siteId: id().notNull(),
+    kind: varchar({ length: 10, enum: ['list'] }).notNull(),
+    name: varchar({ length: 80 }).notNull(),
+    /** How many addresses it holds. */
+    urls: int().notNull(),
+    createdAt: moment().notNull().default(now),
+    /** When another list took its place; it stays as long as crawls have used it. */
+    replacedAt: moment(),
+  },
+  (table) => [index('url_import_site').on(table.siteId)],
+);
+
+/** The addresses of an import: their numbers, packed, ascending. */
+export const importChunk = mysqlTable(
+  'import_chunk',
+  {
+    importId: id().notNull(),
+    seq: int().notNull(),
+    data: blob().notNull(),
+  },
+  (table) => [primaryKey({ columns: [table.importId, table.seq] })],
+);
+
+/** The imports that a crawl used. */
+export const crawlImport = mysqlTable(
+  'crawl_import',
+  {
+    crawlId: id().notNull(),
+    importId: id().notNull(),
+  },
+  (table) => [primaryKey({ columns: [table.crawlId, table.importId] })],
+);
+
+/** One row per address of a site, inside and outside, found by hash. */
+export const url = mysqlTable(
+  'url',
+  {
+    id: id().autoincrement().primaryKey(),
+    siteId: id().notNull(),
+    hash: hash().notNull(),
+    text: exactText().notNull(),
+  },
+  (table) => [uniqueIndex('url_hash').on(table.siteId, table.hash)],
+);
+
+/** The dictionary of anchors, rels, fragments and elements above links. */
+export const phrase = mysqlTable(
+  'phrase',
+  {
+    id: id().autoincrement().primaryKey(),
+    siteId: id().notNull(),
+    hash: hash().notNull(),
+    text: exactText().notNull(),
+  },
+  (table) => [uniqueIndex('phrase_hash').on(table.siteId, table.hash)],
+);
+
+/** Every known inside address of a crawl, and whether its turn has come. */
+export const frontier = mysqlTable(
+  'frontier',
+  {
+    crawlId: id().notNull(),
+    urlId: id().notNull(),
+    /** Clicks from where the route begins, plus a large number for routes that begin elsewhere than at the start. */
+    rank: int().notNull(),
+    /** Redirects in a row that led here. */
+    hops: tinyint().notNull().default(0),
+    done: boolean().notNull().default(false),
+    /** The worker that has taken it. */
+    heldBy: id(),
+    /** Family of addresses that it belongs to (src/core/traps). */
+    family: fingerprint(),
+    /** Cut off: its family grows without end. */
+    cut: boolean().notNull().default(false),
+  },
+  (table) => [
+    primaryKey({ columns: [table.crawlId, table.urlId] }),
+    index('frontier_next').on(table.crawlId, table.done, table.rank, table.urlId),
+    index('frontier_family').on(table.crawlId, table.family),
+  ],
+);
+
+/** The columns of what a crawl finds at an address, one for each fact; unknown is null. */
+const foundColumns = {
+  robotsRule: json<RobotsRule>()(),
+  status: smallint(),
+  error: varchar({ length: 20 }).$type<FetchError>(),
+  unreadableReason: varchar({ length: 10 }).$type<UnreadableReason>(),
+  contentType: varchar({ length: limitOf('content_type') }),
+  html: boolean().notNull(),
+  bytes: int(),
+  responseMs: int(),
+  fetchedAt: moment(),
+  redirectTo: exactText(),
+  title: exactText(),
+  description: exactText(),
+  h1: exactText(),
+  language: varchar({ length: limitOf('language') }),
+  robots: exactText(),
+  noindex: boolean(),
+  pageNofollow: boolean(),
+  canonical: exactText(),
+  /** All page-level rules, with the agents they name. */
+  pageRules: exactText(),
+  breadcrumb: json<Crumb[]>()(),
+  wordCount: int(),
+  contentHash: hexHash(),
+  fingerprint: fingerprint(),
+  /** What fragments can name, a line each; null when they are not checked. */
+  ids: exactText(),
+  /** Requests made until it answered for good. */
+  tries: tinyint().notNull().default(1),
+  /** Whether the body, or one of its texts, was longer than what is read. */
+  truncated: boolean().notNull().default(false),
+  /** Whether it was taken over from an earlier crawl. */
+  carried: boolean().notNull().default(false),
+} satisfies Record<keyof FoundFacts, MySqlColumnBuilderBase>;
+
+/** What a crawl found at an address. */
+export const page = mysqlTable(
+  'page',
+  {
+    crawlId: id().notNull(),
+    urlId: id().notNull(),
+    /** The head of the answer, a line a field. */
+    headers: exactText(),
+    ...foundColumns,
+    /** Packed links (src/core/links/pack.ts). */
+    links: blob().notNull(),
+  },
+  (table) => [
+    primaryKey({ columns: [table.crawlId, table.urlId] }),
+    index('page_newest').on(table.crawlId, table.fetchedAt),
+  ],
+);
+
+/** How many addresses of a crawl came out how, counted as they are stored. */
+export const tally = mysqlTable(
+  'tally',
+  {
+    crawlId: id().notNull(),
+    kind: varchar({ length: 30 }).notNull(),
+    n: int().notNull(),
+  },
+  (table) => [primaryKey({ columns: [table.crawlId, table.kind] })],
+);
+
+/** HTML as it was received, compressed (src/server/crawls/sources.ts); kept once whatever crawl and address it came from. */
+export const source = mysqlTable('source', {
+  hash: hash().primaryKey(),
+  size: int().notNull(),
+  coding: varchar({ length: 10 }).$type<SourceCoding>().notNull().default('deflate'),
+  data: bytes('longblob')().notNull(),
+});
+
+/** Families that grew without end and were cut. */
+export const trap = mysqlTable(
+  'trap',
+  {
+    crawlId: id().notNull(),
+    family: fingerprint().notNull(),
+    /** The address with its changing parts as `*`. */
+    pattern: exactText().notNull(),
+    /** Why it was taken for a trap. */
+    reason: message().notNull(),
+    fetched: int().notNull(),
+    cut: int().notNull(),
+    examples: json<string[]>()().notNull(),
+  },
+  (table) => [primaryKey({ columns: [table.crawlId, table.family] })],
+);
+
+export const robotsFile = mysqlTable(
+  'robots_file',
+  {
+    crawlId: id().notNull(),
+    originHash: hash('origin_hash').notNull(),
+    origin: exactText().notNull(),
+    status: smallint(),
+    fault: message(),
+    body: exactText().notNull(),
+  },
+  (table) => [primaryKey({ columns: [table.crawlId, table.originHash] })],
+);
+
+export const sitemapFile = mysqlTable(
+  'sitemap_file',
+  {
+    crawlId: id().notNull(),
+    urlId: id().notNull(),
+    entries: int().notNull().default(0),
+    /** Entries that lead off the site, or are no addresses. */
+    skipped: int().notNull().default(0),
+    fault: message(),
+    faultLine: int(),
+  },
+  (table) => [primaryKey({ columns: [table.crawlId, table.urlId] })],
+);
+
+export const sitemapEntry = mysqlTable(
+  'sitemap_entry',
+  {
+    crawlId: id().notNull(),
+    sitemapId: id().notNull(),
+    line: int().notNull(),
+    urlId: id().notNull(),
+    lastmod: varchar({ length: 64 }),
+  },
+  (table) => [primaryKey({ columns: [table.crawlId, table.sitemapId, table.line, table.urlId] })],
+);
+
+/** The binary form of a finished crawl's snapshot, by part and in pieces. */
+export const snapshotChunk = mysqlTable(
+  'snapshot_chunk',
+  {
+    crawlId: id().notNull(),
+    part: varchar({ length: 60 }).notNull(),
+    seq: int().notNull(),
+    data: blob().notNull(),
+  },
+  (table) => [primaryKey({ columns: [table.crawlId, table.part, table.seq] })],
+);

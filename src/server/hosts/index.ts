@@ -1,0 +1,2 @@
+export { backOff, hostLimits, recoveredDelay, reserveRequests } from './limits';
+export type { HostLimit } from './limits';

@@ -1,0 +1,19 @@
+export {
+  analysisProgress,
+  endAnalysis,
+  endCrawl,
+  helpableCrawl,
+  isLed,
+  leaseAnalysis,
+  leaseJob,
+  lockLease,
+  LostLease,
+  markStarted,
+  noteStep,
+  releaseCrawl,
+  renewLease,
+  requestAnalysis,
+  setRank,
+} from './jobs';
+export type { AnalysisProgress, Ending, Lease } from './jobs';
+export { LEASE_SECONDS, leaseEnd } from './lease';

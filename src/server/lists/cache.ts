@@ -1,0 +1,26 @@
+/** What screens have asked of snapshots: selections, lists and orders, kept for the next window of the same list. */
+import type { List } from '$core/lists';
+import type { Bits, SelectionFault } from '$core/selection';
+import type { Snapshot } from '$core/snapshot';
+import { sizedCache } from '../caches';
+
+/** The bytes of what is kept for one snapshot, at most; what was asked for last always stays. */
+const MAX_BYTES = 192 << 20;
+
+export type Kept =
+  { bits: Bits; fault: SelectionFault | null } | { list: List; fault: SelectionFault | null } | { order: Uint32Array };
+
+const bytesOf = (kept: Kept) =>
+  'bits' in kept ? kept.bits.words.byteLength : 'list' in kept ? kept.list.bytes : kept.order.byteLength;
+
+const caches = new WeakMap<Snapshot, ReturnType<typeof sizedCache<Kept>>>();
+
+/** The cache of a snapshot, which goes with it. */
+export function cacheOf(snapshot: Snapshot): ReturnType<typeof sizedCache<Kept>> {
+  let cache = caches.get(snapshot);
+  if (!cache) caches.set(snapshot, (cache = sizedCache<Kept>(MAX_BYTES, bytesOf)));
+  return cache;
+}
+
+/** The bytes that are kept for a snapshot. */
+export const listBytes = (snapshot: Snapshot): number => caches.get(snapshot)?.bytes() ?? 0;

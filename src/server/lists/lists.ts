@@ -1,0 +1,140 @@
+/** Questions that screens ask of open snapshots. */
+import { isColumnName } from '$core/facts';
+import type { ColumnName } from '$core/facts';
+import {
+  anchorList,
+  columnOf,
+  editList,
+  hostList,
+  linkList,
+  listedOf,
+  orderRows,
+  pageGroups,
+  pageList,
+  summaryOf,
+} from '$core/lists';
+import type { Bin, List, ListName, ListWindow } from '$core/lists';
+import { evaluate, evaluateLinks, numbersOf, parseLinkSelection, parseSelection } from '$core/selection';
+import type { Bits, Selection, SelectionFault } from '$core/selection';
+import { isText } from '$core/snapshot';
+import type { Snapshot } from '$core/snapshot';
+import { cacheOf } from './cache';
+
+/** A list as a screen asks for it. */
+export interface ListView {
+  list: ListName;
+  /** A selection of pages or of links, whichever the list is of. */
+  select: string;
+  /** A column, `column:desc`, or '' for the order in which rows come by themselves. */
+  sort: string;
+  /** The fact by which pages are grouped. */
+  by: ColumnName;
+}
+
+function select(
+  snapshot: Snapshot,
+  over: 'pages' | 'links',
+  text: string,
+): { bits: Bits; fault: SelectionFault | null } {
+  const cache = cacheOf(snapshot);
+  const key = `selection\n${over}\n${text}`;
+  const known = cache.get(key);
+  if (known && 'bits' in known) return known;
+  const parsed = over === 'pages' ? parseSelection(text) : parseLinkSelection(text);
+  const selection: Selection = parsed.ok ? parsed.selection : { op: 'all' };
+  const bits = over === 'pages' ? evaluate(snapshot, selection) : evaluateLinks(snapshot, selection);
+  const found = { bits, fault: parsed.ok ? null : parsed.fault };
+  cache.set(key, found);
+  return found;
+}
+
+/** The pages that a selection holds; all of them, and why, when it cannot be read. */
+export function selectPages(snapshot: Snapshot, text: string): { pages: Bits; fault: SelectionFault | null } {
+  const { bits, fault } = select(snapshot, 'pages', text);
+  return { pages: bits, fault };
+}
+
+/** The list that a view asks for. */
+export function listOf(snapshot: Snapshot, view: Omit<ListView, 'sort'>): { list: List; fault: SelectionFault | null } {
+  const cache = cacheOf(snapshot);
+  const key = `list\n${view.list}\n${view.list === 'groups' ? view.by : ''}\n${view.select}`;
+  const known = cache.get(key);
+  if (known && 'list' in known) return known;
+  const { bits, fault } = select(snapshot, listedOf(view.list), view.select);
+  const make: Record<ListName, () => List> = {
+    pages: () => pageList(snapshot, bits),
+    groups: () => pageGroups(snapshot, bits, view.by),
+    links: () => linkList(snapshot, numbersOf(bits)),
+    edits: () => editList(snapshot, numbersOf(bits)),
+    anchors: () => anchorList(snapshot, numbersOf(bits)),
+    hosts: () => hostList(snapshot, numbersOf(bits)),
+  };
+  const found = { list: make[view.list](), fault };
+  cache.set(key, found);
+  return found;
+}
+
+/** The rows of a list in the order that a view asks for. */
+export function orderedRows(snapshot: Snapshot, view: ListView): Uint32Array {
+  const { list } = listOf(snapshot, view);
+  const [name, direction] = view.sort.split(':');
+  const column = columnOf(view.list, name);
+  if (!column || column.sort === 'none') return list.rows;
+  const cache = cacheOf(snapshot);
+  const key = ['order', view.list, view.by, view.sort, view.select].join('\n');
+  const known = cache.get(key);
+  if (known && 'order' in known) return known.order;
+  const order = orderRows(list, name, direction === 'desc');
+  cache.set(key, { order });
+  return order;
+}
+
+/** A window of a list, with the cells of some of its columns. */
+export function listWindow(
+  snapshot: Snapshot,
+  view: ListView,
+  columns: readonly string[],
+  from: number,
+  size: number,
+): ListWindow {
+  const { list } = listOf(snapshot, view);
+  const rows = orderedRows(snapshot, view);
+  const known = columns.filter((name) => columnOf(view.list, name));
+  return {
+    total: rows.length,
+    from,
+    rows: Array.from(rows.subarray(from, from + size), (id) => ({
+      id,
+      select: list.selectOf(id),
+      cells: Object.fromEntries(known.map((name) => [name, list.cells(name).value(id)])),
+    })),
+  };
+}
+
+/** Rows beyond so many are not summed up: it would take longer than anyone waits. */
+const MOST_SUMMED = 3_000_000;
+
+/** The distributions of some columns of a list. */
+export function listSummaries(snapshot: Snapshot, view: ListView, columns: readonly string[]): Record<string, Bin[]> {
+  const { list } = listOf(snapshot, view);
+  if (list.rows.length > MOST_SUMMED) return {};
+  return Object.fromEntries(
+    columns.flatMap((name) => {
+      const column = columnOf(view.list, name);
+      return column ? [[name, summaryOf(view.list, list, column)]] : [];
+    }),
+  );
+}
+
+const MOST_VALUES = 60;
+
+/** Known values of a fact of texts that begin in a certain way, for whoever writes a selection. */
+export function valuesOf(snapshot: Snapshot, fact: string, begins: string): string[] {
+  if (!isColumnName(fact)) return [];
+  const column = snapshot.columns[fact];
+  if (!isText(column)) return [];
+  const found: string[] = [];
+  for (let code = 1; code < column.values.length && found.length < MOST_VALUES; code++)
+    if (column.values[code].startsWith(begins)) found.push(column.values[code]);
+  return found;
+}

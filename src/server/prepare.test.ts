@@ -1,0 +1,45 @@
+import { eq } from 'drizzle-orm';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { settingsSchema } from '$core/settings';
+import { testDatabase } from '../../tests/support/database';
+import type { TestDatabase } from '../../tests/support/database';
+import { site } from './database/schema';
+import { addCrawl, getCrawl, importedAddresses, importsOf, importsOfCrawl, prepareDatabase, saveSite } from './index';
+
+let test: TestDatabase;
+beforeAll(async () => (test = await testDatabase()));
+afterAll(() => test.drop());
+
+describe('the database', () => {
+  it('may be prepared by several processes at once', async () => {
+    await Promise.all([prepareDatabase(test.url), prepareDatabase(test.url), prepareDatabase(test.url)]);
+  });
+  it('says in words that it does not answer', () =>
+    expect(prepareDatabase('mysql://u:p@127.0.0.1:9/edgemap')).rejects.toThrow(/does not answer/));
+  it('has the lists that earlier versions kept in settings moved to tables, once', async () => {
+    const settings = settingsSchema.parse({ start: 'https://lists.example/' });
+    const siteId = await saveSite(test.db, settings);
+    const crawlId = await addCrawl(test.db, siteId, settings, 'test');
+    const lists = ['https://lists.example/a', 'https://lists.example/b'];
+    for (const table of ['site', 'crawl'])
+      await test.db.$client.query(`update ${table} set settings = ? where id = ?`, [
+        JSON.stringify({ ...settings, lists: table === 'site' ? [...lists, 'https://lists.example/c'] : lists }),
+        table === 'site' ? siteId : crawlId,
+      ]);
+    await prepareDatabase(test.url);
+    await prepareDatabase(test.url);
+    const addressesOf = async (imports: { id: number }[]) => {
+      const all: string[] = [];
+      for await (const some of importedAddresses(
+        test.db,
+        imports.map(({ id }) => id),
+      ))
+        all.push(...some);
+      return all;
+    };
+    expect(await addressesOf(await importsOfCrawl(test.db, crawlId))).toEqual(lists);
+    expect(await addressesOf(await importsOf(test.db, siteId))).toEqual([...lists, 'https://lists.example/c']);
+    const [row] = await test.db.select().from(site).where(eq(site.id, siteId));
+    for (const { settings } of [row, (await getCrawl(test.db, crawlId))!]) expect(settings).not.toHaveProperty('lists');
+  });
+});

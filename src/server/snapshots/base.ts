@@ -1,0 +1,149 @@
+/** Reads what a crawl found back from its rows, as a base to be analysed. */
+import { and, asc, eq, getTableColumns, getTableName, gt, sql } from 'drizzle-orm';
+import type { RowDataPacket } from 'mysql2';
+import type { UnvisitedReason } from '$core/facts';
+import { countPackedLinks } from '$core/links';
+import { scopeOf } from '$core/scope';
+import type { Scope } from '$core/scope';
+import { baseBuilder, nothingFound } from '$core/snapshot';
+import type { Base, Check, SiteFiles } from '$core/snapshot';
+import type { Crawl } from '../crawls';
+import { ASIDE_RANK, MAX_HOPS, RESOURCE_RANK, UNLINKED_RANK } from '../crawls/ranks';
+import { inRuns } from '../database';
+import type { Database } from '../database';
+import { frontier, page, phrase, robotsFile, sitemapEntry, sitemapFile, url } from '../database/schema';
+import { listedNumbers } from '../imports';
+
+const READ_ROWS = 1000;
+/** Bytes of packed links that hold their number. */
+const PACKED_HEAD = 12;
+
+/** Why an address that was never fetched was not. */
+function unvisitedReason(
+  row: { rank: number; hops: number; cut: boolean; address: string },
+  { settings, limited, baseId }: Crawl,
+  scope: Scope,
+): UnvisitedReason {
+  if (!scope.keeps(row.address).keeps) return 'scope';
+  if (row.rank >= ASIDE_RANK) return baseId === null ? 'kind' : 'selection';
+  if (row.cut) return 'trap';
+  if (row.hops > MAX_HOPS) return 'hops';
+  if (settings.depth !== null && row.rank % UNLINKED_RANK > settings.depth) return 'depth';
+  return limited ? 'limit' : 'stopped';
+}
+
+/** Everything that a crawl knows but links: pages, and how those answered that were only checked. */
+async function readPages(db: Database, row: Crawl) {
+  const scope = scopeOf(row.settings);
+  const builder = baseBuilder();
+  const withLinks = new Set<number>();
+  const checks = new Map<number, Check>();
+  const { links, headers, ...columns } = getTableColumns(page);
+  // The number of links is at the beginning of what is packed.
+  const head = sql<Buffer | null>`left(${links}, ${PACKED_HEAD})`;
+  const place = { urlId: frontier.urlId, rank: frontier.rank, hops: frontier.hops, cut: frontier.cut };
+  let after = 0;
+  for (;;) {
+    const rows = await db
+      .select({ ...place, address: url.text, page: columns, head })
+      .from(frontier)
+      .innerJoin(url, eq(url.id, frontier.urlId))
+      .leftJoin(page, and(eq(page.crawlId, frontier.crawlId), eq(page.urlId, frontier.urlId)))
+      .where(and(eq(frontier.crawlId, row.id), gt(frontier.urlId, after)))
+      .orderBy(asc(frontier.urlId))
+      .limit(READ_ROWS);
+    for (const { page: found, head, ...queued } of rows) {
+      const { urlId: number, rank, address } = queued;
+      if (rank >= RESOURCE_RANK && rank < ASIDE_RANK) {
+        if (found) checks.set(number, { status: found.status, error: found.error });
+        continue;
+      }
+      const linkCount = head ? countPackedLinks(head) : 0;
+      if (linkCount) withLinks.add(number);
+      builder.addPage({
+        number,
+        address,
+        unvisitedReason: found ? null : unvisitedReason(queued, row, scope),
+        linkCount,
+        found: found ?? nothingFound,
+      });
+    }
+    if (rows.length < READ_ROWS) return { builder, withLinks, checks };
+    after = rows[rows.length - 1].urlId;
+  }
+}
+
+/** Hands the packed links of all pages over, some at a time. */
+async function* readLinks(db: Database, crawlId: number) {
+  let after = 0;
+  for (;;) {
+    const rows = await db
+      .select({ urlId: page.urlId, links: page.links })
+      .from(page)
+      .where(and(eq(page.crawlId, crawlId), gt(page.urlId, after)))
+      .orderBy(asc(page.urlId))
+      .limit(READ_ROWS);
+    yield rows;
+    if (rows.length < READ_ROWS) return;
+    after = rows[rows.length - 1].urlId;
+  }
+}
+
+/** Written for the driver itself: a large crawl has a hundred thousand texts. */
+async function readTexts(db: Database, table: typeof url | typeof phrase, ids: Iterable<number>) {
+  const texts = new Map<number, string>();
+  for (const run of inRuns([...ids], READ_ROWS)) {
+    const select = 'select id, text from ?? where id in (?)';
+    const [rows] = await db.$client.query<RowDataPacket[]>(select, [getTableName(table), run]);
+    for (const { id, text } of rows) texts.set(id, text);
+  }
+  return texts;
+}
+
+async function readFiles(db: Database, crawlId: number): Promise<SiteFiles> {
+  const robots = await db
+    .select({ origin: robotsFile.origin, status: robotsFile.status, fault: robotsFile.fault, body: robotsFile.body })
+    .from(robotsFile)
+    .where(eq(robotsFile.crawlId, crawlId))
+    .orderBy(asc(robotsFile.origin));
+  const { entries, skipped, fault, faultLine } = sitemapFile;
+  const sitemaps = await db
+    .select({ address: url.text, entries, skipped, fault, faultLine })
+    .from(sitemapFile)
+    .innerJoin(url, eq(url.id, sitemapFile.urlId))
+    .where(eq(sitemapFile.crawlId, crawlId))
+    .orderBy(asc(url.text));
+  return { robots, sitemaps };
+}
+
+async function readListings(db: Database, crawlId: number) {
+  const entries = await db
+    .select({
+      number: sitemapEntry.urlId,
+      sitemapId: sitemapEntry.sitemapId,
+      line: sitemapEntry.line,
+      lastmod: sitemapEntry.lastmod,
+    })
+    .from(sitemapEntry)
+    .where(eq(sitemapEntry.crawlId, crawlId));
+  const sitemaps = await readTexts(db, url, new Set(entries.map(({ sitemapId }) => sitemapId)));
+  return entries.map(({ sitemapId, ...entry }) => ({ ...entry, sitemap: sitemaps.get(sitemapId) ?? '' }));
+}
+
+/** The base of a crawl. */
+export async function readBase(db: Database, row: Crawl): Promise<Base> {
+  const { builder, withLinks, checks } = await readPages(db, row);
+  const layout = builder.layOut();
+  for await (const rows of readLinks(db, row.id))
+    for (const { urlId, links } of rows) if (withLinks.has(urlId)) layout.addLinks(urlId, links);
+  const named = layout.named();
+  return layout.finish({
+    starts: [row.settings.start, ...row.settings.starts],
+    listed: await listedNumbers(db, row.id),
+    checks,
+    outside: await readTexts(db, url, named.outside),
+    phrases: await readTexts(db, phrase, named.phrases),
+    listings: await readListings(db, row.id),
+    files: await readFiles(db, row.id),
+  });
+}

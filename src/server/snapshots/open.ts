@@ -1,0 +1,133 @@
+/** Snapshots that are open for questions, with everything that was made of them, bounded by the bytes that they hold. */
+import { describeFindings } from '$core/findings';
+import type { Found } from '$core/findings';
+import { findingsAt } from '$core/report';
+import type { PageFindings, Report } from '$core/report';
+import { decodeSnapshot, FINDINGS_PART, memoBytes, REPORT_PART, SNAPSHOT_VERSION } from '$core/snapshot';
+import type { PartGroup, Snapshot, SnapshotParts } from '$core/snapshot';
+import type { Crawl } from '../crawls';
+import type { Database } from '../database';
+import { listBytes } from '../lists/cache';
+import { partNames, readGroup, readPart } from './parts';
+
+/** What identifies the snapshot of a crawl: one that was resumed has another end, and another snapshot. */
+export type Ended = Pick<Crawl, 'id' | 'endedAt'>;
+const keyOf = ({ id, endedAt }: Ended) => `${id}@${endedAt?.getTime()}`;
+
+/** A report with the texts of its findings. */
+export type OpenReport = Omit<Report, 'findings'> & { findings: Found[] };
+
+/** A snapshot that is open: what has been read of it, and how large that is. */
+interface Open {
+  snapshot: Promise<Snapshot | null>;
+  /** Reads the links; done when they are there. */
+  withLinks: () => Promise<void>;
+  /** Bytes of everything that is held for it. */
+  bytes: () => number;
+  report?: Promise<OpenReport | null>;
+  pageFindings?: Promise<PageFindings>;
+}
+
+/** The least recently used first. */
+const open = new Map<string, Open>();
+const MAX_OPEN_BYTES = 768 << 20;
+
+/** Takes away what was used longest ago, until the rest is within bounds. */
+function evict(keep: string) {
+  let total = [...open.values()].reduce((sum, entry) => sum + entry.bytes(), 0);
+  for (const [key, entry] of open) {
+    if (total <= MAX_OPEN_BYTES) return;
+    if (key === keep) continue;
+    open.delete(key);
+    total -= entry.bytes();
+  }
+}
+
+/** The bytes that are held for all open snapshots. */
+export const openBytes = () => [...open.values()].reduce((sum, entry) => sum + entry.bytes(), 0);
+
+function openEntry(db: Database, crawlId: number, key: string): Open {
+  const parts: SnapshotParts = new Map();
+  let read = 0;
+  let stored: string[] = [];
+  let decoded: Snapshot | null = null;
+  let links: Promise<void> | null = null;
+  const add = async (group: PartGroup) => {
+    for await (const [name, bytes] of readGroup(db, crawlId, group, stored)) {
+      parts.set(name, bytes);
+      read += bytes.length;
+    }
+  };
+  const load = async (): Promise<Snapshot | null> => {
+    stored = await partNames(db, crawlId);
+    if (stored.length === 0) return null;
+    await add('facts');
+    return (decoded = decodeSnapshot(parts, stored, (bytes) => (read += 2 * bytes)));
+  };
+  return {
+    bytes: () => read + (decoded ? memoBytes(decoded) + listBytes(decoded) : 0),
+    snapshot: load().catch((error) => {
+      open.delete(key);
+      throw error;
+    }),
+    withLinks: async () => {
+      links ??= add('links').catch((error) => {
+        links = null;
+        throw error;
+      });
+      await links;
+    },
+  };
+}
+
+function entryOf(db: Database, row: Ended): { key: string; entry: Open } {
+  const key = keyOf(row);
+  const entry = open.get(key) ?? openEntry(db, row.id, key);
+  open.delete(key);
+  open.set(key, entry);
+  return { key, entry };
+}
+
+/**
+ * The snapshot of a crawl that has ended; null when it has none. Kept open for the next question.
+ * @param need whether its links are asked for, which are most of it; without them only the facts of pages can be read
+ * @throws SnapshotVersionError when it was written by another version of the program
+ */
+export async function openSnapshot(db: Database, row: Ended, need: PartGroup = 'links'): Promise<Snapshot | null> {
+  const { key, entry } = entryOf(db, row);
+  const snapshot = await entry.snapshot;
+  if (!snapshot) open.delete(key);
+  else if (need === 'links') await entry.withLinks();
+  evict(key);
+  return snapshot;
+}
+
+/** The report of a crawl; null when it has none, or one of another version. */
+export async function openReport(db: Database, row: Ended): Promise<OpenReport | null> {
+  const known = open.get(keyOf(row));
+  if (known?.report) return known.report;
+  const read = readReport(db, row.id);
+  if (known) {
+    known.report = read.catch((error) => {
+      delete known.report;
+      throw error;
+    });
+  }
+  return read;
+}
+
+async function readReport(db: Database, crawlId: number): Promise<OpenReport | null> {
+  const head = await readPart(db, crawlId, 'head');
+  if (!head || (JSON.parse(head.toString()) as { version: number }).version !== SNAPSHOT_VERSION) return null;
+  const bytes = await readPart(db, crawlId, REPORT_PART);
+  if (!bytes) return null;
+  const report = JSON.parse(bytes.toString()) as Report;
+  return { ...report, findings: describeFindings(report.findings) };
+}
+
+/** The ids of the findings that are about a page of an open snapshot. */
+export async function findingsOfPage(db: Database, row: Ended, page: number): Promise<string[]> {
+  const { entry } = entryOf(db, row);
+  entry.pageFindings ??= readPart(db, row.id, FINDINGS_PART).then((bytes) => bytes ?? new Uint8Array(0));
+  return findingsAt(await entry.pageFindings, page);
+}

@@ -1,0 +1,49 @@
+/** The stored form of snapshots: by part, in chunks. */
+import { and, asc, eq } from 'drizzle-orm';
+import { groupOfPart } from '$core/snapshot';
+import type { PartGroup, SnapshotParts } from '$core/snapshot';
+import { inTransaction } from '../database';
+import type { Database } from '../database';
+import { snapshotChunk } from '../database/schema';
+import { lockLease } from '../jobs';
+import type { Lease } from '../jobs';
+
+const CHUNK_BYTES = 1 << 20;
+
+/** Stores the parts of a crawl's snapshot in place of earlier ones. @throws LostLease */
+export const storeSnapshot = (db: Database, lease: Lease, parts: SnapshotParts): Promise<void> =>
+  inTransaction(db, async (run, send) => {
+    await lockLease(run, lease);
+    await run('delete from snapshot_chunk where crawl_id = ?', [lease.crawlId]);
+    const insert = 'insert into snapshot_chunk (crawl_id, part, seq, data) values (?, ?, ?, ?)';
+    for (const [part, bytes] of parts)
+      for (let seq = 0; seq === 0 || seq * CHUNK_BYTES < bytes.length; seq++) {
+        const { buffer, byteOffset, length } = bytes.subarray(seq * CHUNK_BYTES, (seq + 1) * CHUNK_BYTES);
+        await send(insert, [lease.crawlId, part, seq, Buffer.from(buffer, byteOffset, length)]);
+      }
+  });
+
+/** One part of a stored snapshot; null when there is none. */
+export async function readPart(db: Database, crawlId: number, part: string): Promise<Buffer | null> {
+  const chunks = await db
+    .select({ data: snapshotChunk.data })
+    .from(snapshotChunk)
+    .where(and(eq(snapshotChunk.crawlId, crawlId), eq(snapshotChunk.part, part)))
+    .orderBy(asc(snapshotChunk.seq));
+  return chunks.length ? Buffer.concat(chunks.map(({ data }) => data)) : null;
+}
+
+/** Reads the parts of a group one after the other: all of them at once would take their memory twice. */
+export async function* readGroup(db: Database, crawlId: number, group: PartGroup, stored: readonly string[]) {
+  for (const name of stored)
+    if (groupOfPart(name) === group) yield [name, (await readPart(db, crawlId, name)) ?? Buffer.alloc(0)] as const;
+}
+
+/** The names of the parts in which the snapshot of a crawl is stored; none when it has none. */
+export async function partNames(db: Database, crawlId: number): Promise<string[]> {
+  const rows = await db
+    .selectDistinct({ part: snapshotChunk.part })
+    .from(snapshotChunk)
+    .where(eq(snapshotChunk.crawlId, crawlId));
+  return rows.map(({ part }) => part);
+}

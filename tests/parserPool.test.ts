@@ -1,0 +1,161 @@
+/** The threads that parse documents, as they are built, beside parsing in place. */
+import { setMaxListeners } from 'node:events';
+import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { settingsSchema } from '$core/settings';
+import { openParsers } from '../src/crawl/parserPool';
+import type { ParseOutcome, ParserOptions, ParserPool } from '../src/crawl/parserPool';
+import type { Document, ParsedDocument } from '../src/crawl/parse';
+
+const start = 'https://museum.example/';
+const setup = { settings: settingsSchema.parse({ start }), selectionOnly: false };
+const signal = new AbortController().signal;
+setMaxListeners(0, signal);
+const built = join(process.cwd(), 'build-node', 'thread.cjs');
+const threads = (given: Partial<ParserOptions> = {}) =>
+  openParsers(setup, signal, { threads: 1, file: built, ...given });
+
+const documentOf = (path: string, html: string | Uint8Array, given: Partial<Document> = {}): Document => ({
+  queued: { urlId: 1, address: new URL(path, start).href, rank: 1, hops: 0 },
+  body: Buffer.from(html),
+  charset: undefined,
+  directives: [],
+  links: [],
+  truncated: false,
+  ...given,
+});
+const trams = (count: number) =>
+  Array.from({ length: count }, (_, i) => `<a href="/tram/${i}#top" rel=nofollow>Tram ${i}</a>`).join('\n');
+const documents = () => [
+  documentOf('/', `<title>Trams</title><main><h1>All</h1>${trams(200)}</main>`),
+  documentOf('/empty', ''),
+  documentOf('/latin', Buffer.from('<title>Caf\xe9</title><p id=\xe9>x', 'latin1'), { charset: 'iso-8859-1' }),
+  documentOf('/torn', '<a href="/depot'),
+  documentOf('/zero', '<p>\0\0<a href="/\0">nothing</a><a href="http://[bad">bad</a>'),
+  documentOf('/headed', '<p>x', {
+    directives: [{ agent: '', content: 'noindex', line: 0 }],
+    links: [
+      {
+        kind: 'canonical',
+        element: 'http',
+        target: start,
+        anchor: '',
+        rel: '',
+        placement: 'none',
+        above: '',
+        fragment: '',
+        line: 0,
+        column: 0,
+      },
+    ],
+  }),
+];
+const parsedOf = (outcome: ParseOutcome): ParsedDocument => {
+  if (!outcome.ok) throw new Error(outcome.reason);
+  return outcome.parsed;
+};
+const parseAll = async ({ parse }: ParserPool, all: Document[]) => (await Promise.all(all.map(parse))).map(parsedOf);
+
+describe('threads that parse documents', () => {
+  it('find what is found in place, and answer in the order of asking', async () => {
+    const pools = [threads(), threads({ threads: 0 })];
+    const [there, here] = await Promise.all(pools.map((pool) => parseAll(pool, documents())));
+    await Promise.all(pools.map(({ close }) => close()));
+    expect(there.map(({ title }) => title)).toEqual(['Trams', null, 'Café', null, null, null]);
+    expect(there.at(-1)).toMatchObject({ noindex: true, canonical: start });
+    expect(there[0].discoveries).toHaveLength(200);
+    expect(there).toEqual(structuredClone(here));
+  });
+  it('leave memory alone that others use', async () => {
+    const pool = threads();
+    const shared = Buffer.from('<title>One</title><title>Two</title>');
+    const views = [shared.subarray(0, 18), shared.subarray(18)];
+    const parsed = await parseAll(
+      pool,
+      views.map((body) => documentOf('/', body, { body })),
+    );
+    await pool.close();
+    expect(parsed.map(({ title }) => title)).toEqual(['One', 'Two']);
+    expect(shared.toString()).toContain('Two');
+  });
+  it('share the work when there is much of it', async () => {
+    const pool = threads({ threads: 2 });
+    const many = Array.from({ length: 400 }, (_, i) => String(i));
+    const parsed = await parseAll(
+      pool,
+      many.map((i) => documentOf(`/${i}`, `<title>${i}</title><a href="/same">`)),
+    );
+    await pool.close();
+    expect(parsed.map(({ title }) => title)).toEqual(many);
+  });
+  it('are done without where they have not been built', async () => {
+    const pool = threads({ file: join(process.cwd(), 'nowhere.cjs') });
+    expect(parsedOf(await pool.parse(documentOf('/', '<title>Here')))).toMatchObject({ title: 'Here' });
+    await pool.close();
+  });
+});
+
+describe('a document that cannot be parsed', () => {
+  let folder: string;
+  let file: string;
+  beforeAll(() => {
+    folder = mkdtempSync(join(tmpdir(), 'edgemap-threads-'));
+    file = join(folder, 'faulty.cjs');
+    // The parser of Edge Map, but for documents that make it do what no document should.
+    writeFileSync(
+      file,
+      `const { parse } = require(${JSON.stringify(built)});
+       const { workerData } = require(${JSON.stringify(join(process.cwd(), 'node_modules', 'piscina'))});
+       exports.parse = (task) => {
+         const text = Buffer.from(task.document.body).toString();
+         Atomics.store(workerData.began, task.slot, Date.now() | 0);
+         if (text === 'throw') throw new Error('A fault.');
+         if (text === 'hang') for (;;);
+         if (text === 'fill') for (const all = []; ;) all.push(new Array(100_000).fill(all.length));
+         return parse(task);
+       };`,
+    );
+  });
+  afterAll(() => rmSync(folder, { recursive: true }));
+
+  it.each([
+    ['throw', 'fault'],
+    ['hang', 'time'],
+    ['fill', 'memory'],
+  ])(
+    'because of which the parser would %s is unreadable, and the documents around it are parsed',
+    async (html, reason) => {
+      const pool = threads({ file, timeout: 500, memory: 64 });
+      const outcomes = await Promise.all([
+        pool.parse(documentOf('/before', '<title>Before')),
+        pool.parse(documentOf('/', html)),
+        pool.parse(documentOf('/after', '<title>After')),
+      ]);
+      const later = await pool.parse(documentOf('/later', '<title>Later'));
+      await pool.close();
+      expect(outcomes[1]).toEqual({ ok: false, reason });
+      expect([outcomes[0], outcomes[2], later].map((outcome) => parsedOf(outcome).title)).toEqual([
+        'Before',
+        'After',
+        'Later',
+      ]);
+    },
+  );
+  it('does not hold up a crawl that is stopped', async () => {
+    const stop = new AbortController();
+    const pool = openParsers(setup, stop.signal, { threads: 1, file, timeout: 3_600_000 });
+    const parsing = [pool.parse(documentOf('/', 'hang')), pool.parse(documentOf('/next', 'hang'))];
+    const ended = Promise.all(parsing.map((one) => expect(one).rejects.toThrow()));
+    stop.abort();
+    await ended;
+    await expect(pool.parse(documentOf('/', 'x'))).rejects.toThrow();
+    await pool.close();
+  });
+});
+
+it('what is built stands alone: a thread, or the demo website, must not load the command line with it', () => {
+  for (const name of ['main', 'thread', 'demo'])
+    expect(readFileSync(join('build-node', `${name}.cjs`), 'utf8')).not.toMatch(/\b(require|import)\(["'`]\.{1,2}\//);
+});
