@@ -31,7 +31,6 @@ bfs, (order, levels, parents) = timed(lambda: graph.bfs(start))
 depth = np.full(count, -1, dtype=np.int32)
 for level in range(len(levels) - 1):
     depth[np.asarray(order[levels[level] : levels[level + 1]])] = level
-strong_ms, strong = timed(lambda: graph.connected_components("strong"))
 before = time.perf_counter()
 # -1 for the root, and nothing for what has no route.
 dominator = np.nan_to_num(np.asarray(graph.dominator(start), dtype=float), nan=-1).astype(np.int64)
@@ -41,30 +40,29 @@ before = time.perf_counter()
 rank = np.asarray(graph.pagerank())
 rank_ms = 1000 * (time.perf_counter() - before)
 
-print(f"{count:,} pages, {about['links']:,} links, {about['pairs']:,} pairs; most memory {about['most'] / 2**20:,.0f} MiB")
-for name in ("order pages", "lay out links", "all measures", "graph of pairs", "pairs by target", "share from links"):
+print(
+    f"{count:,} pages, {about['links']:,} links, {about['pairs']:,} pairs; "
+    f"most memory until all facts were derived {about['most'] / 2**20:,.0f} MiB"
+)
+for name in ("read pages", "order pages", "lay out links", "finish base", "all derived facts"):
     print(f"  {name:<22} {ours[name] / 1000:8.2f} s")
+for name, ms in about["steps"].items():
+    print(f"    {name:<20} {ms / 1000:8.2f} s")
 rows = [
     ("share", ours["share"], "pagerank()", rank_ms),
     ("reach", ours["reach"], "bfs()", bfs),
     ("islands", ours["islands"], "our reach", ours["reach"]),
     ("gates", ours["gates"], "our reach", ours["reach"]),
-    ("strong groups", ours["strong groups"], "connected_components()", strong_ms),
     ("dominators", ours["dominators"], "dominator()", dominator_ms),
 ]
 print("ratios")
 for name, own, peer, theirs in rows:
     print(f"  {name:<22} {own / 1000:8.2f} s   {peer:<24} {theirs / 1000:8.2f} s   {own / theirs:6.2f}x")
-print("first 200 rows of selections, ms (best of three)")
-for name, ms in ours.items():
-    if name.startswith(("select ", "step ")):
-        print(f"  {ms:7.0f}  {name}")
+print("first window of a list, ms, as a screen asks for it the first time")
+for name, ms in about["windows"].items():
+    print(f"  {ms:7.0f}  {name}")
 
 print("agreement")
 print(f"  share: largest difference {np.abs(load('share', np.float64) - rank).max():.1e}")
 print(f"  depth: {int((depth != load('depth', np.int32)).sum())} pages differ")
-membership, groups = np.asarray(strong.membership), load("groups", np.int32)
-pairs = np.unique(np.column_stack((membership, groups)), axis=0)
-same = len(pairs) == len(np.unique(membership)) == len(np.unique(groups))
-print(f"  strongly connected groups: {len(np.unique(membership)):,}, {'the same' if same else 'NOT the same'}")
 print(f"  dominators: {int((dominator != load('dominator', np.int32)).sum())} pages differ")

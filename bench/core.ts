@@ -1,8 +1,11 @@
 /**
- * The graph core on a generated site of PAGES pages with LINKS links each, whose targets are skewed: from packed rows to
- * every measure and selection. Writes the pairs and the results to a folder, for bench/core.py to compare.
+ * A generated site of PAGES pages with LINKS links each, whose targets are skewed: from packed rows to every derived fact,
+ * and the first window of lists, through the functions that the worker and the screens call. Writes the pairs and the
+ * results to a folder, for bench/core.py to compare.
  */
 import { writeFileSync } from 'node:fs';
+import { analyse } from '../src/core/analysis';
+import { pageFacts } from '../src/core/facts';
 import { packLinks } from '../src/core/links';
 import {
   clickDepths,
@@ -11,12 +14,12 @@ import {
   incomingPages,
   islandNumbers,
   pageGraph,
-  strongGroups,
+  visitorGraph,
 } from '../src/core/reach';
-import { evaluate, firstInOrder, parseSelection } from '../src/core/selection';
 import { evenWeights, pageRank, plainShare } from '../src/core/share';
-import { nothingFound, pageRecord, snapshotBuilder, visitorGraph } from '../src/core/snapshot';
-import type { FactName, FoundFacts, PageRecord } from '../src/core/snapshot';
+import { baseBuilder, nothingFound } from '../src/core/snapshot';
+import type { FoundFacts } from '../src/core/snapshot';
+import { listWindow } from '../src/server/lists';
 
 const [folder, pagesText, linksText] = process.argv.slice(2);
 const count = Number(pagesText);
@@ -50,6 +53,16 @@ const addressOf = (page: number) =>
     : `https://www.larkfield.example/${sections[page % 8]}/${String(page).padStart(8, '0')}`;
 const words = ['tram', 'bus', 'depot', 'bell', 'wire', 'ticket'];
 
+/** Every hundredth page has almost the words of every other such page, as pages of one template have. */
+function fingerprintOf(page: number): Uint8Array {
+  const bytes = new Uint8Array(8);
+  const view = new DataView(bytes.buffer);
+  const group = page % 100 === 0 ? 0 : page;
+  view.setUint32(0, Math.imul(group + 1, 2654435761));
+  view.setUint32(4, Math.imul(group + 7, 40503) ^ (page % 100 === 0 ? 1 << (page % 13) : 0));
+  return bytes;
+}
+
 const found = (page: number): FoundFacts => ({
   ...nothingFound,
   status: 200,
@@ -62,11 +75,11 @@ const found = (page: number): FoundFacts => ({
   language: page % 8 === 7 ? 'fr' : 'en',
   noindex: page % 40 === 0,
   pageNofollow: false,
-  words: (page * 13) % 2000,
+  wordCount: 30 + ((page * 13) % 2000),
+  contentHash: page.toString(16).padStart(32, '0'),
+  fingerprint: fingerprintOf(page),
+  fetchedAt: new Date(1_790_000_000_000 + page * 50),
 });
-const records: PageRecord[] = Array.from({ length: count }, (_, page) =>
-  pageRecord({ number: page + 1, address: addressOf(page), unvisited: null, linkCount: 0 }, found(page)),
-);
 
 function targetsOf(page: number): number[] {
   const targets: number[] = [];
@@ -87,7 +100,7 @@ const link = {
   placement: 'main',
   anchor: 1,
   rel: 0,
-  path: 2,
+  above: 2,
   fragment: 0,
   column: 1,
 } as const;
@@ -97,24 +110,38 @@ const pack = (page: number) =>
     (n) => n,
     (n) => n,
   );
+
 // Counts stand at the head of packed rows; here they are known.
 const beforeCounting = seed;
-for (let page = 0; page < count; page++) records[page].linkCount = targetsOf(page).length;
+const builder = baseBuilder();
+results['read pages'] = 0;
+for (let page = 0; page < count; page++) {
+  const record = {
+    number: page + 1,
+    address: addressOf(page),
+    unvisitedReason: null,
+    linkCount: targetsOf(page).length,
+    found: found(page),
+  };
+  const start = performance.now();
+  builder.addPage(record);
+  results['read pages'] += performance.now() - start;
+}
 seed = beforeCounting;
 
-const builder = timed('order pages', () => snapshotBuilder(records));
+const layout = timed('order pages', () => builder.layOut());
 results['lay out links'] = 0;
 for (let from = 0; from < count; from += BATCH) {
   const packed = Array.from({ length: Math.min(BATCH, count - from) }, (_, i) => pack(from + i));
   const start = performance.now();
-  packed.forEach((row, i) => builder.addLinks(from + i + 1, row));
+  packed.forEach((row, i) => layout.addLinks(from + i + 1, row));
   results['lay out links'] += performance.now() - start;
   note();
 }
-const snapshot = timed('all measures', () =>
-  builder.finish({
+const base = timed('finish base', () =>
+  layout.finish({
     starts: [addressOf(0)],
-    listed: [],
+    listed: new Set(),
     checks: new Map(),
     outside: new Map(),
     phrases: new Map([
@@ -124,15 +151,29 @@ const snapshot = timed('all measures', () =>
     ]),
     listings: [],
     files: { robots: [], sitemaps: [] },
-    reading: { sections: [], nearTolerance: 3, weights: evenWeights },
   }),
 );
-records.length = 0;
 
-const links = visitorGraph(count, snapshot.links);
+const steps: Record<string, number> = {};
+let current: string | null = null;
+let since = 0;
+const noteStep = (step: string | null) => {
+  const now = performance.now();
+  if (current) steps[current] = now - since;
+  [current, since] = [step, now];
+  note();
+};
+const snapshot = timed('all derived facts', () =>
+  analyse(base, { sections: [], nearTolerance: 3, weights: evenWeights }, noteStep),
+);
+noteStep(null);
+// What comes from here on holds graphs for the peer as well.
+const mostOfAnalysis = most;
+
+const links = visitorGraph(base);
 const graph = timed('graph of pairs', () => pageGraph(links));
 const incoming = timed('pairs by target', () => incomingPages(graph));
-const [start] = snapshot.starts;
+const [start] = base.starts;
 const best = <T>(name: string, run: () => T): T => {
   const values = [1, 2, 3].map(() => [timed(name, run), results[name]] as const);
   results[name] = Math.min(...values.map(([, ms]) => ms));
@@ -140,7 +181,6 @@ const best = <T>(name: string, run: () => T): T => {
 };
 const depths = best('reach', () => clickDepths(graph, [start]));
 best('islands', () => islandNumbers(links, depths.depth));
-const groups = best('strong groups', () => strongGroups(graph));
 const dominator = best('dominators', () => dominators(graph, incoming, depths, [start]));
 results.gates =
   results.dominators + (timed('count gates', () => gatesOf(dominator, depths.depth)), results['count gates']);
@@ -151,33 +191,47 @@ const perEdge = Float64Array.from(
 const share = timed('share', () =>
   pageRank({ count, incoming, perEdge, kept: perEdge.map((part) => Number(part === 0)) }),
 );
-timed('share from links', () => plainShare(snapshot));
+timed('share from links', () => plainShare(base));
 
-const first = (text: string, sort: FactName, descending: boolean) => {
-  const parsed = parseSelection(text);
-  if (!parsed.ok) throw new Error(parsed.fault.message);
-  return firstInOrder(evaluate(snapshot, parsed.selection), snapshot.columns[sort], descending, 200);
+/** The first window of a list as a screen asks for it. What was asked before is not asked again: the lists are not cached. */
+const columns = ['url', 'depth', 'verdict', 'share', 'title'];
+const first = (list: 'pages' | 'links', select: string, sort: string) =>
+  listWindow(
+    snapshot,
+    { list, select, sort, by: 'section' },
+    list === 'pages' ? columns : ['source', 'target'],
+    0,
+    100,
+  );
+const windows: Record<string, number> = {};
+const window = (name: string, list: 'pages' | 'links', select: string, sort: string) => {
+  windows[name] = (timed(name, () => first(list, select, sort)), results[name]);
 };
-const plain: [string, FactName, boolean][] = [
-  ['indexable', 'url', false],
-  ['indexable and depth > 3', 'share', true],
-  ['section = "fr" or section = "shop"', 'title', true],
-  ['title has "DEPOT"', 'bytes', true],
-  ['url has "0042"', 'title', false],
-  ['url matches "/(shop|fr)/0+4\\d*2$"', 'share', true],
-  ['words < 50 and not (noindex or broken)', 'words', false],
-  ['not reached', 'links_in', true],
+first('pages', '', 'bytes');
+first('pages', '', 'title:desc');
+for (const [name, { sort }] of Object.entries(pageFacts))
+  if (sort !== 'none' && name !== 'bytes')
+    window(`sort by ${name}`, 'pages', '', sort === 'high' ? `${name}:desc` : name);
+const plain: [string, string][] = [
+  ['indexable', 'url'],
+  ['indexable and depth > 3', 'share:desc'],
+  ['section = "fr" or section = "shop"', 'title:desc'],
+  ['title has "DEPOT"', 'bytes:desc'],
+  ['url has "0042"', 'title'],
+  ['url matches "/(shop|fr)/0+4\\d*2$"', 'share:desc'],
+  ['word_count < 50 and not (noindex or broken)', 'word_count'],
+  ['not reached', 'links_in:desc'],
 ];
-const steps = [
+// Walking needs the pairs and who links whom, which a screen that asks has.
+first('pages', 'within 2 of (section = "visit" and depth < 2)', '');
+for (const [text, sort] of plain) window(`select ${text} | ${sort}`, 'pages', text, sort);
+for (const text of [
   'linked from (section = "fr" and depth < 4)',
   'links to (noindex)',
   'within 2 of (section = "visit" and depth < 3)',
   'only through (title has "bell of 7")',
-];
-// Walking needs the pairs and who links whom, which a screen that asks has.
-first(steps[2], 'url', false);
-for (const [text, sort, down] of plain) best(`select ${text} | ${sort}`, () => first(text, sort, down));
-for (const text of steps) best(`step ${text}`, () => first(text, 'share', true));
+])
+  window(`step ${text}`, 'pages', text, 'share:desc');
 
 clearInterval(watching);
 const put = (name: string, array: ArrayBufferView) =>
@@ -185,14 +239,18 @@ const put = (name: string, array: ArrayBufferView) =>
 put('offsets', graph.offsets);
 put('targets', graph.targets);
 put('depth', depths.depth);
-put('groups', groups);
 put('dominator', dominator);
 put('share', share);
-put(
-  'nodes',
-  Uint8Array.from(share, (own) => Number(own >= 0)),
-);
 writeFileSync(
   `${folder}/results.json`,
-  JSON.stringify({ count, links: snapshot.links.target.length, pairs: graph.targets.length, start, most, results }),
+  JSON.stringify({
+    count,
+    links: base.links.target.length,
+    pairs: graph.targets.length,
+    start,
+    most: mostOfAnalysis,
+    results,
+    steps,
+    windows,
+  }),
 );

@@ -33,7 +33,10 @@ const signal = new AbortController().signal;
 
 /** A worker as a process of its own. */
 function worker(url: string) {
-  const child = fork('build-node/main.cjs', ['worker'], { env: { ...process.env, DATABASE_URL: url }, stdio: 'ignore' });
+  const child = fork('build-node/main.cjs', ['worker'], {
+    env: { ...process.env, DATABASE_URL: url },
+    stdio: 'ignore',
+  });
   const ended = new Promise((resolve) => child.once('exit', resolve));
   return {
     end: (how: 'SIGKILL' | 'SIGTERM') => {

@@ -33,9 +33,8 @@ export function crawlDelayFor(file: RobotsFile, token: string): number | null {
 /** Matches `*` and a closing `$`, never backing up further than the last `*`. */
 export function matchesPattern(pattern: string, path: string): boolean {
   const anchored = pattern.endsWith('$');
-  const body = (anchored ? pattern.slice(0, -1) : pattern).replaceAll('$', '%24');
+  const parts = (anchored ? pattern.slice(0, -1) : pattern).split('*');
   let at = 0;
-  const parts = body.split('*');
   for (let i = 0; i < parts.length; i++) {
     const part = parts[i];
     if (i === 0) {
@@ -61,7 +60,8 @@ export function robotsMatcher(file: RobotsFile, token: string): RobotsMatcher {
   const rules = rulesFor(file, token)
     .filter(({ path }) => path !== '')
     .map((rule) => ({ rule, pattern: normalizePattern(rule.path), allows: rule.directive === 'allow' }))
-    .sort((a, b) => b.pattern.length - a.pattern.length || Number(b.allows) - Number(a.allows));
+    .sort((a, b) => b.pattern.length - a.pattern.length || Number(b.allows) - Number(a.allows))
+    .map((one) => ({ ...one, pattern: one.pattern.replace(/\$(?!$)/g, '%24') }));
   return (address) => {
     const { path, query } = addressParts(address);
     if (path === '/robots.txt' && !query) return { allowed: true };

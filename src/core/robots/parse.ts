@@ -79,7 +79,10 @@ export function parseRobots(text: string): RobotsFile {
   return file;
 }
 
+const percentEncoded = (text: string) =>
+  [...new TextEncoder().encode(text)].map((byte) => `%${byte.toString(16).toUpperCase().padStart(2, '0')}`).join('');
+
 /** Percent-encodes what a URL never holds unescaped, so that rule and address are compared in one form. */
 export function normalizePattern(pattern: string): string {
-  return normalizeEscapes(pattern.replace(/[^\x21-\x7e]+/gu, (text) => encodeURIComponent(text)));
+  return normalizeEscapes(pattern.replace(/[^\x21-\x7e]+/gu, (text) => percentEncoded(text)));
 }

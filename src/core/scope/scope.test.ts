@@ -1,5 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import { identify } from '../url';
 import { applyParameterRules, patternTest, scopeOf } from '.';
 import type { ScopeSettings } from '.';
 
@@ -52,8 +53,18 @@ describe('patterns', () => {
     ['https://www.museum.example/shop*', '/shop', true],
     ['http://', '/shop', false],
     ['*calendar*2031', '/events/calendar/2031', true],
+    // As an address bar shows them, and as they stand in files.
+    ['/über/*', '/über/uns', true],
+    ['/%C3%BCber/*', '/über/uns', true],
+    ['/%7Euser/*', '/~user/a', true],
+    ['/~user/*', '/%7euser/a', true],
+    ['/old pages', '/old%20pages/1', true],
+    ['/price$list', '/price$list', true],
+    ['/price$list$', '/price$list/1', false],
+    ['https://WWW.museum.example/shop', '/shop/1', true],
+    ['\ud800', '/x', false],
   ])('%s on %s: %s', (pattern, path, expected) =>
-    expect(patternTest(pattern)(`https://www.museum.example${path}`)).toBe(expected),
+    expect(patternTest(pattern)(identify(path, 'https://www.museum.example/')!.address)).toBe(expected),
   );
   it('leave out before they take in, and say which decided', () => {
     const { keeps } = scope({ include: ['/visit', '/shop'], exclude: ['sort='] });

@@ -1,16 +1,11 @@
 import { identify } from '../url';
 import type { Identified } from '../url';
 import { insideTest } from './inside';
+import type { InsideSettings } from './inside';
 import { patternTest } from './pattern';
 
 /** The settings that decide what belongs to a site and what of it is fetched. */
-export interface ScopeSettings {
-  start: string;
-  /** Further hosts that belong to the site, `host` or `host:port`. */
-  hosts: readonly string[];
-  subdomains: boolean;
-  /** Folder that the site is limited to, `/…/`; '' for none. */
-  folder: string;
+export interface ScopeSettings extends InsideSettings {
   /** When any are given, only addresses that match one of them are fetched. */
   include: readonly string[];
   exclude: readonly string[];

@@ -118,8 +118,11 @@ export const numberAt = (snapshot: Snapshot, name: IntegerFact, page: number) =>
 type Addresses = Pick<Base, 'count' | 'outside'> & { columns: Columns<'url'> };
 
 /** The address of a page, or of an outside target for numbers from `count` on. */
-export const addressAt = ({ columns: { url }, count, outside }: Addresses, page: number): string =>
-  page < count ? url.values[url.codes[page]] : outside[page - count];
+export function addressAt(snapshot: Addresses, page: number): string {
+  const { columns, count } = snapshot;
+  // Outside targets are read with the links, and so only when one of them is asked for.
+  return page < count ? columns.url.values[columns.url.codes[page]] : snapshot.outside[page - count];
+}
 
 /** The page with this address, by halving; −1 when it is not known. */
 export function pageOf({ columns: { url }, count }: Omit<Addresses, 'outside'>, address: string): number {

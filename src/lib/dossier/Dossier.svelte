@@ -100,8 +100,7 @@
         <a
           href={`${base}/page?page=${encodeURIComponent(view.page)}`}
           class="text-primary hover:underline"
-          title="The dossier as a page of its own"
-          >Open full page</a
+          title="The dossier as a page of its own">Open full page</a
         >
         <a
           href={hrefOf({ page: '' })}

@@ -18,7 +18,9 @@
   let name = $state('');
 
   async function send(method: 'POST' | 'DELETE', body: object, done: string) {
-    const response = await fetch(`/sites/${site.id}/selections`, { method, body: JSON.stringify(body) }).catch(() => null);
+    const response = await fetch(`/sites/${site.id}/selections`, { method, body: JSON.stringify(body) }).catch(
+      () => null,
+    );
     if (!response?.ok) {
       const problem = response && ((await response.json().catch(() => null)) as { message?: string } | null);
       say(problem?.message ?? 'The selection could not be saved. Check that Edge Map is still running.', true);

@@ -22,8 +22,7 @@
       autocomplete="off"
       placeholder={unshown ? `${number(unshown)} addresses are stored. Paste others to replace them.` : ''}
       class="textarea textarea-sm w-full font-mono"
-      aria-invalid={Boolean(fault)}
-    ></textarea>
+      aria-invalid={Boolean(fault)}></textarea>
     <span class={fault ? 'lost' : 'quiet'}
       >{fault ?? 'URLs that you know from elsewhere, one a line. They are fetched after the linked ones.'}</span
     >

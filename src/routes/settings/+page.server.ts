@@ -90,7 +90,8 @@ async function save(request: Request) {
   const list = readList(form, faults);
   const lists = String(form.get('lists') ?? '');
   if (!read.ok) return { failure: fail(400, { faults, typed: { ...read.typed, lists } }) };
-  if (Object.keys(faults).length) return { failure: fail(400, { faults, typed: { ...typedOf(read.settings), lists } }) };
+  if (Object.keys(faults).length)
+    return { failure: fail(400, { faults, typed: { ...typedOf(read.settings), lists } }) };
   const siteId = await saveSite(db, read.settings, secrets);
   if (!keepsList(form)) await saveList(db, siteId, SETTINGS_LIST, list);
   return { db, settings: read.settings, siteId };

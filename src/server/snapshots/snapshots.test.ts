@@ -1,7 +1,7 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { settingsSchema } from '$core/settings';
 import { analyse } from '$core/analysis';
-import { encodeSnapshot, factAt, pageOf, SnapshotVersionError } from '$core/snapshot';
+import { addressAt, encodeSnapshot, factAt, pageOf, SnapshotVersionError } from '$core/snapshot';
 import { crawling, firstLease } from '../../../tests/support/crawling';
 import { testDatabase } from '../../../tests/support/database';
 import type { TestDatabase } from '../../../tests/support/database';
@@ -62,6 +62,7 @@ describe('snapshots', () => {
     const rows = (select: string, sort = '', from = 0, size = 10) =>
       listWindow(snapshot, { list: 'pages', select, sort, by: 'section' }, ['url', 'depth'], from, size);
     expect(rows('orphan').total).toBe(1);
+    expect(addressAt(snapshot, 0)).toBe(at('/'));
     expect(() => snapshot.links.target).toThrow(/has not been read/);
     expect(() => selectPages(snapshot, 'links to (orphan)')).toThrow(/has not been read/);
     expect(await openSnapshot(test.db, ended, 'links')).toBe(snapshot);

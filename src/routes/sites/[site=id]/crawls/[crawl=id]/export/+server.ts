@@ -23,11 +23,7 @@ function streamed(texts: Generator<string>): ReadableStream<Uint8Array> {
   });
 }
 
-async function answer(
-  locals: App.Locals,
-  query: URLSearchParams,
-  picked: ReadonlySet<number> | null,
-) {
+async function answer(locals: App.Locals, query: URLSearchParams, picked: ReadonlySet<number> | null) {
   const format = (query.get('format') ?? 'csv') as TableFormat;
   if (!tableFormats.includes(format)) error(400, `A list is written as ${tableFormats.join(', ')}.`);
   const { view, columns, need } = viewOf(query);

@@ -139,9 +139,7 @@
                 <tr class="border-t border-base-300/60 first:border-0">
                   <td class="py-1">{unvisitedText(reason)}</td>
                   <td class="tabular text-right"
-                    ><a class="hover:underline" href={href(`unvisited_reason = ${reason}`)}
-                      >{number(n)}</a
-                    ></td
+                    ><a class="hover:underline" href={href(`unvisited_reason = ${reason}`)}>{number(n)}</a></td
                   >
                 </tr>
               {/each}
@@ -234,7 +232,9 @@
                   >{shortAddress(address, data.site.start)}</td
                 >
                 <td class="text-right">
-                  {#if fault}<span class="lost">{sentence(fault)}{line ? ` Line ${line}.` : ''}</span>{:else}{number(entries)} entries{/if}
+                  {#if fault}<span class="lost">{sentence(fault)}{line ? ` Line ${line}.` : ''}</span>{:else}{number(
+                      entries,
+                    )} entries{/if}
                   {#if skipped}<span class="quiet">, {number(skipped)} outside</span>{/if}
                 </td>
               </tr>

@@ -27,7 +27,10 @@ export const actions: Actions = {
       if (!form.has(name) || (name === 'limit' && text === '')) return [];
       return [[name, text === '' ? null : Number(text)]];
     });
-    const settings = settingsSchema.safeParse({ ...(await crawlSettings(db, crawl.id)), ...Object.fromEntries(raised) });
+    const settings = settingsSchema.safeParse({
+      ...(await crawlSettings(db, crawl.id)),
+      ...Object.fromEntries(raised),
+    });
     if (!settings.success)
       return fail(400, {
         fault: `The crawl goes on with whole numbers only: ${String(settings.error.issues[0].path[0])} is not one.`,

@@ -66,8 +66,15 @@
       unheard = true;
     };
   };
-  const outcome = ({ status, error, blocked }: { status: number | null; error: FetchError | null; blocked: boolean }) =>
-    error ? errorText(error) : blocked && status === null ? 'closed' : String(status ?? '—');
+  const outcome = ({
+    status,
+    error,
+    blocked,
+  }: {
+    status: number | null;
+    error: FetchError | null;
+    blocked: boolean;
+  }) => (error ? errorText(error) : blocked && status === null ? 'closed' : String(status ?? '—'));
 </script>
 
 <svelte:head><title>{stateLabel[now.state]} · {new URL(data.site.start).host} · Edge Map</title></svelte:head>
@@ -83,7 +90,8 @@
   {:else}
     <div class="flex items-start gap-4">
       <h1 class="min-w-0 flex-1 font-serif text-2xl">
-        {#if ended && analysis}Updating this crawl to the current version of Edge Map{:else if now.state === 'waiting'}Waiting for a worker{:else if analysis}Analysing{:else if now.state === 'paused'}Paused{:else if live}Crawling <span
+        {#if ended && analysis}Updating this crawl to the current version of Edge Map{:else if now.state === 'waiting'}Waiting
+          for a worker{:else if analysis}Analysing{:else if now.state === 'paused'}Paused{:else if live}Crawling <span
             class="break-all text-primary">{data.site.start}</span
           >{:else}{stateLabel[now.state]}. Opening the result …{/if}
       </h1>
