@@ -44,7 +44,7 @@ print(
     f"{count:,} pages, {about['links']:,} links, {about['pairs']:,} pairs; "
     f"most memory until all facts were derived {about['most'] / 2**20:,.0f} MiB"
 )
-for name in ("read pages", "order pages", "lay out links", "finish base", "all derived facts"):
+for name in ("read pages", "order pages", "lay out links", "finish base", "encode base", "all derived facts"):
     print(f"  {name:<22} {ours[name] / 1000:8.2f} s")
 for name, ms in about["steps"].items():
     print(f"    {name:<20} {ms / 1000:8.2f} s")

@@ -17,7 +17,7 @@ import {
   visitorGraph,
 } from '../src/core/reach';
 import { evenWeights, pageRank, plainShare } from '../src/core/share';
-import { baseBuilder, nothingFound } from '../src/core/snapshot';
+import { baseBuilder, decodeBase, encodeBase, nothingFound } from '../src/core/snapshot';
 import type { FoundFacts } from '../src/core/snapshot';
 import { listWindow } from '../src/server/lists';
 
@@ -53,13 +53,21 @@ const addressOf = (page: number) =>
     : `https://www.larkfield.example/${sections[page % 8]}/${String(page).padStart(8, '0')}`;
 const words = ['tram', 'bus', 'depot', 'bell', 'wire', 'ticket'];
 
+/** Scatters the bits of a number, as a hash does. */
+function mixed(number: number): number {
+  let bits = Math.imul(number ^ (number >>> 16), 0x85ebca6b);
+  bits = Math.imul(bits ^ (bits >>> 13), 0xc2b2ae35);
+  return (bits ^ (bits >>> 16)) >>> 0;
+}
+
 /** Every hundredth page has almost the words of every other such page, as pages of one template have. */
 function fingerprintOf(page: number): Uint8Array {
   const bytes = new Uint8Array(8);
   const view = new DataView(bytes.buffer);
-  const group = page % 100 === 0 ? 0 : page;
-  view.setUint32(0, Math.imul(group + 1, 2654435761));
-  view.setUint32(4, Math.imul(group + 7, 40503) ^ (page % 100 === 0 ? 1 << (page % 13) : 0));
+  const isOfTemplate = page % 100 === 0;
+  const group = isOfTemplate ? 0 : page;
+  view.setUint32(0, mixed(2 * group + 1));
+  view.setUint32(4, mixed(2 * group + 2) ^ (isOfTemplate ? 1 << ((page / 100) % 13) : 0));
   return bytes;
 }
 
@@ -138,7 +146,7 @@ for (let from = 0; from < count; from += BATCH) {
   results['lay out links'] += performance.now() - start;
   note();
 }
-const base = timed('finish base', () =>
+const built = timed('finish base', () =>
   layout.finish({
     starts: [addressOf(0)],
     listed: new Set(),
@@ -153,6 +161,9 @@ const base = timed('finish base', () =>
     files: { robots: [], sitemaps: [] },
   }),
 );
+
+// A thread is handed the base in parts.
+const base = decodeBase(timed('encode base', () => encodeBase(built)));
 
 const steps: Record<string, number> = {};
 let current: string | null = null;

@@ -2,7 +2,7 @@
  * What is worked out of a base, as a table: each derivation says what it reads and what it gives, so that a change of some
  * inputs is followed by only what depends on them. The order is one in which everything is there when it is read.
  */
-import { anchorColumns, findLinkFaults, missingFragments } from '../anchors';
+import { anchorFacts, missingFragments } from '../anchors';
 import { countEqual, nearDuplicates, variantColumns } from '../duplicates';
 import { sources } from '../facts';
 import type { BaseFact, ColumnName, DerivedFact, Source } from '../facts';
@@ -27,8 +27,8 @@ import type { Depths, PageGraph } from '../reach';
 import { patternTest } from '../scope';
 import { findFinalTargets, siteShare } from '../share';
 import type { PlacementWeights } from '../share';
-import { incomingLinks, textColumn } from '../snapshot';
-import type { Base, Columns, IncomingLinks, TextColumn } from '../snapshot';
+import { textColumn } from '../snapshot';
+import type { Base, Columns, TextColumn } from '../snapshot';
 import { addressParts } from '../url';
 import { canonicalColumns, redirectColumns, verdictColumn } from '../verdict';
 
@@ -48,7 +48,6 @@ export interface Interim {
   linkFaults: Uint16Array;
   visitor: { graph: PageGraph; depths: Depths };
   finalTargets: Int32Array;
-  incoming: IncomingLinks;
 }
 /** Something that a derivation reads and that may change. */
 export type Input = BaseFact | DerivedFact | BasePart | keyof Interim | `settings.${keyof AnalysisSettings}`;
@@ -86,16 +85,16 @@ const sourceBit = (source: Source | null) => (source ? 1 << sources.indexOf(sour
 const bitOfKind = linkKinds.map((kind) => sourceBit(sourceOfKind(kind)));
 
 /** Which sources know each page, as the bits of `seen_in`. */
-function seenIn({ count, links, starts, listed, listings }: Model): Int32Array {
+function seenIn({ count, links: { offsets, target: targets, kind }, starts, listed, listings }: Model): Int32Array {
   const seen = new Int32Array(count);
   for (const page of starts) seen[page] |= sourceBit('start');
   for (const page of listed) seen[page] |= sourceBit('list');
   for (const { page } of listings) seen[page] |= sourceBit('sitemap');
   for (let page = 0; page < count; page++)
-    for (let link = links.offsets[page]; link < links.offsets[page + 1]; link++) {
-      const target = links.target[link];
+    for (let link = offsets[page]; link < offsets[page + 1]; link++) {
+      const target = targets[link];
       // A page that names itself was known before.
-      if (target < count && target !== page) seen[target] |= bitOfKind[links.kind[link]];
+      if (target < count && target !== page) seen[target] |= bitOfKind[kind[link]];
     }
   return seen;
 }
@@ -248,21 +247,17 @@ export const derivations: readonly Derivation[] = [
     },
   ),
   step('variants', ['url', 'html', 'content_hash', 'verdict'], ['variants', 'variants_unsettled'], variantColumns),
-  step('links by target', ['links'], ['incoming'], (model) => ({ incoming: incomingLinks(model) })),
   step(
-    'link faults',
-    ['links', 'incoming', 'phrases', 'outside', 'url', 'path', 'title', 'h1', 'html', 'page_nofollow', 'finalTargets'],
-    ['linkFaults'],
-    (model) => ({ linkFaults: findLinkFaults(model, model.incoming, model.finalTargets) }),
-  ),
-  step('anchors', ['links', 'incoming', 'phrases', 'linkFaults'], ['anchors', 'anchor_faults'], (model) =>
-    anchorColumns(model, model.incoming, model.linkFaults),
+    'anchors',
+    ['links', 'phrases', 'outside', 'url', 'path', 'title', 'h1', 'html', 'page_nofollow', 'finalTargets'],
+    ['linkFaults', 'anchors', 'anchor_faults'],
+    (model) => anchorFacts(model, model.finalTargets),
   ),
   step('fragments', ['links', 'html'], ['missing_fragments'], (model) => ({
     missing_fragments: missingFragments(model),
   })),
 ];
 
-const interim = new Set<string>(['linkFaults', 'visitor', 'finalTargets', 'incoming'] satisfies (keyof Interim)[]);
+const interim = new Set<string>(['linkFaults', 'visitor', 'finalTargets'] satisfies (keyof Interim)[]);
 /** Whether a result is a column of the snapshot, not one that only other derivations need. */
 export const isColumnGiven = (name: keyof Given): name is DerivedFact => !interim.has(name);

@@ -1,10 +1,11 @@
 /** Faults of links (docs/MEANINGS.md, "Anchors" and "Verdict"), a bit each. */
-import { BARE_IMAGE, CLICK_KIND, faultBit, linkKinds, MISSING_FRAGMENT } from '../links';
+import { anchorFaults, BARE_IMAGE, CLICK_KIND, faultBit, linkKinds, MISSING_FRAGMENT } from '../links';
 import { nofollowRels } from '../reach';
 import { textAt } from '../snapshot';
-import type { Base, Columns, IncomingLinks } from '../snapshot';
+import type { Base, Columns } from '../snapshot';
 import { haveCommon, isGeneric, isWayfinding, plainWords, stems } from './words';
 
+const ANCHOR_FAULTS = (1 << anchorFaults.length) - 1;
 const MAX_ANCHOR = 100;
 const HREFLANG = linkKinds.indexOf('hreflang');
 const bareAddress = /^(https?:\/\/|www\.)\S+$|^[\w-]+(\.[\w-]+)*\.[a-z]{2,}(\/\S*)?$/i;
@@ -25,72 +26,157 @@ export interface FaultBase extends Pick<Base, 'count' | 'links' | 'phrases' | 'o
   columns: Columns<'url' | 'path' | 'title' | 'h1' | 'page_nofollow' | 'html'>;
 }
 
+export interface AnchorFacts {
+  /** One entry a link, the bits of `linkFaults`. */
+  linkFaults: Uint16Array;
+  /** How many different words lead to each page, and the faults among the links with them. */
+  anchors: Int32Array;
+  anchor_faults: Int32Array;
+}
+
+/**
+ * Finds the faults of all links, and what they come to for the page that is linked to.
+ * @param finalTargets where redirects and canonicals end, so that two ways to one page are no conflict
+ */
+export function anchorFacts(base: FaultBase, finalTargets: Int32Array): AnchorFacts {
+  const words = wordsOf(base.phrases);
+  const { faults, leadsTo } = markLinks(base, words, finalTargets);
+  markReturns(base, faults);
+  const anchors = new Int32Array(base.count);
+  const anchorFaultsOf = new Int32Array(base.count);
+  const clicks = clicksByTarget(base);
+  const judge = judgeOf(base, words, (number) => leadsTo[number] === SEVERAL);
+  const marks = new Uint16Array(clicks.entries.length);
+  for (let page = 0; page < base.count; page++) {
+    const { found, different } = judge(page, clicks, marks);
+    anchors[page] = different;
+    anchorFaultsOf[page] = found & ANCHOR_FAULTS;
+  }
+  addMarks(base, clicks, marks, faults);
+  return { linkFaults: faults, anchors, anchor_faults: anchorFaultsOf };
+}
+
+interface Words {
+  /** By phrase, the faults that its words have by themselves. */
+  faults: Uint16Array;
+  /**
+   * By phrase, the number of its words, which may be written differently; −1 for words that fit anything, or number a
+   * series: they tell nothing apart.
+   */
+  numbers: Int32Array;
+  count: number;
+}
+
+function wordsOf(phrases: readonly string[]): Words {
+  const known = new Map<string, number>();
+  const numbers = Int32Array.from(phrases, (text) => {
+    const words = plainWords(text);
+    if (words === '' || isGeneric(words) || isWayfinding(words)) return -1;
+    if (!known.has(words)) known.set(words, known.size);
+    return known.get(words)!;
+  });
+  return { faults: Uint16Array.from(phrases, faultsOfWords), numbers, count: known.size };
+}
+
 const NOTHING = -1;
 const SEVERAL = -2;
 
-/**
- * Marks the faults of all links.
- * @param finalTargets where redirects and canonicals end, so that two ways to one page are no conflict
- * @returns one entry a link, the bits of {@link linkFaults}
- */
-export function findLinkFaults(base: FaultBase, incoming: IncomingLinks, finalTargets: Int32Array): Uint16Array {
+/** Marks what shows of a link by itself, and tells for all words where the links with them end. */
+function markLinks(base: FaultBase, words: Words, finalTargets: Int32Array) {
   const { count, links, phrases } = base;
-  const faults = new Uint16Array(links.target.length);
-  const wordFaults = Uint16Array.from(phrases, faultsOfWords);
-  const endOf = (page: number) => (finalTargets[page] >= 0 ? finalTargets[page] : page);
-  const wordsOf = numberWords(phrases);
-  const leadsTo = new Int32Array(wordsOf.reduce((most, words) => Math.max(most, words), -1) + 1).fill(NOTHING);
+  // Read once each: a lookup for each of many millions of links takes longer than the work.
+  const { offsets, target: targets, kind: kinds, marks, anchor: anchors } = links;
+  const faults = new Uint16Array(targets.length);
+  const leadsTo = new Int32Array(words.count).fill(NOTHING);
   const secure = addressBits(base, 'https:');
   const plain = addressBits(base, 'http:');
   const [EMPTY, NO_ALT] = [faultBit('empty'), faultBit('image_no_alt')];
   const [INSECURE, BAD_CODE, FRAGMENT] = [faultBit('insecure'), faultBit('bad_code'), faultBit('fragment')];
-
   for (let page = 0; page < count; page++)
-    for (let link = links.offsets[page]; link < links.offsets[page + 1]; link++) {
-      const target = links.target[link];
-      const kind = links.kind[link];
-      if (kind === HREFLANG && !languageCode.test(phrases[links.anchor[link]])) faults[link] |= BAD_CODE;
-      if (kind !== CLICK_KIND) continue;
-      let own = 0;
-      if (secure[page] && plain[target]) own |= INSECURE;
-      if (links.marks[link] & MISSING_FRAGMENT) own |= FRAGMENT;
-      const anchor = links.anchor[link];
-      if (anchor === 0) own |= links.marks[link] & BARE_IMAGE ? NO_ALT : EMPTY;
-      else own |= wordFaults[anchor];
-      faults[link] |= own;
-      const words = wordsOf[anchor];
-      if (words < 0 || target >= count || target === page) continue;
-      const end = endOf(target);
-      if (leadsTo[words] === NOTHING) leadsTo[words] = end;
-      else if (leadsTo[words] !== end) leadsTo[words] = SEVERAL;
+    for (let link = offsets[page]; link < offsets[page + 1]; link++) {
+      const target = targets[link];
+      const anchor = anchors[link];
+      if (kinds[link] === HREFLANG && !languageCode.test(phrases[anchor])) faults[link] |= BAD_CODE;
+      if (kinds[link] !== CLICK_KIND) continue;
+      if (secure[page] && plain[target]) faults[link] |= INSECURE;
+      if (marks[link] & MISSING_FRAGMENT) faults[link] |= FRAGMENT;
+      if (anchor === 0) faults[link] |= marks[link] & BARE_IMAGE ? NO_ALT : EMPTY;
+      else faults[link] |= words.faults[anchor];
+      const number = words.numbers[anchor];
+      if (number < 0 || target >= count || target === page) continue;
+      const end = finalTargets[target] >= 0 ? finalTargets[target] : target;
+      if (leadsTo[number] === NOTHING) leadsTo[number] = end;
+      else if (leadsTo[number] !== end) leadsTo[number] = SEVERAL;
     }
-  markTargets(base, incoming, { faults, wordFaults, wordsOf, isConflict: (words) => leadsTo[words] === SEVERAL });
-  return faults;
+  return { faults, leadsTo };
 }
 
-/** Equal words may be written differently; −1 for words that fit anything, or number a series: they tell nothing apart. */
-function numberWords(phrases: readonly string[]): Int32Array {
-  const numbers = new Map<string, number>();
-  return Int32Array.from(phrases, (text) => {
-    const words = plainWords(text);
-    if (words === '' || isGeneric(words) || isWayfinding(words)) return -1;
-    if (!numbers.has(words)) numbers.set(words, numbers.size);
-    return numbers.get(words)!;
-  });
+/** Marks the hreflang links whose target was read and names no edition in return. */
+function markReturns({ count, links, columns }: FaultBase, faults: Uint16Array): void {
+  const { offsets, target: targets, kind } = links;
+  const { html } = columns;
+  const NO_RETURN = faultBit('no_return');
+  const returns = (page: number, other: number): boolean => {
+    if (page === other || html[page] !== 1) return true;
+    for (let link = offsets[page]; link < offsets[page + 1]; link++)
+      if (kind[link] === HREFLANG && targets[link] === other) return true;
+    return false;
+  };
+  for (let page = 0; page < count; page++)
+    for (let link = offsets[page]; link < offsets[page + 1]; link++)
+      if (kind[link] === HREFLANG && targets[link] < count && !returns(targets[link], page)) faults[link] |= NO_RETURN;
 }
 
-interface Marking {
-  faults: Uint16Array;
-  wordFaults: Uint16Array;
-  wordsOf: Int32Array;
-  isConflict: (words: number) => boolean;
+/**
+ * The click links between different inside pages, by their targets: those to page `i` are `entries[offsets[i]]` to
+ * `entries[offsets[i + 1] − 1]`, each the number of its phrase above two bits. Gone through in the order in which memory
+ * lies, many millions of links take a fraction of the time.
+ */
+interface Clicks {
+  offsets: Uint32Array;
+  entries: Uint32Array;
 }
+const WITHHELD = 1;
+const BARE = 2;
+const PHRASE_SHIFT = 2;
 
-/** Marks what shows only when all links to one page are looked at. */
-function markTargets(base: FaultBase, incoming: IncomingLinks, { faults, wordFaults, wordsOf, isConflict }: Marking) {
-  const { count, links, phrases, columns } = base;
-  const nofollowRel = nofollowRels(phrases);
+function clicksByTarget({ count, links, phrases, columns }: FaultBase): Clicks {
+  const { offsets, target: targets, kind, anchor, rel, marks } = links;
   const pageNofollow = columns.page_nofollow;
+  const nofollowRel = nofollowRels(phrases);
+  const into = new Uint32Array(count + 1);
+  const isCounted = (page: number, link: number) =>
+    kind[link] === CLICK_KIND && targets[link] < count && targets[link] !== page;
+  for (let page = 0; page < count; page++)
+    for (let link = offsets[page]; link < offsets[page + 1]; link++)
+      if (isCounted(page, link)) into[targets[link] + 1]++;
+  for (let page = 0; page < count; page++) into[page + 1] += into[page];
+  const next = into.slice(0, count);
+  const entries = new Uint32Array(into[count]);
+  for (let page = 0; page < count; page++)
+    for (let link = offsets[page]; link < offsets[page + 1]; link++) {
+      if (!isCounted(page, link)) continue;
+      const withheld = pageNofollow[page] === 1 || nofollowRel[rel[link]] === 1 ? WITHHELD : 0;
+      const bare = marks[link] & BARE_IMAGE ? BARE : 0;
+      entries[next[targets[link]]++] = (anchor[link] << PHRASE_SHIFT) | withheld | bare;
+    }
+  return { offsets: into, entries };
+}
+
+/** Adds what was found of links by their targets to the faults of links. */
+function addMarks({ count, links }: FaultBase, clicks: Clicks, marks: Uint16Array, faults: Uint16Array): void {
+  const { offsets, target: targets, kind } = links;
+  const next = clicks.offsets.slice(0, count);
+  for (let page = 0; page < count; page++)
+    for (let link = offsets[page]; link < offsets[page + 1]; link++) {
+      const target = targets[link];
+      if (kind[link] === CLICK_KIND && target < count && target !== page) faults[link] |= marks[next[target]++];
+    }
+}
+
+/** Judges the links to one page at a time: what shows only when all of them are looked at. */
+function judgeOf(base: FaultBase, words: Words, isConflict: (words: number) => boolean) {
+  const { phrases } = base;
   const stemsOfPhrase = new Map<number, Set<string>>();
   const stemsOf = (phrase: number) => {
     let found = stemsOfPhrase.get(phrase);
@@ -98,61 +184,49 @@ function markTargets(base: FaultBase, incoming: IncomingLinks, { faults, wordFau
     return found;
   };
   const [CONFLICT, OFF_TOPIC, SPLIT] = [faultBit('conflict'), faultBit('off_topic'), faultBit('split')];
-  const [MIX, NO_RETURN, ADDRESS] = [faultBit('nofollow_mix'), faultBit('no_return'), faultBit('address')];
+  const [MIX, ADDRESS, EMPTY, NO_ALT] = (['nofollow_mix', 'address', 'empty', 'image_no_alt'] as const).map(faultBit);
   /** How often each phrase leads to the page at hand, and its faults there; emptied after each page. */
   const times = new Uint32Array(phrases.length);
-  const marks = new Uint16Array(phrases.length);
+  const faultsHere = new Uint16Array(phrases.length);
   const met: number[] = [];
 
-  for (let page = 0; page < count; page++) {
-    const [from, to] = [incoming.offsets[page], incoming.offsets[page + 1]];
-    let followed = 0;
+  function judgeWords(page: number): number {
+    const telling = met.filter((phrase) => words.numbers[phrase] >= 0);
+    if (telling.length === 0) return 0;
+    // The words that most links use say what the page is called; others should have something in common with them.
+    let usual = telling[0];
+    for (const phrase of telling) if (times[phrase] > times[usual]) usual = phrase;
+    const topic = topicOf(base, page);
+    let found = 0;
+    for (const phrase of telling) {
+      let own = isConflict(words.numbers[phrase]) ? CONFLICT : 0;
+      if (topic && !(words.faults[phrase] & ADDRESS) && stemsOf(phrase).size && !haveCommon(stemsOf(phrase), topic))
+        own |= OFF_TOPIC;
+      if (phrase !== usual && stemsOf(phrase).size && !haveCommon(stemsOf(phrase), stemsOf(usual))) own |= SPLIT;
+      faultsHere[phrase] = own;
+      found |= own;
+    }
+    return found;
+  }
+
+  return (page: number, { offsets, entries }: Clicks, marks: Uint16Array): { found: number; different: number } => {
+    const [from, to] = [offsets[page], offsets[page + 1]];
     let withheld = 0;
+    let found = 0;
     met.length = 0;
     for (let i = from; i < to; i++) {
-      const link = incoming.links[i];
-      const source = incoming.source[link];
-      if (links.kind[link] === HREFLANG && !returns(page, source)) faults[link] |= NO_RETURN;
-      if (links.kind[link] !== CLICK_KIND || source === page) continue;
-      if (nofollowRel[links.rel[link]] === 1 || pageNofollow[source] === 1) withheld++;
-      else followed++;
-      const phrase = links.anchor[link];
-      if (wordsOf[phrase] >= 0 && times[phrase]++ === 0) met.push(phrase);
+      const phrase = entries[i] >>> PHRASE_SHIFT;
+      withheld += entries[i] & WITHHELD;
+      found |= phrase === 0 ? (entries[i] & BARE ? NO_ALT : EMPTY) : words.faults[phrase];
+      if (times[phrase]++ === 0) met.push(phrase);
     }
-    if (met.length) judgeWords(page);
-    const mixed = followed > 0 && withheld > 0;
-    for (let i = from; (met.length || mixed) && i < to; i++) {
-      const link = incoming.links[i];
-      const source = incoming.source[link];
-      if (links.kind[link] !== CLICK_KIND || source === page) continue;
-      faults[link] |= marks[links.anchor[link]];
-      if (mixed && (nofollowRel[links.rel[link]] === 1 || pageNofollow[source] === 1)) faults[link] |= MIX;
-    }
-    for (const phrase of met) times[phrase] = marks[phrase] = 0;
-  }
-
-  /** What is wrong with each phrase that leads to a page. */
-  function judgeWords(page: number): void {
-    // The words that most links use say what the page is called; others should have something in common with them.
-    let usual = met[0];
-    for (const phrase of met) if (times[phrase] > times[usual]) usual = phrase;
-    const topic = topicOf(base, page);
-    for (const phrase of met) {
-      if (isConflict(wordsOf[phrase])) marks[phrase] |= CONFLICT;
-      if (topic && !(wordFaults[phrase] & ADDRESS) && stemsOf(phrase).size && !haveCommon(stemsOf(phrase), topic))
-        marks[phrase] |= OFF_TOPIC;
-      if (phrase !== usual && stemsOf(phrase).size && !haveCommon(stemsOf(phrase), stemsOf(usual)))
-        marks[phrase] |= SPLIT;
-    }
-  }
-
-  /** Whether a page names another one as an edition of itself, as far as it was read. */
-  function returns(page: number, other: number): boolean {
-    if (page === other || columns.html[page] !== 1) return true;
-    for (let link = links.offsets[page]; link < links.offsets[page + 1]; link++)
-      if (links.kind[link] === HREFLANG && links.target[link] === other) return true;
-    return false;
-  }
+    const judged = judgeWords(page);
+    const mixed = withheld > 0 && withheld < to - from ? MIX : 0;
+    for (let i = from; (judged || mixed) && i < to; i++)
+      marks[i] = faultsHere[entries[i] >>> PHRASE_SHIFT] | (entries[i] & WITHHELD ? mixed : 0);
+    for (const phrase of met) times[phrase] = faultsHere[phrase] = 0;
+    return { found: found | judged | mixed, different: met.length };
+  };
 }
 
 /** What a page is about, as far as its title, headings and address say; null when it says nothing. */

@@ -1,4 +1,4 @@
-export { anchorColumns, missingFragments } from './columns';
-export { findLinkFaults } from './faults';
-export type { FaultBase } from './faults';
+export { anchorFacts } from './faults';
+export type { AnchorFacts, FaultBase } from './faults';
+export { missingFragments } from './fragments';
 export { isGeneric, isWayfinding, plainWords } from './words';

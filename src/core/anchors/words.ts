@@ -34,13 +34,32 @@ export const isWayfinding = (words: string) => wayfinding.has(words) || (words !
 
 const STEM = 5;
 
+const MIN_WORD = 3;
+const isAscii = (text: string) => /^[\0-\x7f]*$/.test(text);
+
 /** The beginnings of the words of a text that have some meaning; what two texts share of them they have in common. */
 export function stems(text: string): Set<string> {
+  const lower = text.toLowerCase();
+  return isAscii(lower) ? asciiStems(lower) : allStems(lower);
+}
+
+function allStems(lower: string): Set<string> {
   const found = new Set<string>();
-  for (const [word] of text
-    .toLowerCase()
-    .matchAll(/[\p{L}\p{N}]{3,}|[\p{Script=Han}\p{Script=Hiragana}\p{Script=Katakana}]/gu))
+  for (const [word] of lower.matchAll(/[\p{L}\p{N}]{3,}|[\p{Script=Han}\p{Script=Hiragana}\p{Script=Katakana}]/gu))
     found.add(word.normalize('NFD').replace(/\p{M}/gu, '').slice(0, STEM));
+  return found;
+}
+
+/** As {@link allStems}, for the many texts that need no tables of letters. */
+function asciiStems(lower: string): Set<string> {
+  const found = new Set<string>();
+  let from = 0;
+  for (let at = 0; at <= lower.length; at++) {
+    const code = lower.charCodeAt(at);
+    if ((code >= 97 && code <= 122) || (code >= 48 && code <= 57)) continue;
+    if (at - from >= MIN_WORD) found.add(lower.slice(from, Math.min(at, from + STEM)));
+    from = at + 1;
+  }
   return found;
 }
 

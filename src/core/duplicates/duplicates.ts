@@ -1,5 +1,5 @@
 /** Pages with the same content, and with nearly the same. */
-import { groupEqual } from '../grouping';
+import { groupEqual, radixOrder } from '../grouping';
 
 /** How many other pages have the same code; −1 where it is 0, which is unknown. */
 export function countEqual(codes: Uint32Array): Int32Array {
@@ -82,17 +82,17 @@ export function nearDuplicates({ fingerprints, content }: NearInput, tolerance: 
   const tables = tolerance > 0 ? tablesFor(tolerance) : [];
   const window = Math.max(64, Math.floor(MAX_COMPARISONS / Math.max(1, tables.length * prints.count)));
   tables.forEach(([highMask, lowMask], table) => {
-    const keyOf = (print: number) => (high[print] & highMask) ^ Math.imul(low[print] & lowMask, 0x9e3779b1);
-    const order = Int32Array.from({ length: prints.count }, (_, print) => print).sort(
-      (a, b) => keyOf(a) - keyOf(b) || high[a] - high[b] || low[a] - low[b],
-    );
+    const keys = new Uint32Array(prints.count);
+    for (let print = 0; print < prints.count; print++)
+      keys[print] = (high[print] & highMask) ^ Math.imul(low[print] & lowMask, 0x9e3779b1);
+    const order = neighboursTogether(radixOrder(keys), keys, high, low);
     const sameKey = (a: number, b: number, [highs, lows]: [number, number]) =>
       ((high[a] ^ high[b]) & highs) === 0 && ((low[a] ^ low[b]) & lows) === 0;
     for (let i = 1; i < order.length; i++) {
       const a = order[i];
       for (let j = i - 1; j >= 0 && i - j <= window; j--) {
         const b = order[j];
-        if (keyOf(a) !== keyOf(b)) break;
+        if (keys[a] !== keys[b]) break;
         if (bitsSet(high[a] ^ high[b]) + bitsSet(low[a] ^ low[b]) > tolerance) continue;
         // A pair meets under several keys and counts under the first.
         if (tables.findIndex((masks) => sameKey(a, b, masks)) !== table) continue;
@@ -110,6 +110,15 @@ export function nearDuplicates({ fingerprints, content }: NearInput, tolerance: 
     alike[page] = others[print] + members[print] - 1 - Math.max(0, same[page]);
   });
   return { alike, group: numberedGroups(alike, (i) => find(prints.of[i]), pages) };
+}
+
+/** Puts the fingerprints of each key in order, so that those in a window are near each other. */
+function neighboursTogether(order: Uint32Array, keys: Uint32Array, high: Uint32Array, low: Uint32Array): Uint32Array {
+  for (let from = 0, to; from < order.length; from = to) {
+    for (to = from + 1; to < order.length && keys[order[to]] === keys[order[from]];) to++;
+    if (to - from > 2) order.subarray(from, to).sort((a, b) => high[a] - high[b] || low[a] - low[b]);
+  }
+  return order;
 }
 
 /** Numbers the groups of pages that are alike from 1, the largest first. */

@@ -1,2 +1,3 @@
 export { groupEqual } from './equal';
 export type { Groups } from './equal';
+export { radixOrder } from './order';

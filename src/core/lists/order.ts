@@ -1,4 +1,5 @@
 /** Puts the rows of lists in order by one of their columns. */
+import { radixOrder } from '../grouping';
 import type { List } from './list';
 
 /** Below this many rows a comparison is quicker than passes over all of them. */
@@ -32,10 +33,13 @@ function sortedByInteger(rows: Uint32Array, key: (row: number) => number, descen
     const own = key(rows[i]);
     keys[i] = own < 0 ? UNKNOWN : descending ? UNKNOWN - 1 - own : own;
   }
-  return radixSorted(rows, [keys]);
+  return radixOrder(keys).map((at) => rows[at]);
 }
 
-/** Doubles that are not negative are ordered as their bits are (IEEE 754), the high half before the low one. */
+/**
+ * Doubles that are not negative are ordered as their bits are (IEEE 754): by the high half, and where that is equal by the
+ * low one.
+ */
 function sortedByRatio(rows: Uint32Array, key: (row: number) => number, descending: boolean): Uint32Array {
   const high = new Uint32Array(rows.length);
   const low = new Uint32Array(rows.length);
@@ -49,29 +53,12 @@ function sortedByRatio(rows: Uint32Array, key: (row: number) => number, descendi
     high[i] = unknown ? UNKNOWN : descending ? 0x7fffffff - halves[1] : halves[1];
     low[i] = unknown ? UNKNOWN : descending ? UNKNOWN - halves[0] : halves[0];
   }
-  return radixSorted(rows, [low, high]);
-}
-
-const RADIX = 1 << 16;
-
-/**
- * Sorts by keys of 32 bits each, 16 at a time, the least significant first; what is equal keeps its order.
- * @param keys least significant first
- */
-function radixSorted(rows: Uint32Array, keys: readonly Uint32Array[]): Uint32Array {
-  let from = Uint32Array.from({ length: rows.length }, (_, i) => i);
-  let to = new Uint32Array(rows.length);
-  const next = new Uint32Array(RADIX + 1);
-  for (const digits of keys)
-    for (const shift of [0, 16]) {
-      next.fill(0);
-      for (let i = 0; i < digits.length; i++) next[((digits[i] >>> shift) & 0xffff) + 1]++;
-      // Where all digits are equal there is nothing to do, as in the high half of small numbers.
-      if (next[((digits[0] >>> shift) & 0xffff) + 1] === digits.length) continue;
-      for (let digit = 0; digit < RADIX; digit++) next[digit + 1] += next[digit];
-      for (let i = 0; i < from.length; i++) to[next[(digits[from[i]] >>> shift) & 0xffff]++] = from[i];
-      [from, to] = [to, from];
-    }
-  for (let i = 0; i < from.length; i++) to[i] = rows[from[i]];
-  return to;
+  const order = radixOrder(high);
+  for (let from = 0, to; from < order.length; from = to) {
+    let sorted = true;
+    for (to = from + 1; to < order.length && high[order[to]] === high[order[from]]; to++)
+      if (low[order[to]] < low[order[to - 1]]) sorted = false;
+    if (!sorted) order.subarray(from, to).sort((a, b) => low[a] - low[b] || a - b);
+  }
+  return order.map((at) => rows[at]);
 }

@@ -47,12 +47,13 @@ export function crawlerGraph(base: CrawlerBase, obeyed: Obeyed = { nofollow: tru
   const nofollow = nofollowRels(phrases);
   const visitor = visitorGraph(base);
   // The visitor's costs were made for this call.
-  const { cost } = visitor;
+  const { cost, offsets, targets } = visitor;
+  const { rel } = links;
   for (let page = 0; page < visitor.count; page++) {
     const closedPage = verdict[page] === BLOCKED;
-    for (let link = links.offsets[page]; link < links.offsets[page + 1]; link++) {
-      const withheld = cost[link] === CLICK && (pageNofollow[page] === 1 || nofollow[links.rel[link]] === 1);
-      const closed = closedPage || verdict[links.target[link]] === BLOCKED;
+    for (let link = offsets[page]; link < offsets[page + 1]; link++) {
+      const withheld = cost[link] === CLICK && (pageNofollow[page] === 1 || nofollow[rel[link]] === 1);
+      const closed = closedPage || verdict[targets[link]] === BLOCKED;
       if ((obeyed.nofollow && withheld) || (obeyed.robots && closed)) cost[link] = NO_WAY;
     }
   }

@@ -28,6 +28,7 @@ export interface Pairs {
  * and calls nobody: for millions of pages a function for each would cost more than the pairs.
  */
 export function pairsOf({ count, links, phrases, columns }: PairBase, weights: PlacementWeights): Pairs {
+  const { offsets, target: targetOf, kind, rel, placement } = links;
   const nofollowRel = nofollowRels(phrases);
   const pageNofollow = columns.page_nofollow;
   const weightOf = placements.map((name) => (name === 'none' || name === 'main' ? 1 : weights[name]));
@@ -38,9 +39,9 @@ export function pairsOf({ count, links, phrases, columns }: PairBase, weights: P
 
   function lookAt(page: number): number {
     let found = 0;
-    for (let link = links.offsets[page]; link < links.offsets[page + 1]; link++) {
-      const target = links.target[link];
-      if (links.kind[link] !== CLICK_KIND || target >= count || target === page) continue;
+    for (let link = offsets[page]; link < offsets[page + 1]; link++) {
+      const target = targetOf[link];
+      if (kind[link] !== CLICK_KIND || target >= count || target === page) continue;
       if (last[target] !== page) {
         last[target] = page;
         place[target] = found;
@@ -49,8 +50,8 @@ export function pairsOf({ count, links, phrases, columns }: PairBase, weights: P
         pairs.followed[found++] = false;
       }
       const at = place[target];
-      pairs.weights[at] = Math.max(pairs.weights[at], weightOf[links.placement[link]]);
-      if (pageNofollow[page] !== 1 && nofollowRel[links.rel[link]] === 0) pairs.followed[at] = true;
+      pairs.weights[at] = Math.max(pairs.weights[at], weightOf[placement[link]]);
+      if (pageNofollow[page] !== 1 && nofollowRel[rel[link]] === 0) pairs.followed[at] = true;
     }
     // A page may be asked for again.
     for (let i = 0; i < found; i++) last[pairs.targets[i]] = -1;
