@@ -308,7 +308,7 @@ export function readHtml(
       if (placement === 'main') hasMain = true;
       if (!inline[number]) gap = true;
       if (mayHaveTrail && crumbDepth === 0 && inertDepth === 0 && isCrumbTrail(tag)) crumbDepth = depth;
-      if (facts.ids.length < MAX_IDS) {
+      if (facts.ids.length < MAX_IDS && inertDepth === 0) {
         const id = attribute(tag, 'id');
         if (id) facts.ids.push(id);
         const anchorName = name === 'a' && attribute(tag, 'name');

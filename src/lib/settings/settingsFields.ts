@@ -252,7 +252,7 @@ export const fieldGroups: FieldGroup[] = [
         hint: 'Closed pages are known and not fetched; or fetched too, and reported as closed.',
         options: [
           { value: 'obey', label: 'Obey it' },
-          { value: 'look-past', label: 'Look past it, and report' },
+          { value: 'look-past', label: 'Ignore it, and report' },
         ],
       },
       {
