@@ -24,7 +24,7 @@ describe('the table of facts', () => {
     else expect(text.slice(from, to)).toBe(list);
   });
   it('gives the columns of pages.csv each a place of its own', () => {
-    const places = csvFacts.map((name) => pageFacts[name].csv);
+    const places = csvFacts.map((name) => (pageFacts[name] as Fact).csv);
     expect(places).toEqual(places.map((_, i) => i + 1));
   });
   it('says in one line what each fact means, and how it is sorted', () => {

@@ -148,24 +148,47 @@ function malformedTarget(href: string): string | null {
   return scheme === '' || scheme === 'http' || scheme === 'https' ? clip(fold(href)) : null;
 }
 
-/**
- * Reads an HTML document in one pass over its bytes.
- * @param bytes the body as received, decompressed
- * @param address where it was found, in normal form; `<base href>` is honoured
- */
-export function readHtml(
-  bytes: Uint8Array,
-  address: string,
-  { charset, identify = identifyPlainly }: ReadOptions = {},
-): HtmlFacts {
-  const { binary, decode } = readMarkup(bytes, charset);
-  const text = (raw: string) => clip(fold(resolveReferences(decode(raw))));
-  const attribute = (tag: Tag, name: string) => {
-    const raw = tag.get(name);
-    return raw === undefined ? undefined : resolveAttributeReferences(decode(raw));
-  };
+/** A click link whose words are being gathered. */
+interface OpenClick {
+  link: FoundLink;
+  raw: string;
+  alts: string[];
+  label?: string;
+  title?: string;
+}
 
-  const facts: HtmlFacts = {
+/** What is known of a document while it is read. Texts are as written, in the bytes of the document. */
+interface PageState {
+  decode: (raw: string) => string;
+  facts: HtmlFacts;
+  found: FoundLink[];
+  rules: { agent: string; content: string; position: number }[];
+  base: string | null;
+  refresh: string | null;
+  frame: Frame | null;
+  /** How many elements are open whose content is none of the page, and how many `svg`. */
+  inertDepth: number;
+  svgDepth: number;
+  /** The element whose text is being gathered for a fact, with its raw text so far. */
+  gathering: { name: 'title' | 'h1'; raw: string } | null;
+  /** Text within `main`, and text in no landmark. */
+  mainText: string;
+  bareText: string;
+  /** Whether an element that ends a word began or ended since the last text. */
+  gap: boolean;
+  hasMain: boolean;
+  jsonLd: string | null;
+  jsonScripts: string[];
+  mayHaveTrail: boolean;
+  /** Depth of the element that is marked as breadcrumb, and the links in it. */
+  crumbDepth: number;
+  crumbs: FoundLink[];
+  click: OpenClick | null;
+}
+
+const startState = (binary: string, decode: (raw: string) => string): PageState => ({
+  decode,
+  facts: {
     title: null,
     description: null,
     language: null,
@@ -178,228 +201,255 @@ export function readHtml(
     wordCount: 0,
     fingerprint: null,
     links: [],
+  },
+  found: [],
+  rules: [],
+  base: null,
+  refresh: null,
+  frame: null,
+  inertDepth: 0,
+  svgDepth: 0,
+  gathering: null,
+  mainText: '',
+  bareText: '',
+  gap: false,
+  hasMain: false,
+  jsonLd: null,
+  jsonScripts: [],
+  mayHaveTrail: binary.includes(breadcrumbMark),
+  crumbDepth: 0,
+  crumbs: [],
+  click: null,
+});
+
+const textOf = ({ decode }: PageState, raw: string) => clip(fold(resolveReferences(decode(raw))));
+
+function attributeOf({ decode }: PageState, tag: Tag, name: string): string | undefined {
+  const raw = tag.get(name);
+  return raw === undefined ? undefined : resolveAttributeReferences(decode(raw));
+}
+
+function addLink(state: PageState, kind: LinkKind, element: LinkElement, href: string, tag: Tag): FoundLink {
+  const rel = attributeOf(state, tag, 'rel');
+  const link: FoundLink = {
+    position: tag.position,
+    kind,
+    element,
+    href,
+    anchor: '',
+    rel: rel === undefined ? '' : clip(fold(rel.toLowerCase()), MAX_REL),
+    placement: state.frame?.placement ?? 'none',
+    above: pathOf(state.frame, state.decode),
+    bareImage: false,
   };
-  const found: FoundLink[] = [];
-  const rules: { agent: string; content: string; position: number }[] = [];
-  let base: string | null = null;
-  let refresh: string | null = null;
-  let frame: Frame | null = null;
-  let inertDepth = 0;
-  let svgDepth = 0;
-  /** The element whose text is being gathered for a fact, with its raw text so far. */
-  let gathering: { name: 'title' | 'h1'; raw: string } | null = null;
-  /** Text within `main`, and text in no landmark. */
-  let mainText = '';
-  let bareText = '';
-  /** Whether an element that ends a word began or ended since the last text. */
-  let gap = false;
-  let hasMain = false;
-  let jsonLd: string | null = null;
-  const jsonScripts: string[] = [];
-  /** Depth of the element that is marked as breadcrumb, and the links in it. */
-  let crumbDepth = 0;
-  const crumbs: FoundLink[] = [];
-  let click: { link: FoundLink; raw: string; alts: string[]; label?: string; title?: string } | null = null;
+  state.found.push(link);
+  return link;
+}
 
-  const add = (kind: LinkKind, element: LinkElement, href: string, tag: Tag): FoundLink => {
-    const rel = attribute(tag, 'rel');
-    const link: FoundLink = {
-      position: tag.position,
-      kind,
-      element,
-      href,
-      anchor: '',
-      rel: rel === undefined ? '' : clip(fold(rel.toLowerCase()), MAX_REL),
-      placement: frame?.placement ?? 'none',
-      above: pathOf(frame, decode),
-      bareImage: false,
-    };
-    found.push(link);
-    return link;
-  };
+function endClick(state: PageState): void {
+  if (!state.click) return;
+  const { link, raw, alts, label, title } = state.click;
+  link.anchor = textOf(state, raw) || clip(fold(alts.join(' ')) || fold(label ?? '') || fold(title ?? ''));
+  link.bareImage = link.anchor === '' && alts.length > 0;
+  state.click = null;
+}
 
-  const endClick = () => {
-    if (!click) return;
-    const { link, raw, alts, label, title } = click;
-    link.anchor = text(raw) || clip(fold(alts.join(' ')) || fold(label ?? '') || fold(title ?? ''));
-    link.bareImage = link.anchor === '' && alts.length > 0;
-    click = null;
-  };
+function endGathering(state: PageState): void {
+  const { gathering, facts } = state;
+  if (gathering?.name === 'title') facts.title = textOf(state, gathering.raw);
+  else if (gathering) facts.h1.push(textOf(state, gathering.raw));
+  state.gathering = null;
+}
 
-  const endGathering = () => {
-    if (gathering?.name === 'title') facts.title = text(gathering.raw);
-    else if (gathering) facts.h1.push(text(gathering.raw));
-    gathering = null;
-  };
+function readMeta(state: PageState, tag: Tag): void {
+  const content = attributeOf(state, tag, 'content') ?? '';
+  const name = (attributeOf(state, tag, 'name') ?? '').trim().toLowerCase();
+  if (name === 'description') state.facts.description ??= clip(fold(content));
+  else if (name === 'robots' || (name && isRobotsContent(content)))
+    state.rules.push({ agent: name === 'robots' ? '' : name, content, position: tag.position });
+  const isRefresh = (attributeOf(state, tag, 'http-equiv') ?? '').trim().toLowerCase() === 'refresh';
+  if (!isRefresh || state.refresh !== null) return;
+  state.refresh = readRefresh(content);
+  if (state.refresh !== null) addLink(state, 'refresh', 'meta', state.refresh, tag);
+}
 
-  const readMeta = (tag: Tag) => {
-    const content = attribute(tag, 'content') ?? '';
-    const name = (attribute(tag, 'name') ?? '').trim().toLowerCase();
-    if (name === 'description') facts.description ??= clip(fold(content));
-    else if (name === 'robots' || (name && isRobotsContent(content)))
-      rules.push({ agent: name === 'robots' ? '' : name, content, position: tag.position });
-    if ((attribute(tag, 'http-equiv') ?? '').trim().toLowerCase() === 'refresh' && refresh === null) {
-      refresh = readRefresh(content);
-      if (refresh !== null) add('refresh', 'meta', refresh, tag);
-    }
-  };
+function readDeclaration(state: PageState, tag: Tag): void {
+  const href = attributeOf(state, tag, 'href');
+  if (!href) return;
+  const rel = (attributeOf(state, tag, 'rel') ?? '').toLowerCase().split(/\s+/);
+  const kind = relationOf(rel, tag.get('hreflang') !== undefined);
+  if (!kind) return;
+  const link = addLink(state, kind, 'link', href, tag);
+  if (kind === 'hreflang') link.anchor = fold(attributeOf(state, tag, 'hreflang') ?? '');
+}
 
-  const readDeclaration = (tag: Tag) => {
-    const href = attribute(tag, 'href');
-    if (!href) return;
-    const rel = (attribute(tag, 'rel') ?? '').toLowerCase().split(/\s+/);
-    const kind = relationOf(rel, tag.get('hreflang') !== undefined);
-    if (!kind) return;
-    const link = add(kind, 'link', href, tag);
-    if (kind === 'hreflang') link.anchor = fold(attribute(tag, 'hreflang') ?? '');
-  };
+function readEmbedding(state: PageState, tag: Tag): void {
+  const { kind, element, attributes } = embedding[tag.number]!;
+  if (tag.name === 'input' && tag.get('type')?.toLowerCase() !== 'image') return;
+  for (const which of attributes) {
+    const href = attributeOf(state, tag, which);
+    if (!href?.trim()) continue;
+    const link = addLink(state, kind, element, href, tag);
+    if (kind === 'image') link.anchor = clip(fold(attributeOf(state, tag, 'alt') ?? ''));
+  }
+}
 
-  const readEmbedding = (tag: Tag) => {
-    const { kind, element, attributes } = embedding[tag.number]!;
-    if (tag.name === 'input' && tag.get('type')?.toLowerCase() !== 'image') return;
-    for (const which of attributes) {
-      const href = attribute(tag, which);
-      if (!href?.trim()) continue;
-      const link = add(kind, element, href, tag);
-      if (kind === 'image') link.anchor = clip(fold(attribute(tag, 'alt') ?? ''));
-    }
-  };
+const isMarked = (mark: string | undefined) => mark !== undefined && mark.includes(breadcrumbMark);
+const isCrumbTrail = ({ get }: Tag) =>
+  isMarked(get('class')) || isMarked(get('aria-label')) || isMarked(get('id')) || isMarked(get('itemtype'));
 
-  const mayHaveTrail = binary.includes(breadcrumbMark);
-  const isMarked = (mark: string | undefined) => mark !== undefined && mark.includes(breadcrumbMark);
-  const isCrumbTrail = ({ get }: Tag) =>
-    isMarked(get('class')) || isMarked(get('aria-label')) || isMarked(get('id')) || isMarked(get('itemtype'));
+function readAnchor(state: PageState, tag: Tag, element: 'a' | 'area'): void {
+  if (element === 'a') endClick(state);
+  const href = attributeOf(state, tag, 'href');
+  if (href === undefined) return;
+  const link = addLink(state, 'click', element, href, tag);
+  if (state.crumbDepth && state.crumbs.length < MAX_CRUMBS) state.crumbs.push(link);
+  const label = attributeOf(state, tag, 'aria-label');
+  const title = attributeOf(state, tag, 'title');
+  if (element === 'a') state.click = { link, raw: '', alts: [], label, title };
+  else link.anchor = clip(fold(attributeOf(state, tag, 'alt') || label || title || ''));
+}
 
-  const readAnchor = (tag: Tag, element: 'a' | 'area') => {
-    if (element === 'a') endClick();
-    const href = attribute(tag, 'href');
-    if (href === undefined) return;
-    const link = add('click', element, href, tag);
-    if (crumbDepth && crumbs.length < MAX_CRUMBS) crumbs.push(link);
-    const label = attribute(tag, 'aria-label');
-    const title = attribute(tag, 'title');
-    if (element === 'a') click = { link, raw: '', alts: [], label, title };
-    else link.anchor = clip(fold(attribute(tag, 'alt') || label || title || ''));
-  };
+/** Reads an element for the facts that it tells, and for its links. */
+function readElement(state: PageState, tag: Tag): void {
+  const { name, number } = tag;
+  const { facts } = state;
+  if (embedding[number]) {
+    if (name === 'img' && state.click) state.click.alts.push(attributeOf(state, tag, 'alt') ?? '');
+    readEmbedding(state, tag);
+    if (name === 'script' && /^\s*application\/ld\+json/i.test(tag.get('type') ?? '')) state.jsonLd = '';
+  } else if (name === 'a' || name === 'area') readAnchor(state, tag, name);
+  else if (name === 'meta') readMeta(state, tag);
+  else if (name === 'link') readDeclaration(state, tag);
+  else if (name === 'base') state.base ??= attributeOf(state, tag, 'href') ?? null;
+  else if (name === 'html') facts.language ??= fold(attributeOf(state, tag, 'lang') ?? '') || null;
+  else if (name === 'title' && state.svgDepth === 0 && facts.title === null) state.gathering ??= { name, raw: '' };
+  else if (name === 'h1' && facts.h1.length < MAX_H1) state.gathering ??= { name, raw: '' };
+}
 
-  const readElement = (tag: Tag) => {
-    const { name, number } = tag;
-    if (embedding[number]) {
-      if (name === 'img' && click) click.alts.push(attribute(tag, 'alt') ?? '');
-      readEmbedding(tag);
-      if (name === 'script' && /^\s*application\/ld\+json/i.test(tag.get('type') ?? '')) jsonLd = '';
-    } else if (name === 'a' || name === 'area') readAnchor(tag, name);
-    else if (name === 'meta') readMeta(tag);
-    else if (name === 'link') readDeclaration(tag);
-    else if (name === 'base') base ??= attribute(tag, 'href') ?? null;
-    else if (name === 'html') facts.language ??= fold(attribute(tag, 'lang') ?? '') || null;
-    else if (name === 'title' && svgDepth === 0 && facts.title === null) gathering ??= { name, raw: '' };
-    else if (name === 'h1' && facts.h1.length < MAX_H1) gathering ??= { name, raw: '' };
-  };
+function readIds(state: PageState, tag: Tag): void {
+  const { ids } = state.facts;
+  if (ids.length >= MAX_IDS) return;
+  const id = attributeOf(state, tag, 'id');
+  if (id) ids.push(id);
+  const anchorName = tag.name === 'a' && attributeOf(state, tag, 'name');
+  if (anchorName) ids.push(anchorName);
+}
 
-  scanMarkup(binary, {
-    onOpen(tag) {
-      const { name, number } = tag;
-      const role = tag.get('role');
-      const placement: Placement =
-        (role && placementOfRole.get(role.trim().toLowerCase())) ||
-        (placementOfElement[number] ?? frame?.placement ?? 'none');
-      const depth = (frame?.depth ?? 0) + 1;
-      if (placement === 'main') hasMain = true;
-      if (!inline[number]) gap = true;
-      if (mayHaveTrail && crumbDepth === 0 && inertDepth === 0 && isCrumbTrail(tag)) crumbDepth = depth;
-      if (facts.ids.length < MAX_IDS && inertDepth === 0) {
-        const id = attribute(tag, 'id');
-        if (id) facts.ids.push(id);
-        const anchorName = name === 'a' && attribute(tag, 'name');
-        if (anchorName) facts.ids.push(anchorName);
-      }
-      if (inertDepth === 0) readElement(tag);
-      if (inert[number]) inertDepth++;
-      if (name === 'svg') svgDepth++;
-      frame = { name, parent: frame, depth, className: tag.get('class') ?? '', placement, path: null, paths: null };
-    },
-    onText(raw) {
-      if (jsonLd !== null) jsonLd += raw;
-      if (inertDepth > 0) return;
-      if (gathering) gathering.raw += raw;
-      if (click) click.raw += raw;
-      if (svgDepth > 0 || frame?.name === 'title') return;
-      const placement = frame?.placement ?? 'none';
-      if (placement === 'main') mainText += gap ? ` ${raw}` : raw;
-      else if (placement === 'none') bareText += gap ? ` ${raw}` : raw;
-      gap = false;
-    },
-    onClose(name, number) {
-      if (frame && frame.depth === crumbDepth) crumbDepth = 0;
-      frame = frame?.parent ?? null;
-      if (inert[number]) inertDepth--;
-      if (name === 'svg') svgDepth--;
-      if (name === 'a') endClick();
-      if (name === 'script' && jsonLd !== null) {
-        jsonScripts.push(jsonLd);
-        jsonLd = null;
-      }
-      if (!inline[number]) gap = true;
-      if (gathering?.name === name) endGathering();
-    },
-  });
-  endClick();
-  endGathering();
+function openElement(state: PageState, tag: Tag): void {
+  const { name, number } = tag;
+  const { frame: parent } = state;
+  const role = tag.get('role');
+  const placement: Placement =
+    (role && placementOfRole.get(role.trim().toLowerCase())) ||
+    (placementOfElement[number] ?? parent?.placement ?? 'none');
+  const depth = (parent?.depth ?? 0) + 1;
+  if (placement === 'main') state.hasMain = true;
+  if (!inline[number]) state.gap = true;
+  if (state.inertDepth === 0) {
+    if (state.mayHaveTrail && state.crumbDepth === 0 && isCrumbTrail(tag)) state.crumbDepth = depth;
+    readIds(state, tag);
+    readElement(state, tag);
+  }
+  if (inert[number]) state.inertDepth++;
+  if (name === 'svg') state.svgDepth++;
+  state.frame = { name, parent, depth, className: tag.get('class') ?? '', placement, path: null, paths: null };
+}
 
-  const baseAddress = (base !== null && identify(base, address)?.address) || address;
+function readText(state: PageState, raw: string): void {
+  if (state.jsonLd !== null) state.jsonLd += raw;
+  if (state.inertDepth > 0) return;
+  if (state.gathering) state.gathering.raw += raw;
+  if (state.click) state.click.raw += raw;
+  const { frame } = state;
+  if (state.svgDepth > 0 || frame?.name === 'title') return;
+  const placement = frame?.placement ?? 'none';
+  if (placement === 'main') state.mainText += state.gap ? ` ${raw}` : raw;
+  else if (placement === 'none') state.bareText += state.gap ? ` ${raw}` : raw;
+  state.gap = false;
+}
+
+function closeElement(state: PageState, name: string, number: number): void {
+  if (state.frame && state.frame.depth === state.crumbDepth) state.crumbDepth = 0;
+  state.frame = state.frame?.parent ?? null;
+  if (inert[number]) state.inertDepth--;
+  if (name === 'svg') state.svgDepth--;
+  if (name === 'a') endClick(state);
+  if (name === 'script' && state.jsonLd !== null) {
+    state.jsonScripts.push(state.jsonLd);
+    state.jsonLd = null;
+  }
+  if (!inline[number]) state.gap = true;
+  if (state.gathering?.name === name) endGathering(state);
+}
+
+type Identify = NonNullable<ReadOptions['identify']>;
+
+/** The links of a page, in document order, with the addresses that they lead to. */
+function resolveLinks(found: readonly FoundLink[], binary: string, base: string, identify: Identify): Link[] {
   const places = linesAndColumns(
     binary,
     found.map(({ position }) => position),
   );
+  const links: Link[] = [];
   // Written out member by member: on pages of many links, spreading objects costs more than parsing them.
   found.forEach(({ href, kind, element, anchor, rel, placement, above, bareImage }, i) => {
     const { line, column } = places[i];
-    const to = identify(href, baseAddress);
-    if (to)
-      facts.links.push({
-        kind,
-        element,
-        target: to.address,
-        anchor,
-        rel,
-        placement,
-        above,
-        fragment: clip(to.fragment),
-        line,
-        column,
-        bareImage,
-        relative: kind === 'canonical' && isRelative(href),
-      });
-    else {
-      const target = kind === 'click' ? malformedTarget(href) : null;
-      if (target)
-        facts.links.push({
-          kind,
-          element,
-          target,
-          anchor,
-          rel,
-          placement,
-          above,
-          fragment: '',
-          line,
-          column,
-          malformed: true,
-        });
+    const to = identify(href, base);
+    if (to) {
+      const [target, fragment] = [to.address, clip(to.fragment)];
+      const relative = kind === 'canonical' && isRelative(href);
+      links.push({ kind, element, target, anchor, rel, placement, above, fragment, line, column, bareImage, relative });
+      return;
     }
+    const target = kind === 'click' ? malformedTarget(href) : null;
+    if (target)
+      links.push({ kind, element, target, anchor, rel, placement, above, fragment: '', line, column, malformed: true });
   });
+  return links;
+}
+
+function trailOf({ jsonScripts, crumbs, decode }: PageState, resolve: (href: string) => string | null): Crumb[] | null {
+  for (const raw of jsonScripts) {
+    const trail = breadcrumbOfJson(decode(raw), resolve);
+    if (trail !== null) return trail;
+  }
+  return crumbs.length ? crumbs.map(({ anchor, href }) => ({ name: anchor, address: resolve(href) })) : null;
+}
+
+/**
+ * Reads an HTML document in one pass over its bytes.
+ * @param bytes the body as received, decompressed
+ * @param address where it was found, in normal form; `<base href>` is honoured
+ */
+export function readHtml(
+  bytes: Uint8Array,
+  address: string,
+  { charset, identify = identifyPlainly }: ReadOptions = {},
+): HtmlFacts {
+  const { binary, decode } = readMarkup(bytes, charset);
+  const state = startState(binary, decode);
+  scanMarkup(binary, {
+    onOpen: (tag) => openElement(state, tag),
+    onText: (raw) => readText(state, raw),
+    onClose: (name, number) => closeElement(state, name, number),
+  });
+  endClick(state);
+  endGathering(state);
+
+  const base = (state.base !== null && identify(state.base, address)?.address) || address;
   const ruleLines = linesAndColumns(
     binary,
-    rules.map(({ position }) => position),
+    state.rules.map(({ position }) => position),
   );
-  facts.directives = rules.map(({ agent, content }, i) => ({ agent, content, line: ruleLines[i].line }));
-  facts.canonicals = facts.links.filter(({ kind }) => kind === 'canonical').map(({ target }) => target);
-  facts.refresh = facts.links.find(({ kind, target }) => kind === 'refresh' && target !== address)?.target ?? null;
-  const resolve = (href: string) => identify(href, baseAddress)?.address ?? null;
-  const fromJson = jsonScripts.map((raw) => breadcrumbOfJson(decode(raw), resolve)).find((trail) => trail !== null);
-  facts.breadcrumb =
-    fromJson ?? (crumbs.length ? crumbs.map(({ anchor, href }) => ({ name: anchor, address: resolve(href) })) : null);
-  Object.assign(facts, readWords(resolveReferences(decode(hasMain ? mainText : bareText))));
-  return facts;
+  const links = resolveLinks(state.found, binary, base, identify);
+  return {
+    ...state.facts,
+    links,
+    directives: state.rules.map(({ agent, content }, i) => ({ agent, content, line: ruleLines[i].line })),
+    canonicals: links.filter(({ kind }) => kind === 'canonical').map(({ target }) => target),
+    refresh: links.find(({ kind, target }) => kind === 'refresh' && target !== address)?.target ?? null,
+    breadcrumb: trailOf(state, (href) => identify(href, base)?.address ?? null),
+    ...readWords(resolveReferences(decode(state.hasMain ? state.mainText : state.bareText))),
+  };
 }
