@@ -5,6 +5,7 @@
  */
 import { writeFileSync } from 'node:fs';
 import { analyse } from '../src/core/analysis';
+import { nearDuplicates } from '../src/core/duplicates';
 import { pageFacts } from '../src/core/facts';
 import { packLinks } from '../src/core/links';
 import {
@@ -203,6 +204,17 @@ const share = timed('share', () =>
   pageRank({ count, incoming, perEdge, kept: perEdge.map((part) => Number(part === 0)) }),
 );
 timed('share from links', () => plainShare(base));
+
+/** Pages of one template whose fingerprints differ in a bit or two, each with a content of its own. */
+const ALIKE = 100_000;
+const alikePrints = new Uint32Array(2 * ALIKE);
+for (let page = 0; page < ALIKE; page++) {
+  alikePrints[2 * page] = mixed(1) ^ (1 << (page % 32));
+  alikePrints[2 * page + 1] = mixed(2) ^ (page % 3 === 0 ? 0 : 1 << (Math.floor(page / 32) % 32));
+}
+timed('near-equal pages', () =>
+  nearDuplicates({ fingerprints: alikePrints, content: Uint32Array.from({ length: ALIKE }, (_, i) => i + 1) }, 3),
+);
 
 /** The first window of a list as a screen asks for it. What was asked before is not asked again: the lists are not cached. */
 const columns = ['url', 'depth', 'verdict', 'share', 'title'];

@@ -68,9 +68,9 @@ export async function fetchAddress(
       return { ok: true, answer: { status, headers, body: new Uint8Array(), truncated: false, bytes, responseMs } };
     }
     // A body whose length is told can be no longer.
-    const told = Number(headerOf(headers, 'content-length') ?? NaN);
+    const length = Number(headerOf(headers, 'content-length') ?? NaN);
     const raw =
-      told <= client.maxBytes
+      length <= client.maxBytes
         ? { bytes: Buffer.from(await response.body.arrayBuffer()), truncated: false }
         : await takeIn(response.body, client.maxBytes);
     const { bytes: body, truncated } = await decodeBody(raw, headerOf(headers, 'content-encoding'), client.maxBytes);

@@ -38,8 +38,8 @@ export async function work(db: Database, log: Logger, allowPrivate: boolean, sig
       if (lease === null) await sleep(IDLE_MS, undefined, { signal }).catch(() => {});
     } catch (error) {
       // What waits in the database is taken up again by whoever reaches it first.
-      const told = error instanceof Error ? { message: error.message, cause: error.cause } : error;
-      log.error({ ...lease, error: told }, 'job interrupted');
+      const details = error instanceof Error ? { message: error.message, cause: error.cause } : error;
+      log.error({ ...lease, error: details }, 'job interrupted');
       if (lease && !isConnectionLoss(error)) await giveUp(db, lease, log);
       await sleep(RETRY_MS, undefined, { signal }).catch(() => {});
     }

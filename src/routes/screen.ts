@@ -2,7 +2,7 @@ import type { Cookies } from '@sveltejs/kit';
 import { isColumnName } from '$core/facts';
 import type { ColumnName } from '$core/facts';
 import { listedOf } from '$core/lists';
-import { cookieOf, neededColumns, readBy, shownColumns } from '$lib/list/columns';
+import { cookieOf, neededColumns, columnsFor, shownColumns } from '$lib/list/columns';
 import { screenState } from '$lib/shell/address';
 import { listOf, listWindow } from '$server/index';
 import { crawlWithSnapshot, needOf } from './crawl';
@@ -18,7 +18,7 @@ export async function listScreen(event: { locals: App.Locals; url: URL; cookies:
   );
   const by: ColumnName = isColumnName(state.by) ? state.by : 'section';
   const view = { list: state.list, select: state.select, sort: state.sort, by };
-  const columns = readBy(state.reader, shownColumns(state.list, event.cookies.get(cookieOf(state.list))));
+  const columns = columnsFor(state.reader, shownColumns(state.list, event.cookies.get(cookieOf(state.list))));
   return {
     ...found,
     state,

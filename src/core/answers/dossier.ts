@@ -67,7 +67,7 @@ export interface PageDetails {
 }
 
 /** Everything that a dossier shows. */
-export interface DossierTold extends Dossier, PageDetails {
+export interface PageDossier extends Dossier, PageDetails {
   findings: Pick<Found, 'id' | 'name' | 'over' | 'select' | 'remedy' | 'question'>[];
   /** Where it stands in the list that is shown, from 1, and its neighbours there. */
   place: { at: number; of: number; before: string | null; after: string | null } | null;

@@ -300,7 +300,8 @@ export const pageFacts = {
   canonical_state: {
     type: 'choice',
     label: 'Canonical leads to',
-    meaning: 'What becomes of the canonical: the page itself, another indexable page, a chain, a loop, one off the site, one that may not be indexed, or one not fetched.',
+    meaning:
+      'What becomes of the canonical: the page itself, another indexable page, a chain, a loop, one off the site, one that may not be indexed, or one not fetched.',
     from: 'derived',
     values: canonicalStates,
     sort: 'low',

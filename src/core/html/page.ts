@@ -1,3 +1,4 @@
+import { limitOf } from '../facts';
 import { identify as identifyPlainly } from '../url';
 import type { Identified } from '../url';
 import type { Placement, Link, LinkElement, LinkKind } from '../links';
@@ -222,7 +223,9 @@ const startState = (binary: string, decode: (raw: string) => string): PageState 
   click: null,
 });
 
-const textOf = ({ decode }: PageState, raw: string) => clip(fold(resolveReferences(decode(raw))));
+const wholeText = ({ decode }: PageState, raw: string) => fold(resolveReferences(decode(raw)));
+/** One character more than is kept, so that whoever keeps it sees that it was longer. */
+const factText = (text: string, fact: 'title' | 'description' | 'h1') => clip(text, limitOf(fact) + 1);
 
 function attributeOf({ decode }: PageState, tag: Tag, name: string): string | undefined {
   const raw = tag.get(name);
@@ -249,22 +252,22 @@ function addLink(state: PageState, kind: LinkKind, element: LinkElement, href: s
 function endClick(state: PageState): void {
   if (!state.click) return;
   const { link, raw, alts, label, title } = state.click;
-  link.anchor = textOf(state, raw) || clip(fold(alts.join(' ')) || fold(label ?? '') || fold(title ?? ''));
+  link.anchor = clip(wholeText(state, raw)) || clip(fold(alts.join(' ')) || fold(label ?? '') || fold(title ?? ''));
   link.bareImage = link.anchor === '' && alts.length > 0;
   state.click = null;
 }
 
 function endGathering(state: PageState): void {
   const { gathering, facts } = state;
-  if (gathering?.name === 'title') facts.title = textOf(state, gathering.raw);
-  else if (gathering) facts.h1.push(textOf(state, gathering.raw));
+  if (gathering?.name === 'title') facts.title = factText(wholeText(state, gathering.raw), 'title');
+  else if (gathering) facts.h1.push(factText(wholeText(state, gathering.raw), 'h1'));
   state.gathering = null;
 }
 
 function readMeta(state: PageState, tag: Tag): void {
   const content = attributeOf(state, tag, 'content') ?? '';
   const name = (attributeOf(state, tag, 'name') ?? '').trim().toLowerCase();
-  if (name === 'description') state.facts.description ??= clip(fold(content));
+  if (name === 'description') state.facts.description ??= factText(fold(content), 'description');
   else if (name === 'robots' || (name && isRobotsContent(content)))
     state.rules.push({ agent: name === 'robots' ? '' : name, content, position: tag.position });
   const isRefresh = (attributeOf(state, tag, 'http-equiv') ?? '').trim().toLowerCase() === 'refresh';

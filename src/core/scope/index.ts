@@ -1,3 +1,3 @@
 export { MAX_PATTERN_LENGTH, patternTest } from './pattern';
 export { applyParameterRules, scopeOf } from './scope';
-export type { Kept, Scope, ScopeSettings } from './scope';
+export type { PatternAnswer, Scope, ScopeSettings } from './scope';

@@ -14,7 +14,7 @@ export interface ScopeSettings extends InsideSettings {
   sortParameters: boolean;
 }
 
-export interface Kept {
+export interface PatternAnswer {
   keeps: boolean;
   /** The pattern that decided; null when none applies. */
   pattern: string | null;
@@ -24,7 +24,7 @@ export interface Scope {
   /** Whether an address belongs to the site. */
   inside: (address: string) => boolean;
   /** Whether the patterns let an address be fetched: excluding ones go before including ones. */
-  keeps: (address: string) => Kept;
+  keeps: (address: string) => PatternAnswer;
   /** As `identify`, with the parameter rules of the site. */
   identify: (href: string, base?: string) => Identified | null;
 }

@@ -457,3 +457,25 @@ describe('faults', () => {
       ),
     ));
 });
+
+describe('what is not known of a link', () => {
+  const site = tinySite({
+    '/': { links: ['/a'], headed: [['hreflang', '/a']] },
+    '/a': {},
+    '/alone': { declared: [['next', '/a']] },
+  });
+  const found = (text: string) => {
+    const parsed = parseLinkSelection(text);
+    if (!parsed.ok) throw new Error(parsed.fault.message);
+    return numbersOf(evaluateLinks(site, parsed.selection)).length;
+  };
+  it('is its line, when it stands in the head of the answer: that is less than no line', () => {
+    expect([found('line < 5'), found('line >= 0'), found('kind = hreflang')]).toEqual([2, 2, 1]);
+    expect(found('kind = hreflang and line < 5')).toBe(0);
+  });
+  it('is the share of its page, when that is no node: that is not 0', () => {
+    expect(found('kind = next')).toBe(1);
+    expect(found('kind = next and source_share < 1')).toBe(0);
+    expect(found('kind = next and source_share = 0')).toBe(0);
+  });
+});

@@ -27,79 +27,83 @@ export interface Share {
 /** What the model `site` is made of. */
 export type ShareBase = PairBase & TargetBase;
 
-/** Goes through the edges between pages, in the order of where they begin. */
-type EachEdge = (visit: (from: number, to: number, weight: number) => void) => void;
-
+/** What passes share on, in compressed sparse rows: the edges of page `i` are `offsets[i]` to `offsets[i + 1] − 1`. */
 interface Edges {
   isNode: Uint8Array;
   /** Weight of all pairs of a page, and of those that pass nothing on. */
   total: Float64Array;
   withheld: Float64Array;
-  /** How many edges lead to each page. */
-  into: Uint32Array;
-  each: EachEdge;
-  weighted: boolean;
+  offsets: Uint32Array;
+  targets: Uint32Array;
+  /** Absent when all edges weigh 1. */
+  weights?: Float64Array;
 }
 
-/** Works the share of pages that are nodes out. Edges are gone through once more, so that no list of them is held. */
-function solve(count: number, { isNode, total, withheld, into, each, weighted }: Edges) {
+/** Works the share of pages that are nodes out. */
+function solve(count: number, { isNode, total, withheld, offsets, targets, weights }: Edges) {
   const nodeOf = new Int32Array(count).fill(-1);
   const pageAt: number[] = [];
   for (let page = 0; page < count; page++) if (isNode[page]) nodeOf[page] = pageAt.push(page) - 1;
   const nodes = pageAt.length;
-  const offsets = new Uint32Array(nodes + 1);
-  for (let node = 0; node < nodes; node++) offsets[node + 1] = offsets[node] + into[pageAt[node]];
-  const next = offsets.slice(0, nodes);
-  const sources = new Uint32Array(offsets[nodes]);
-  const weights = weighted ? new Float64Array(sources.length) : undefined;
-  each((from, to, weight) => {
-    const at = next[nodeOf[to]]++;
-    sources[at] = nodeOf[from];
-    if (weights) weights[at] = weight;
-  });
+  const edges = offsets[count];
+  // Where the next edge to each page goes, counted first.
+  const next = new Uint32Array(count);
+  for (let i = 0; i < edges; i++) next[targets[i]]++;
+  const into = new Uint32Array(nodes + 1);
+  for (let node = 0; node < nodes; node++) {
+    into[node + 1] = into[node] + next[pageAt[node]];
+    next[pageAt[node]] = into[node];
+  }
+  const sources = new Uint32Array(edges);
+  const weightsIn = weights && new Float64Array(edges);
+  for (let page = 0; page < count; page++)
+    for (let i = offsets[page]; i < offsets[page + 1]; i++) {
+      const at = next[targets[i]]++;
+      sources[at] = nodeOf[page];
+      if (weightsIn) weightsIn[at] = weights[i];
+    }
   const perEdge = Float64Array.from(pageAt, (page) => (total[page] > 0 ? 1 / total[page] : 0));
   const kept = Float64Array.from(pageAt, (page) => (total[page] > 0 ? withheld[page] / total[page] : 1));
-  const rank = pageRank({ count: nodes, incoming: { offsets, sources }, perEdge, kept, weights });
+  const rank = pageRank({ count: nodes, incoming: { offsets: into, sources }, perEdge, kept, weights: weightsIn });
   return { nodes, share: Float64Array.from(nodeOf, (node) => (node < 0 ? -1 : rank[node] * nodes)) };
 }
 
 /** The pairs that carry share by the model `site`, and what they add up to. */
-function siteEdges(snapshot: ShareBase, finalTargets: Int32Array, weights: PlacementWeights): Edges {
-  const { count, columns } = snapshot;
+function siteEdges(snapshot: ShareBase, finalTargets: Int32Array, placed: PlacementWeights): Edges {
+  const { count, columns, links } = snapshot;
   const { verdict } = columns;
   const INDEXABLE = verdicts.indexOf('indexable');
-  const folded = (page: number) => finalTargets[page] >= 0 && finalTargets[page] !== page;
-  const endOf = (target: number) => (folded(target) ? finalTargets[target] : target);
-  const pairs = pairsOf(snapshot, weights);
+  const pairs = pairsOf(snapshot, placed);
   const isNode = new Uint8Array(count);
   const total = new Float64Array(count);
   const withheld = new Float64Array(count);
-  const into = new Uint32Array(count);
+  const offsets = new Uint32Array(count + 1);
+  const targets = new Uint32Array(links.target.length);
+  const isWeighted = Object.values(placed).some((weight) => weight !== 1);
+  const weights = isWeighted ? new Float64Array(links.target.length) : undefined;
+  let edges = 0;
   for (let page = 0; page < count; page++) {
-    if (folded(page)) continue;
-    const found = pairs.lookAt(page);
+    // What an address that is folded links to does not count.
+    const isFolded = finalTargets[page] >= 0 && finalTargets[page] !== page;
+    const found = isFolded ? 0 : pairs.lookAt(page);
+    const passes = verdict[page] === INDEXABLE;
     for (let i = 0; i < found; i++) {
-      const end = endOf(pairs.targets[i]);
+      const target = pairs.targets[i];
+      const end = finalTargets[target] >= 0 ? finalTargets[target] : target;
       if (end === page) continue;
       isNode[page] = isNode[end] = 1;
       const weight = pairs.weights[i];
-      if (verdict[page] !== INDEXABLE || weight === 0) continue;
+      if (!passes || weight === 0) continue;
       total[page] += weight;
-      if (pairs.followed[i]) into[end]++;
-      else withheld[page] += weight;
-    }
-  }
-  const each: EachEdge = (visit) => {
-    for (let page = 0; page < count; page++) {
-      if (total[page] === 0) continue;
-      const found = pairs.lookAt(page);
-      for (let i = 0; i < found; i++) {
-        const end = endOf(pairs.targets[i]);
-        if (pairs.followed[i] && pairs.weights[i] > 0 && end !== page) visit(page, end, pairs.weights[i]);
+      if (!pairs.followed[i]) withheld[page] += weight;
+      else {
+        if (weights) weights[edges] = weight;
+        targets[edges++] = end;
       }
     }
-  };
-  return { isNode, total, withheld, into, each, weighted: Object.values(weights).some((weight) => weight !== 1) };
+    offsets[page + 1] = edges;
+  }
+  return { isNode, total, withheld, offsets, targets, weights };
 }
 
 /** What share of the model `site` does, beside how much each page has. */
@@ -148,18 +152,16 @@ export function plainShare(snapshot: PairBase & { columns: Columns<'status' | 'h
   const isNode = Uint8Array.from(columns.status, (code, page) => Number(code === 200 && columns.html[page] === 1));
   const pairs = pairsOf(snapshot, evenWeights);
   const total = new Float64Array(count);
-  const into = new Uint32Array(count);
-  const each: EachEdge = (visit) => {
-    for (let page = 0; page < count; page++) {
-      const found = isNode[page] ? pairs.lookAt(page) : 0;
-      for (let i = 0; i < found; i++) if (isNode[pairs.targets[i]]) visit(page, pairs.targets[i], 1);
-    }
-  };
-  each((from, to) => {
-    total[from]++;
-    into[to]++;
-  });
-  const edges: Edges = { isNode, total, withheld: new Float64Array(count), into, each, weighted: false };
+  const offsets = new Uint32Array(count + 1);
+  const targets = new Uint32Array(snapshot.links.target.length);
+  let end = 0;
+  for (let page = 0; page < count; page++) {
+    const found = isNode[page] ? pairs.lookAt(page) : 0;
+    for (let i = 0; i < found; i++) if (isNode[pairs.targets[i]]) targets[end++] = pairs.targets[i];
+    offsets[page + 1] = end;
+    total[page] = end - offsets[page];
+  }
+  const edges: Edges = { isNode, total, withheld: new Float64Array(count), offsets, targets };
   const { share, nodes } = solve(count, edges);
   const finalTargets = Int32Array.from({ length: count }, (_, page) => page);
   return { share, nodes, perPair: perPairOf(share, total), withheld: new Float64Array(count), finalTargets };

@@ -32,29 +32,38 @@ export function pairsOf({ count, links, phrases, columns }: PairBase, weights: P
   const nofollowRel = nofollowRels(phrases);
   const pageNofollow = columns.page_nofollow;
   const weightOf = placements.map((name) => (name === 'none' || name === 'main' ? 1 : weights[name]));
-  const last = new Int32Array(count).fill(-1);
-  const place = new Uint32Array(count);
+  /** Of each page the place at which it was met last, counted on from one look to the next. */
+  const met = new Int32Array(count).fill(-1);
+  let base = 0;
   const pairs: Pairs = { lookAt, targets: [], weights: [], followed: [] };
   return pairs;
 
   function lookAt(page: number): number {
+    if (base > MAX_PLACE) {
+      met.fill(-1);
+      base = 0;
+    }
     let found = 0;
+    const mayFollow = pageNofollow[page] !== 1;
     for (let link = offsets[page]; link < offsets[page + 1]; link++) {
       const target = targetOf[link];
       if (kind[link] !== CLICK_KIND || target >= count || target === page) continue;
-      if (last[target] !== page) {
-        last[target] = page;
-        place[target] = found;
-        pairs.targets[found] = target;
-        pairs.weights[found] = 0;
-        pairs.followed[found++] = false;
+      let at = met[target] - base;
+      if (at < 0) {
+        at = found++;
+        met[target] = base + at;
+        pairs.targets[at] = target;
+        pairs.weights[at] = 0;
+        pairs.followed[at] = false;
       }
-      const at = place[target];
-      pairs.weights[at] = Math.max(pairs.weights[at], weightOf[placement[link]]);
-      if (pageNofollow[page] !== 1 && nofollowRel[rel[link]] === 0) pairs.followed[at] = true;
+      const weight = weightOf[placement[link]];
+      if (weight > pairs.weights[at]) pairs.weights[at] = weight;
+      if (mayFollow && nofollowRel[rel[link]] === 0) pairs.followed[at] = true;
     }
-    // A page may be asked for again.
-    for (let i = 0; i < found; i++) last[pairs.targets[i]] = -1;
+    base += found;
     return found;
   }
 }
+
+/** A page has fewer links than remain above this. */
+const MAX_PLACE = 2 ** 30;

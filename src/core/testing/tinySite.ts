@@ -16,6 +16,8 @@ export interface TinyPage extends Partial<FoundFacts> {
   worded?: [to: string, words: string, placement?: Placement][];
   /** Paths by another kind of link. */
   declared?: [LinkKind, string][];
+  /** As `declared`, in the head of the answer: no line says where. */
+  headed?: [LinkKind, string][];
 }
 
 export const TINY_START = 'https://tiny.example/';
@@ -49,51 +51,53 @@ export function tinyBase(
   };
   const packed = new Map<number, Uint8Array>();
   const builder = baseBuilder();
-  Object.entries(pages).forEach(([path, { links = [], worded = [], declared = [], unvisitedReason, ...given }], i) => {
-    const redirect: [LinkKind, string][] = given.redirectTo ? [['redirect', given.redirectTo]] : [];
-    type Made = [LinkKind, string, string, Placement?];
-    const all: Made[] = [
-      ...links.map((to): Made => ['click', to, '']),
-      ...worded.map(([to, words, placement]): Made => ['click', to, words, placement]),
-      ...[...declared, ...redirect].map(([kind, to]): Made => [kind, to, '']),
-    ];
-    packed.set(
-      i + 1,
-      packLinks(
-        all.map(([kind, to, words, placement = 'main'], at) => ({
-          kind,
-          element: 'a' as const,
-          placement,
-          target: to,
-          anchor: words,
-          rel: '',
-          above: '',
-          fragment: '',
-          line: at + 1,
-          column: 1,
-        })),
-        numberOf,
-        phraseOf,
-      ),
-    );
-    builder.addPage({
-      number: i + 1,
-      address: tiny(path),
-      unvisitedReason: unvisitedReason ?? null,
-      linkCount: all.length,
-      found: {
-        ...nothingFound,
-        status: 200,
-        contentType: 'text/html',
-        html: true,
-        title: path,
-        noindex: false,
-        ...given,
-        redirectTo: given.redirectTo ? tiny(given.redirectTo) : null,
-        canonical: given.canonical ? tiny(given.canonical) : null,
-      },
-    });
-  });
+  Object.entries(pages).forEach(
+    ([path, { links = [], worded = [], declared = [], headed = [], unvisitedReason, ...given }], i) => {
+      const redirect: [LinkKind, string][] = given.redirectTo ? [['redirect', given.redirectTo]] : [];
+      type Made = [LinkKind, string, string, Placement?];
+      const all: Made[] = [
+        ...links.map((to): Made => ['click', to, '']),
+        ...worded.map(([to, words, placement]): Made => ['click', to, words, placement]),
+        ...[...declared, ...redirect, ...headed].map(([kind, to]): Made => [kind, to, '']),
+      ];
+      packed.set(
+        i + 1,
+        packLinks(
+          all.map(([kind, to, words, placement = 'main'], at) => ({
+            kind,
+            element: 'a' as const,
+            placement,
+            target: to,
+            anchor: words,
+            rel: '',
+            above: '',
+            fragment: '',
+            line: at < all.length - headed.length ? at + 1 : 0,
+            column: 1,
+          })),
+          numberOf,
+          phraseOf,
+        ),
+      );
+      builder.addPage({
+        number: i + 1,
+        address: tiny(path),
+        unvisitedReason: unvisitedReason ?? null,
+        linkCount: all.length,
+        found: {
+          ...nothingFound,
+          status: 200,
+          contentType: 'text/html',
+          html: true,
+          title: path,
+          noindex: false,
+          ...given,
+          redirectTo: given.redirectTo ? tiny(given.redirectTo) : null,
+          canonical: given.canonical ? tiny(given.canonical) : null,
+        },
+      });
+    },
+  );
   const layout = builder.layOut();
   for (const [number, links] of packed) layout.addLinks(number, links);
   return layout.finish({

@@ -1,6 +1,6 @@
 <!-- What is known of one page, part by part: its way to the index, its links, its source, its facts. -->
 <script lang="ts">
-  import type { DossierTold } from '$core/answers';
+  import type { PageDossier } from '$core/answers';
   import type { Reach } from '$core/facts';
   import type { Verdict } from '$core/facts';
   import { viewQuery, webAddress } from '../shell/address';
@@ -34,7 +34,7 @@
   const short = (address: string) => shortAddress(address, site.start);
 
   /** The one that is shown until the next is there: no flicker on the way through a list. */
-  let told = $state.raw<DossierTold | null>(null);
+  let dossier = $state.raw<PageDossier | null>(null);
   let trouble = $state('');
   const source = $derived(
     `${base}/dossier?${viewQuery(view, [])}&reader=${view.reader}&page=${encodeURIComponent(view.page)}`,
@@ -45,7 +45,7 @@
       const response = await fetch(from);
       if (from !== source) return;
       if (response.ok) {
-        told = (await response.json()) as DossierTold;
+        dossier = (await response.json()) as PageDossier;
         trouble = '';
       } else
         trouble = response.status === 404 ? 'This crawl does not know the page.' : 'The dossier could not be read.';
@@ -53,8 +53,8 @@
       if (from === source) trouble = 'The dossier could not be read. Is Edge Map still running?';
     }
   }
-  const facts = $derived(told?.facts ?? {});
-  const lost = $derived(told !== null && facts.reach !== 'reached');
+  const facts = $derived(dossier?.facts ?? {});
+  const lost = $derived(dossier !== null && facts.reach !== 'reached');
   const fact = $derived(view.reader === 'visitor' ? facts.depth : facts.crawler_depth);
 </script>
 
@@ -63,10 +63,10 @@
     ? 'flex-1'
     : `shrink-0 border-l border-base-300 max-xl:absolute max-xl:inset-y-0 max-xl:right-0 max-xl:z-20 max-xl:shadow-xl ${view.part === 'source' ? 'w-[32rem]' : view.part ? 'w-[26rem]' : 'w-80 xl:w-86'}`}"
   aria-label="Dossier"
-  aria-busy={!trouble && told?.address !== view.page}
+  aria-busy={!trouble && dossier?.address !== view.page}
 >
   <div class="flex items-center justify-between gap-2 px-4 pt-2.5 text-xs">
-    {#if told}
+    {#if dossier}
       <span class="flex min-w-0 items-center gap-1.5 rounded border border-base-300 px-2 py-0.5">
         <VerdictMark verdict={facts.verdict as Verdict} />
         <span class="truncate">{verdictLabel[facts.verdict as Verdict]}</span>
@@ -77,23 +77,23 @@
       </span>
     {/if}
     <span class="flex flex-1 justify-end gap-2.5 whitespace-nowrap">
-      {#if told?.place}
-        <span class="quiet tabular">{number(told.place.at)} of {number(told.place.of)}</span>
+      {#if dossier?.place}
+        <span class="quiet tabular">{number(dossier.place.at)} of {number(dossier.place.of)}</span>
         <button
           type="button"
           data-key="p"
           class="hover:text-primary disabled:opacity-30"
           aria-label="The page before it in the list"
-          disabled={!told.place.before}
-          onclick={() => told?.place?.before && onstate({ page: told.place.before, at: '' })}>◂</button
+          disabled={!dossier.place.before}
+          onclick={() => dossier?.place?.before && onstate({ page: dossier.place.before, at: '' })}>◂</button
         >
         <button
           type="button"
           data-key="n"
           class="hover:text-primary disabled:opacity-30"
           aria-label="The page after it in the list"
-          disabled={!told.place.after}
-          onclick={() => told?.place?.after && onstate({ page: told.place.after, at: '' })}>▸</button
+          disabled={!dossier.place.after}
+          onclick={() => dossier?.place?.after && onstate({ page: dossier.place.after, at: '' })}>▸</button
         >
       {/if}
       {#if !wide}
@@ -113,7 +113,7 @@
   </div>
   <div class="px-4 pt-1.5">
     <h2 class="line-clamp-2 font-serif text-lg leading-tight wrap-anywhere">
-      {(told?.address === view.page && facts.title) || short(view.page)}
+      {(dossier?.address === view.page && facts.title) || short(view.page)}
     </h2>
     <a
       href={webAddress(view.page)}
@@ -122,7 +122,7 @@
       class="quiet block font-mono text-xs break-all hover:underline {view.part ? 'truncate' : 'line-clamp-3'}"
       title="Open {view.page}">{short(view.page)} ↗</a
     >
-    {#if told}
+    {#if dossier}
       <dl class="mt-1.5 grid grid-cols-4 gap-2 {wide ? 'max-w-xl' : ''}">
         {#each [['Depth', fact === null ? 'none' : number(fact)], ['Pages linking', number(facts.pages_linking)], ['Share', shareText(facts.share)], ['Status', known(facts.status)]] as [label, value] (label)}
           <div>
@@ -163,12 +163,12 @@
       <DossierSource {base} page={view.page} at={view.at} />
     {:else if view.part === 'in' || view.part === 'out'}
       <DossierLinks {base} {site} page={view.page} direction={view.part} {hrefOf} />
-    {:else if !told}
+    {:else if !dossier}
       <p class="quiet">Opening …</p>
     {:else if view.part === 'facts'}
-      <DossierFacts {base} {site} {told} {wide} />
+      <DossierFacts {base} {site} {dossier} {wide} />
     {:else}
-      <DossierWay {base} {site} {told} reader={view.reader} {wide} {hrefOf} />
+      <DossierWay {base} {site} {dossier} reader={view.reader} {wide} {hrefOf} />
     {/if}
   </div>
 </aside>

@@ -1,6 +1,6 @@
 <!-- The facts of a page, the head of its answer, and how it was in other crawls. -->
 <script lang="ts">
-  import type { DossierTold } from '$core/answers';
+  import type { PageDossier } from '$core/answers';
   import { dossierFacts } from './dossierFacts';
   import { crawlPath } from '../shell/routes';
   import VerdictMark from '../list/VerdictMark.svelte';
@@ -9,9 +9,9 @@
   let {
     base,
     site,
-    told,
+    dossier,
     wide,
-  }: { base: string; site: { id: number; start: string }; told: DossierTold; wide: boolean } = $props();
+  }: { base: string; site: { id: number; start: string }; dossier: PageDossier; wide: boolean } = $props();
   const here = $derived(Number(base.slice(base.lastIndexOf('/') + 1)));
 </script>
 
@@ -19,7 +19,7 @@
   <section>
     <h3 class="heading mb-1">Facts</h3>
     <dl class="facts text-xs">
-      {#each dossierFacts(told.facts, site.start) as [label, value] (label)}
+      {#each dossierFacts(dossier.facts, site.start) as [label, value] (label)}
         <dt class="quiet">{label}</dt>
         <dd class="break-words">{value}</dd>
       {/each}
@@ -29,12 +29,12 @@
     <h3 class="heading mb-1">History over crawls</h3>
     <table class="w-full text-xs">
       <tbody>
-        {#each told.history as { crawl, at, verdict, status, wordCount, same } (crawl)}
+        {#each dossier.history as { crawl, at, verdict, status, wordCount, same } (crawl)}
           <tr class="border-t border-base-300/60 first:border-0">
             <td class="py-1 whitespace-nowrap">
               {#if crawl === here}<b>{moment(new Date(at))}</b>{:else}<a
                   class="text-primary hover:underline"
-                  href="{crawlPath(site.id, crawl)}/page?page={encodeURIComponent(told.address)}"
+                  href="{crawlPath(site.id, crawl)}/page?page={encodeURIComponent(dossier.address)}"
                   >{moment(new Date(at))}</a
                 >{/if}
             </td>
@@ -54,8 +54,8 @@
   </section>
   <section class={wide ? 'col-span-2' : ''}>
     <h3 class="heading mb-1">Head of the answer</h3>
-    {#if told.headers}
-      <pre class="font-mono text-xs break-all whitespace-pre-wrap">{told.headers}</pre>
+    {#if dossier.headers}
+      <pre class="font-mono text-xs break-all whitespace-pre-wrap">{dossier.headers}</pre>
     {:else}
       <p class="quiet text-xs">None is kept: it gave no answer, or an earlier version of Edge Map crawled it.</p>
     {/if}

@@ -1,6 +1,6 @@
 <!-- The way of a page from discovery to index, its route from the start, its findings, and its share. -->
 <script lang="ts">
-  import type { DossierTold, RouteStep, SharePart } from '$core/answers';
+  import type { PageDossier, RouteStep, SharePart } from '$core/answers';
   import type { Reader } from '$core/reach';
   import type { ScreenState } from '../shell/address';
   import { shareText } from './dossierFacts';
@@ -10,14 +10,14 @@
   interface Props {
     base: string;
     site: { start: string };
-    told: DossierTold;
+    dossier: PageDossier;
     reader: Reader;
     wide: boolean;
     hrefOf: (changes: Partial<ScreenState>) => string;
   }
-  let { base, site, told, reader, wide, hrefOf }: Props = $props();
+  let { base, site, dossier, reader, wide, hrefOf }: Props = $props();
   const short = (address: string) => shortAddress(address, site.start);
-  const f = $derived(told.facts);
+  const f = $derived(dossier.facts);
 
   let without = $state('');
   let left = $state.raw<RouteStep[] | null>(null);
@@ -25,21 +25,21 @@
     without = without === address ? '' : address;
     left = null;
     if (!without) return;
-    const query = new URLSearchParams({ page: told.address, reader, without });
+    const query = new URLSearchParams({ page: dossier.address, reader, without });
     const response = await fetch(`${base}/dossier?${query}`).catch(() => null);
     if (response?.ok && without === address) left = ((await response.json()) as { route: RouteStep[] }).route;
   }
   $effect(() => {
-    void [told, reader];
+    void [dossier, reader];
     without = '';
     left = null;
   });
   const most = $derived(
     Math.max(
       0.001,
-      told.share.rest,
-      ...told.share.from.map(({ share }) => share),
-      ...told.share.to.map(({ share }) => share),
+      dossier.share.rest,
+      ...dossier.share.from.map(({ share }) => share),
+      ...dossier.share.to.map(({ share }) => share),
     ),
   );
 </script>
@@ -90,8 +90,8 @@
   <section>
     <h3 class="heading mb-1.5">From discovery to index</h3>
     <ol>
-      {#each told.steps as { text: words, evidence, state }, i (i)}
-        {@const last = i === told.steps.length - 1}
+      {#each dossier.steps as { text: words, evidence, state }, i (i)}
+        {@const last = i === dossier.steps.length - 1}
         <li class="flex gap-2.5">
           <span class="flex flex-col items-center" aria-hidden="true">
             <svg width="14" height="14" viewBox="0 0 14 14" class="mt-0.5 shrink-0">
@@ -127,12 +127,12 @@
         </li>
       {/each}
     </ol>
-    {#if told.endsAt}
+    {#if dossier.endsAt}
       <p class="mt-1 text-xs">
         It ends at <a
-          href={hrefOf({ page: told.endsAt, at: '' })}
+          href={hrefOf({ page: dossier.endsAt, at: '' })}
           data-sveltekit-noscroll
-          class="font-mono text-primary hover:underline">{short(told.endsAt)}</a
+          class="font-mono text-primary hover:underline">{short(dossier.endsAt)}</a
         >
       </p>
     {/if}
@@ -140,8 +140,8 @@
 
   <section>
     <h3 class="heading mb-1">Route{reader === 'crawler' ? ' of a search crawler' : ''}</h3>
-    {#if told.route.length}
-      {@render steps(told.route, true)}
+    {#if dossier.route.length}
+      {@render steps(dossier.route, true)}
       {#if without}
         <div class="mt-1 border-l-2 border-secondary pl-2" aria-live="polite">
           {#if left === null}<p class="quiet text-xs">Looking for another way …</p>
@@ -170,9 +170,9 @@
   </section>
 
   <section>
-    <h3 class="heading mb-1">{told.findings.length ? `Findings (${told.findings.length})` : 'Findings'}</h3>
+    <h3 class="heading mb-1">{dossier.findings.length ? `Findings (${dossier.findings.length})` : 'Findings'}</h3>
     <ul class="space-y-1">
-      {#each told.findings as finding (finding.id)}
+      {#each dossier.findings as finding (finding.id)}
         <li>
           <a href={findingHref(base, finding)} class="text-primary hover:underline" data-sveltekit-noscroll
             >{finding.name}</a
@@ -189,26 +189,26 @@
     <h3 class="heading mb-1">Where its share comes from</h3>
     {#if typeof f.share === 'number' && f.share > 0}
       <ul>
-        {@render bars(told.share.from)}
-        {#if told.share.fromPages > told.share.from.length}<li class="quiet text-xs">
-            and {number(told.share.fromPages - told.share.from.length)} pages more
+        {@render bars(dossier.share.from)}
+        {#if dossier.share.fromPages > dossier.share.from.length}<li class="quiet text-xs">
+            and {number(dossier.share.fromPages - dossier.share.from.length)} pages more
           </li>{/if}
         <li class="quiet grid grid-cols-[minmax(0,1fr)_5rem_3rem] items-center gap-2 text-xs">
           <span>what every page gets, and the rest</span>
           <span class="h-2 rounded-sm bg-base-200"
-            ><span class="block h-2 rounded-sm bg-primary/40" style:width="{(100 * told.share.rest) / most}%"
+            ><span class="block h-2 rounded-sm bg-primary/40" style:width="{(100 * dossier.share.rest) / most}%"
             ></span></span
           >
-          <span class="tabular text-right">{shareText(told.share.rest)}</span>
+          <span class="tabular text-right">{shareText(dossier.share.rest)}</span>
         </li>
       </ul>
       <h3 class="heading mt-3 mb-1">Where it goes</h3>
       <ul>
-        {@render bars(told.share.to)}
-        {#if told.share.toPages > told.share.to.length}<li class="quiet text-xs">
-            and {number(told.share.toPages - told.share.to.length)} pages more
+        {@render bars(dossier.share.to)}
+        {#if dossier.share.toPages > dossier.share.to.length}<li class="quiet text-xs">
+            and {number(dossier.share.toPages - dossier.share.to.length)} pages more
           </li>{/if}
-        {#if told.share.to.length === 0}<li class="quiet text-xs">
+        {#if dossier.share.to.length === 0}<li class="quiet text-xs">
             {f.verdict === 'indexable'
               ? 'Nowhere: it links to no page of the site.'
               : 'Nowhere: what cannot be indexed keeps what it gets.'}

@@ -1,6 +1,15 @@
 import { describe, expect, it } from 'vitest';
 import { listColumns, listNames } from '$core/lists/columns';
-import { keptFor, moved, neededColumns, otherColumns, printColumns, readBy, shownColumns, toggled } from './columns';
+import {
+  columnsToSave,
+  moved,
+  neededColumns,
+  otherColumns,
+  printColumns,
+  columnsFor,
+  shownColumns,
+  toggled,
+} from './columns';
 
 describe('the columns of a list', () => {
   it.each(listNames)('%s begin with columns that the list has, and all others can be had', (list) => {
@@ -32,11 +41,11 @@ describe('the columns of a list', () => {
   it('show the depth of the reader, and are kept for both', () => {
     const names = (of: { name: string }[]) => of.map(({ name }) => name).join();
     const columns = shownColumns('pages', 'url:300p,depth:60,share:60');
-    const read = readBy('crawler', columns);
+    const read = columnsFor('crawler', columns);
     expect(names(read)).toBe('url,crawler_depth,share');
-    expect(keptFor('crawler', read)).toEqual(columns);
-    expect(readBy('visitor', columns)).toEqual(columns);
+    expect(columnsToSave('crawler', read)).toEqual(columns);
+    expect(columnsFor('visitor', columns)).toEqual(columns);
     const both = shownColumns('pages', 'depth:60,crawler_depth:60');
-    expect(names(readBy('crawler', both))).toBe('depth,crawler_depth');
+    expect(names(columnsFor('crawler', both))).toBe('depth,crawler_depth');
   });
 });

@@ -58,11 +58,11 @@ function decoded(cookie: string): string {
 const LONGER = 36;
 
 /** The same columns read as a search crawler: with its depth in place of a visitor's. */
-export const readBy = (reader: Reader, columns: readonly ShownColumn[]): ShownColumn[] =>
+export const columnsFor = (reader: Reader, columns: readonly ShownColumn[]): ShownColumn[] =>
   reader === 'crawler' ? exchanged(columns, 'depth', 'crawler_depth', LONGER) : [...columns];
 
-/** The opposite of {@link readBy}: a choice of columns is kept for both readers. */
-export const keptFor = (reader: Reader, columns: readonly ShownColumn[]): ShownColumn[] =>
+/** The opposite of {@link columnsFor}: a choice of columns is kept for both readers. */
+export const columnsToSave = (reader: Reader, columns: readonly ShownColumn[]): ShownColumn[] =>
   reader === 'crawler' ? exchanged(columns, 'crawler_depth', 'depth', -LONGER) : [...columns];
 
 /** One column in place of another, unless it is shown too. */

@@ -6,9 +6,9 @@
     typed: string;
     fault?: string;
     /** How many addresses are stored when they are too many to be shown; else 0. */
-    unshown: number;
+    hidden: number;
   }
-  let { typed, fault, unshown }: Props = $props();
+  let { typed, fault, hidden }: Props = $props();
 </script>
 
 <div class="mt-3">
@@ -20,18 +20,18 @@
       value={typed}
       spellcheck="false"
       autocomplete="off"
-      placeholder={unshown ? `${number(unshown)} addresses are stored. Paste others to replace them.` : ''}
+      placeholder={hidden ? `${number(hidden)} addresses are stored. Paste others to replace them.` : ''}
       class="textarea textarea-sm w-full font-mono"
       aria-invalid={Boolean(fault)}></textarea>
     <span class={fault ? 'lost' : 'quiet'}
       >{fault ?? 'URLs that you know from elsewhere, one a line. They are fetched after the linked ones.'}</span
     >
   </label>
-  {#if unshown}
+  {#if hidden}
     <input type="hidden" name="longList" value="on" />
     <label class="mt-1 flex items-center gap-2">
       <input type="checkbox" name="removeList" class="checkbox checkbox-xs" />
-      Remove the {number(unshown)} stored addresses
+      Remove the {number(hidden)} stored addresses
     </label>
   {/if}
 </div>

@@ -19,5 +19,5 @@ export function readList(form: FormData, faults: Faults): string[] {
 }
 
 /** Whether a list that is too long to be shown stays as it is: nothing was typed, and it is not to be removed. */
-export const keepsList = (form: FormData): boolean =>
+export const leavesList = (form: FormData): boolean =>
   form.has('longList') && String(form.get('lists') ?? '').trim() === '' && form.get('removeList') !== 'on';

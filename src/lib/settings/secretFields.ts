@@ -38,7 +38,7 @@ export function readSecrets(form: FormData, stored: Secrets, faults: Faults): Se
 }
 
 /** What may be told of stored secrets. */
-export const secretsTold = ({ headers, cookie, basic }: Secrets) => ({
+export const secretsStored = ({ headers, cookie, basic }: Secrets) => ({
   headers: headers.map(({ name }) => name),
   cookie: cookie !== '',
   basic: basic !== null,

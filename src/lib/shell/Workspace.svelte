@@ -11,7 +11,7 @@
   import { carriedOver, screenState, viewQuery, withState } from './address';
   import type { ScreenState } from './address';
   import ColumnChooser from '../list/ColumnChooser.svelte';
-  import { cookieOf, keptFor, neededColumns, printColumns } from '../list/columns';
+  import { cookieOf, columnsToSave, neededColumns, printColumns } from '../list/columns';
   import type { ShownColumn } from '../list/columns';
   import Dossier from '../dossier/Dossier.svelte';
   import SaveSelection from '../selection/SaveSelection.svelte';
@@ -73,7 +73,7 @@
     const before = columns.map(({ name }) => name).join();
     columns = changed;
     if (!done) return;
-    document.cookie = `${cookieOf(view.list)}=${encodeURIComponent(printColumns(keptFor(view.reader, changed)))}; path=/; max-age=31536000; samesite=lax`;
+    document.cookie = `${cookieOf(view.list)}=${encodeURIComponent(printColumns(columnsToSave(view.reader, changed)))}; path=/; max-age=31536000; samesite=lax`;
     if (before !== changed.map(({ name }) => name).join()) void invalidateAll();
   }
 

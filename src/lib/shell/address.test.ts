@@ -1,10 +1,22 @@
 import { describe, expect, it } from 'vitest';
-import { carriedOver, screenState, viewQuery, withState } from './address';
+import { carriedOver, screenState, viewQuery, webAddress, withState } from './address';
 import { depthsOf, pickDepth } from '../selection/depthSelection';
 import { findingHref } from './routes';
 
 const reach = (query = '') => new URL(`http://127.0.0.1/sites/1/crawls/2/reach${query}`);
 const flow = (query = '') => new URL(`http://127.0.0.1/sites/1/crawls/2/flow${query}`);
+
+describe('an address that becomes a link', () => {
+  it('is one of the web', () => expect(webAddress('https://museum.example/a?b')).toBe('https://museum.example/a?b'));
+  it.each([
+    'javascript:alert(1)',
+    'JaVaScRiPt:alert(1)',
+    ' javascript:alert(1)',
+    'data:text/html,x',
+    '//x.example/',
+    '',
+  ])('“%s” is none', (address) => expect(webAddress(address)).toBeNull());
+});
 
 describe('the state of a screen', () => {
   it('begins as its screen does', () => {

@@ -3,7 +3,7 @@ import type { Watched } from '$core/watch';
 import type { stateLabel } from '../shell/words';
 
 /** What the watching screen is told of a crawl. */
-export interface WatchTold {
+export interface WatchState {
   state: keyof typeof stateLabel;
   reason: Message | null;
   known: number;

@@ -3,8 +3,8 @@ import { addressAt, SnapshotVersionError } from '$core/snapshot';
 import { noSecrets, readSettingsFile, settingsSchema } from '$core/settings';
 import { readStartAddress } from '$core/url';
 import { crawlPath } from '$lib/shell/routes';
-import { keepsList, MOST_SHOWN, readList } from '$lib/settings/listField';
-import { readSecrets, secretsTold } from '$lib/settings/secretFields';
+import { leavesList, MOST_SHOWN, readList } from '$lib/settings/listField';
+import { readSecrets, secretsStored } from '$lib/settings/secretFields';
 import { readSettingsForm, typedOf } from '$lib/settings/settingsFields';
 import type { Faults } from '$lib/settings/settingsFields';
 import {
@@ -29,17 +29,17 @@ import type { Actions, PageServerLoad } from './$types';
 const MOST_KNOWN = 5000;
 
 /** The list of known URLs of a site as it stands in its field, or how many there are when they are too many for that. */
-async function listOfSite(db: Database, site: Site | undefined): Promise<{ text: string; unshown: number }> {
+async function listOfSite(db: Database, site: Site | undefined): Promise<{ text: string; hidden: number }> {
   const imports = site ? (await importsOf(db, site.id)).filter(({ name }) => name === SETTINGS_LIST) : [];
   const total = imports.reduce((sum, { urls }) => sum + urls, 0);
-  if (total > MOST_SHOWN) return { text: '', unshown: total };
+  if (total > MOST_SHOWN) return { text: '', hidden: total };
   const addresses: string[] = [];
   for await (const part of importedAddresses(
     db,
     imports.map(({ id }) => id),
   ))
     addresses.push(...part);
-  return { text: addresses.join('\n'), unshown: 0 };
+  return { text: addresses.join('\n'), hidden: 0 };
 }
 
 async function knownAddresses(db: Database, site: Site | undefined) {
@@ -72,9 +72,9 @@ export const load: PageServerLoad = async ({ url }) => {
     site: site && { id: site.id, start: site.start },
     like: like?.start ?? null,
     typed: { ...typedOf(model?.settings ?? settingsSchema.parse({ start: '' })), start, lists: listed.text },
-    stored: secretsTold(site ? secretsOf(site) : noSecrets),
+    stored: secretsStored(site ? secretsOf(site) : noSecrets),
     sites: await siteNames(db),
-    unshown: listed.unshown,
+    hidden: listed.hidden,
     ...(await knownAddresses(db, site)),
   };
 };
@@ -93,7 +93,7 @@ async function save(request: Request) {
   if (Object.keys(faults).length)
     return { failure: fail(400, { faults, typed: { ...typedOf(read.settings), lists } }) };
   const siteId = await saveSite(db, read.settings, secrets);
-  if (!keepsList(form)) await saveList(db, siteId, SETTINGS_LIST, list);
+  if (!leavesList(form)) await saveList(db, siteId, SETTINGS_LIST, list);
   return { db, settings: read.settings, siteId };
 }
 

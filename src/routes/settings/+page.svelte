@@ -157,7 +157,7 @@
           <div class="max-w-4xl">
             <FieldGroup {group} {typed} {faults}>
               {#if group.id === 'scope'}
-                <ListField typed={typed.lists} fault={faults.lists} unshown={data.unshown} />
+                <ListField typed={typed.lists} fault={faults.lists} hidden={data.hidden} />
                 <PatternTester {scope} known={data.known} more={data.more} />
               {:else if group.id === 'reader'}
                 <div class="mt-3 flex flex-wrap items-center gap-1.5">

@@ -7,18 +7,18 @@ import { sizedCache } from '../caches';
 /** The bytes of what is kept for one snapshot, at most; what was asked for last always stays. */
 const MAX_BYTES = 192 << 20;
 
-export type Kept =
+export type Entry =
   { bits: Bits; fault: SelectionFault | null } | { list: List; fault: SelectionFault | null } | { order: Uint32Array };
 
-const bytesOf = (kept: Kept) =>
-  'bits' in kept ? kept.bits.words.byteLength : 'list' in kept ? kept.list.bytes : kept.order.byteLength;
+const bytesOf = (entry: Entry) =>
+  'bits' in entry ? entry.bits.words.byteLength : 'list' in entry ? entry.list.bytes : entry.order.byteLength;
 
-const caches = new WeakMap<Snapshot, ReturnType<typeof sizedCache<Kept>>>();
+const caches = new WeakMap<Snapshot, ReturnType<typeof sizedCache<Entry>>>();
 
 /** The cache of a snapshot, which goes with it. */
-export function cacheOf(snapshot: Snapshot): ReturnType<typeof sizedCache<Kept>> {
+export function cacheOf(snapshot: Snapshot): ReturnType<typeof sizedCache<Entry>> {
   let cache = caches.get(snapshot);
-  if (!cache) caches.set(snapshot, (cache = sizedCache<Kept>(MAX_BYTES, bytesOf)));
+  if (!cache) caches.set(snapshot, (cache = sizedCache<Entry>(MAX_BYTES, bytesOf)));
   return cache;
 }
 

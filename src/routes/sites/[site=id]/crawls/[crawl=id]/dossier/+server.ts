@@ -1,7 +1,7 @@
 import { error, json } from '@sveltejs/kit';
 import { z } from 'zod';
 import { dossierOf, routeWithout } from '$core/answers';
-import type { DossierTold } from '$core/answers';
+import type { PageDossier } from '$core/answers';
 import { readers } from '$core/reach';
 import { addressAt, pageOf } from '$core/snapshot';
 import { crawlSettings, findingsOfPage, openReport, orderedRows, pageDetails } from '$server/index';
@@ -12,7 +12,7 @@ import type { RequestHandler } from './$types';
 const query = z.object({
   page: z.string(),
   reader: z.enum(readers).default('visitor'),
-  /** A page to go without: only the route that is left is told. */
+  /** A page to go without: only the route that is left is dossier. */
   without: z.string().optional(),
 });
 
@@ -39,7 +39,7 @@ export const GET: RequestHandler = async ({ locals, url }) => {
     pageDetails(db, crawl, asked.data.page),
     crawlSettings(db, crawl.id),
   ]);
-  const told: DossierTold = {
+  const dossier: PageDossier = {
     ...dossierOf(snapshot, page, reader, weights),
     ...details,
     findings: (report?.findings ?? [])
@@ -48,5 +48,5 @@ export const GET: RequestHandler = async ({ locals, url }) => {
     place:
       place < 0 ? null : { at: place + 1, of: order.length, before: addressOf(place - 1), after: addressOf(place + 1) },
   };
-  return json(told);
+  return json(dossier);
 };

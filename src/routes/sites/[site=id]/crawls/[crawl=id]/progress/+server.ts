@@ -23,9 +23,9 @@ export const GET: RequestHandler = ({ locals }) => {
           if (left || !row) return;
           const { state, reason, request, known, done, unanswered, bytes, current, ranMs } = row;
           if (n % WATCH_EVERY === 0) watched = await watchCrawl(db, row);
-          const told = { state, reason, request, known, done, unanswered, bytes, current, ranMs, watched };
+          const now = { state, reason, request, known, done, unanswered, bytes, current, ranMs, watched };
           if (left) return;
-          controller.enqueue(encoder.encode(`data: ${JSON.stringify(told)}\n\n`));
+          controller.enqueue(encoder.encode(`data: ${JSON.stringify(now)}\n\n`));
           // An ended crawl may still be analysed anew.
           const isMoving = state === 'waiting' || state === 'running' || state === 'paused' || watched?.analysis;
           if (!isMoving) return controller.close();

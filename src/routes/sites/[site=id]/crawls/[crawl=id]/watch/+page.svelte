@@ -5,14 +5,14 @@
   import type { SubmitFunction } from '@sveltejs/kit';
   import { errorText, sentence } from '$core/messages';
   import type { FetchError } from '$core/facts';
-  import type { WatchTold } from '$lib/watch/watch';
+  import type { WatchState } from '$lib/watch/watch';
   import { crawlPath } from '$lib/shell/routes';
   import { bytes, duration, number, shortAddress, stateLabel } from '$lib/shell/words';
 
   let { data } = $props();
   const base = $derived(crawlPath(data.site.id, data.crawl.id));
-  let heard = $state.raw<WatchTold | null>(null);
-  const now: WatchTold = $derived(heard ?? data.crawl);
+  let heard = $state.raw<WatchState | null>(null);
+  const now: WatchState = $derived(heard ?? data.crawl);
   const live = $derived(now.state === 'waiting' || now.state === 'running');
   /** How far an analysis is: of this crawl, or of one that an earlier version of Edge Map has analysed. */
   const analysis = $derived(now.watched?.analysis ?? null);
@@ -37,7 +37,7 @@
     const path = base;
     const events = new EventSource(`${path}/progress`);
     events.onmessage = ({ data: text }) => {
-      heard = { ...heard, ...(JSON.parse(text) as WatchTold) };
+      heard = { ...heard, ...(JSON.parse(text) as WatchState) };
       silent = false;
       if (heard.state === 'paused') asked = null;
       trail = [...trail.slice(-20), { at: Date.now(), done: heard.done }];
