@@ -1,6 +1,8 @@
 /** ./edgemap as it is typed. */
 import { spawn, spawnSync } from 'node:child_process';
-import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
+import { existsSync, mkdirSync, mkdtempSync, readdirSync, readFileSync, rmSync } from 'node:fs';
+import { createServer } from 'node:net';
+import type { AddressInfo } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { afterAll, afterEach, beforeAll, describe, expect, it } from 'vitest';
@@ -157,4 +159,54 @@ it('./edgemap worker runs what waits in the database until Ctrl-C', async () => 
   expect(child.exitCode).toBeNull();
   child.kill('SIGINT');
   expect(await ended).toBe(130);
+});
+
+it('./edgemap start finds a port that is taken before it does anything else', async () => {
+  const taken = createServer().listen(0, '127.0.0.1');
+  await new Promise((resolve) => taken.once('listening', resolve));
+  const port = String((taken.address() as AddressInfo).port);
+  const child = spawn('./edgemap', ['start'], { env: { ...process.env, DATABASE_URL: database.url, PORT: port } });
+  let said = '';
+  child.stderr.on('data', (piece) => (said += piece));
+  const code = await new Promise((resolve) => child.on('close', resolve));
+  taken.close();
+  expect(said).toMatch(new RegExp(`^\\S*edgemap: Port ${port} is taken\\. Choose another[^\n]*\n$`, 'i'));
+  expect(code).not.toBe(0);
+});
+
+describe('the private database', () => {
+  const own = () => {
+    const place = mkdtempSync(join(folder, 'own-'));
+    mkdirSync(join(place, 'tmp'));
+    const env: NodeJS.ProcessEnv = { ...process.env, EDGEMAP_DATA: join(place, 'data'), TMPDIR: join(place, 'tmp') };
+    delete env.DATABASE_URL;
+    const pidFile = join(place, 'data', 'db.pid');
+    return { env, left: () => readdirSync(join(place, 'tmp')).filter((name) => name.startsWith('edgemap')), pidFile };
+  };
+  const isAlive = (pid: number) => {
+    try {
+      return process.kill(pid, 0);
+    } catch {
+      return false;
+    }
+  };
+
+  it('is stopped when a crawl is interrupted, twice at that, and leaves nothing among the temporary files', async () => {
+    site = await standIn((path) => (_, response) => {
+      const body = linking(path, ...Array.from({ length: 5 }, (_, i) => `${path === '/' ? '' : path}/${i}`));
+      setTimeout(() => response.setHeader('content-type', 'text/html').end(body), 40);
+    });
+    const { env, left, pidFile } = own();
+    const child = spawn('./edgemap', ['crawl', `${site.origin}/`], { env, detached: true, stdio: 'ignore' });
+    const ended = new Promise((resolve) => child.on('close', resolve));
+    await until(() => site!.asked.length >= 10);
+    const pid = Number(readFileSync(pidFile, 'utf8'));
+    expect(isAlive(pid)).toBe(true);
+    process.kill(-child.pid!, 'SIGINT');
+    process.kill(-child.pid!, 'SIGINT');
+    await ended;
+    await until(() => !isAlive(pid));
+    expect(existsSync(pidFile)).toBe(false);
+    expect(left()).toEqual([]);
+  });
 });

@@ -12,7 +12,7 @@ export async function moveLists(db: Database): Promise<void> {
   const withLists = (table: 'site' | 'crawl') =>
     query<{ id: number; siteId: number; settings: string }>(
       `select id, ${table === 'site' ? 'id' : 'site_id'} as siteId, settings from ${table}
-        where settings like '%"lists":["%' order by id`,
+        where json_length(settings, '$.lists') > 0 order by id`,
     );
   const [crawls, sites] = [await withLists('crawl'), await withLists('site')];
   if (crawls.length === 0 && sites.length === 0) return;
