@@ -16,6 +16,19 @@ describe('the database', () => {
   });
   it('says in words that it does not answer', () =>
     expect(prepareDatabase('mysql://u:p@127.0.0.1:9/edgemap')).rejects.toThrow(/does not answer/));
+  it('is asked in one time zone, collation, isolation and mode, whatever the server is set to', async () => {
+    const ask =
+      'select @@time_zone as zone, @@tx_isolation as isolation, @@collation_connection as collation, @@sql_mode as mode';
+    // Several connections of the pool at once.
+    const answers = await Promise.all(Array.from({ length: 4 }, () => test.db.$client.query(`${ask}, sleep(0.05)`)));
+    for (const [rows] of answers)
+      expect((rows as object[])[0]).toMatchObject({
+        zone: '+00:00',
+        isolation: 'READ-COMMITTED',
+        collation: 'utf8mb4_bin',
+        mode: expect.stringContaining('STRICT_TRANS_TABLES') as string,
+      });
+  });
   it('has the lists that earlier versions kept in settings moved to tables, once', async () => {
     const settings = settingsSchema.parse({ start: 'https://lists.example/' });
     const siteId = await saveSite(test.db, settings);

@@ -83,3 +83,11 @@ it.each([
 ] as const)('a finding is looked at where its question is, or its list: %o', (finding, expected) =>
   expect(findingHref('/c', finding)).toBe(expected),
 );
+
+it('keeps the state of a screen in the address, and nothing that is empty', () => {
+  const url = new URL('http://127.0.0.1/sites/1/crawls/2/reach?select=depth+%3D+3&sort=title');
+  expect(withState(url, { page: 'https://a.example/' })).toBe(
+    '/sites/1/crawls/2/reach?select=depth+%3D+3&sort=title&page=https%3A%2F%2Fa.example%2F',
+  );
+  expect(withState(url, { select: '', sort: '' })).toBe('/sites/1/crawls/2/reach');
+});

@@ -1,51 +1,7 @@
 import { describe, expect, it } from 'vitest';
-import { withState } from './shell/address';
-import { depthsOf, pickDepth, selectionOf } from './selection/depthSelection';
 import { settingsSchema } from '$core/settings';
-import { readSecrets } from './settings/secretFields';
-import { dossierFacts } from './dossier/dossierFacts';
-import { allFields, readSettingsForm, typedOf } from './settings/settingsFields';
-import { bytes, number, shortAddress } from './shell/words';
-
-describe('bars and selections', () => {
-  it.each([
-    [[3], 'depth = 3'],
-    [[5, 3], 'depth in (3, 5)'],
-    [[null], 'not reached'],
-    [[3, null], 'depth = 3 or not reached'],
-    [[], ''],
-  ])('%o is written as “%s” and read back', (depths, text) => {
-    expect(selectionOf(depths)).toBe(text);
-    expect(new Set(depthsOf(text))).toEqual(new Set(depths));
-  });
-  it('does not claim a selection that it could not have written', () =>
-    expect(depthsOf('depth = 3 and indexable')).toEqual([]));
-  it('picks one, picks it off again, and adds with a key held', () => {
-    expect(pickDepth('', 2, false)).toBe('depth = 2');
-    expect(pickDepth('depth = 2', 2, false)).toBe('');
-    expect(pickDepth('depth = 2', 4, false)).toBe('depth = 4');
-    expect(pickDepth('depth = 2', null, true)).toBe('depth = 2 or not reached');
-    expect(pickDepth('depth in (2, 4)', 4, true)).toBe('depth = 2');
-  });
-});
-
-it('keeps the state of a screen in the address, and nothing that is empty', () => {
-  const url = new URL('http://127.0.0.1/sites/1/crawls/2/reach?select=depth+%3D+3&sort=title');
-  expect(withState(url, { page: 'https://a.example/' })).toBe(
-    '/sites/1/crawls/2/reach?select=depth+%3D+3&sort=title&page=https%3A%2F%2Fa.example%2F',
-  );
-  expect(withState(url, { select: '', sort: '' })).toBe('/sites/1/crawls/2/reach');
-});
-
-it('writes numbers with separators, and unknown as a dash', () => {
-  expect(number(1234567)).toBe('1,234,567');
-  expect(number(null)).toBe('—');
-  expect(bytes(2_340)).toBe('2.3 kB');
-});
-it('shortens addresses of the site only', () => {
-  expect(shortAddress('https://a.example/x?y', 'https://a.example/start')).toBe('/x?y');
-  expect(shortAddress('http://a.example/x', 'https://a.example/')).toBe('http://a.example/x');
-});
+import { readSecrets } from './secretFields';
+import { allFields, readSettingsForm, typedOf } from './settingsFields';
 
 describe('the form of settings', () => {
   const form = (fields: Record<string, string>) => {
@@ -164,29 +120,5 @@ describe('the form of settings', () => {
     readSecrets(form({ headers: 'no colon' }), stored, faults);
     readSecrets(form({ cookie: 'ünïcode☃' }), stored, faults);
     expect(Object.keys(faults)).toEqual(['headers', 'cookie']);
-  });
-});
-
-it('says the facts of a dossier in words, and unknown as a dash', () => {
-  const facts = {
-    share: 1.3249,
-    crawler_depth: null,
-    held_back: 'robots',
-    gate_for: 1,
-    anchor_faults: ['off_topic', 'split'],
-    canonical: 'https://museum.example/a',
-    duplicates: 0,
-    h1: '',
-  };
-  const said = Object.fromEntries(dossierFacts(facts, 'https://museum.example/'));
-  expect(said).toMatchObject({
-    Share: '1.32×',
-    'As crawler': 'kept back by robots.txt',
-    'Gate for': '1 page',
-    'Their faults': 'off topic, split',
-    Canonical: '/a',
-    Duplicates: '0',
-    Heading: '—',
-    Variants: '—',
   });
 });
