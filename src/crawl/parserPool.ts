@@ -34,7 +34,7 @@ export interface ParserOptions {
 const defaults: ParserOptions = {
   timeout: 10_000,
   memory: 512,
-  threads: Math.min(3, Math.max(1, availableParallelism() - 1)),
+  threads: Math.min(3, availableParallelism()),
   file: threadFile,
 };
 
