@@ -120,51 +120,55 @@ const pack = (page: number) =>
     (n) => n,
   );
 
-// Counts stand at the head of packed rows; here they are known.
-const beforeCounting = seed;
-const builder = baseBuilder();
-results['read pages'] = 0;
-for (let page = 0; page < count; page++) {
-  const record = {
-    number: page + 1,
-    address: addressOf(page),
-    unvisitedReason: null,
-    linkCount: targetsOf(page).length,
-    found: found(page),
-  };
-  const start = performance.now();
-  builder.addPage(record);
-  results['read pages'] += performance.now() - start;
-}
-seed = beforeCounting;
+/** Builds the base as it is read from rows, in a function of its own as there: what is not needed any more is given back. */
+function baseParts() {
+  // Counts stand at the head of packed rows; here they are known.
+  const beforeCounting = seed;
+  const builder = baseBuilder();
+  results['read pages'] = 0;
+  for (let page = 0; page < count; page++) {
+    const record = {
+      number: page + 1,
+      address: addressOf(page),
+      unvisitedReason: null,
+      linkCount: targetsOf(page).length,
+      found: found(page),
+    };
+    const start = performance.now();
+    builder.addPage(record);
+    results['read pages'] += performance.now() - start;
+  }
+  seed = beforeCounting;
 
-const layout = timed('order pages', () => builder.layOut());
-results['lay out links'] = 0;
-for (let from = 0; from < count; from += BATCH) {
-  const packed = Array.from({ length: Math.min(BATCH, count - from) }, (_, i) => pack(from + i));
-  const start = performance.now();
-  packed.forEach((row, i) => layout.addLinks(from + i + 1, row));
-  results['lay out links'] += performance.now() - start;
-  note();
+  const layout = timed('order pages', () => builder.layOut());
+  results['lay out links'] = 0;
+  for (let from = 0; from < count; from += BATCH) {
+    const packed = Array.from({ length: Math.min(BATCH, count - from) }, (_, i) => pack(from + i));
+    const start = performance.now();
+    packed.forEach((row, i) => layout.addLinks(from + i + 1, row));
+    results['lay out links'] += performance.now() - start;
+    note();
+  }
+  const built = timed('finish base', () =>
+    layout.finish({
+      starts: [addressOf(0)],
+      listed: new Set(),
+      checks: new Map(),
+      outside: new Map(),
+      phrases: new Map([
+        [0, ''],
+        [1, 'Trams and buses'],
+        [2, 'body>main'],
+      ]),
+      listings: [],
+      files: { robots: [], sitemaps: [] },
+    }),
+  );
+  return timed('encode base', () => encodeBase(built));
 }
-const built = timed('finish base', () =>
-  layout.finish({
-    starts: [addressOf(0)],
-    listed: new Set(),
-    checks: new Map(),
-    outside: new Map(),
-    phrases: new Map([
-      [0, ''],
-      [1, 'Trams and buses'],
-      [2, 'body>main'],
-    ]),
-    listings: [],
-    files: { robots: [], sitemaps: [] },
-  }),
-);
 
 // A thread is handed the base in parts.
-const base = decodeBase(timed('encode base', () => encodeBase(built)));
+const base = decodeBase(baseParts());
 
 const steps: Record<string, number> = {};
 let current: string | null = null;

@@ -184,6 +184,20 @@ describe('from a start address to orphans on the screen', () => {
   });
 });
 
+it('a crawl that an earlier version has analysed is brought up to date by a worker, and opens', async () => {
+  const id = Number(/crawls\/(\d+)/.exec(reach)![1]);
+  const before = await (await fetch(reach.replace('/reach', '/rows?select=orphan'))).json();
+  const query = (sql: string) => database.db.$client.query(sql, [id]);
+  await query(`update snapshot_chunk set data = '{"version":4}' where crawl_id = ? and part = 'head'`);
+  // With another end it is not the one that is open.
+  await query('update crawl set ended_at = ended_at + interval 1 second where id = ?');
+  const response = await page.goto(reach);
+  expect(response!.request().redirectChain()).toHaveLength(1);
+  await page.waitForFunction(() => location.pathname.endsWith('/overview'), { timeout: 60_000 });
+  expect(await answer()).toMatch(/addresses are known/);
+  expect(await (await fetch(reach.replace('/reach', '/rows?select=orphan'))).json()).toEqual(before);
+});
+
 describe('what goes wrong is said', () => {
   it.each([
     ['trams by the sea', /an address cannot hold a space/],

@@ -63,6 +63,7 @@ describe('the list of pages', () => {
   });
   it.each([
     ['number', fc.integer({ min: -1, max: 90_000 })],
+    ['ratio', fc.constantFrom(1, 1 + 2 ** -40, 1 + 2 ** -41, 1 + 2 ** -50, -1)],
     ['ratio', fc.oneof(fc.constant(-1), fc.constant(0), fc.double({ min: 0, max: 1e6, noNaN: true }))],
   ] as const)('sorts many rows by a %s as a comparison would, unknown last', (type, values) =>
     fc.assert(

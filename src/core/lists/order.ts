@@ -58,7 +58,16 @@ function sortedByRatio(rows: Uint32Array, key: (row: number) => number, descendi
     let sorted = true;
     for (to = from + 1; to < order.length && high[order[to]] === high[order[from]]; to++)
       if (low[order[to]] < low[order[to - 1]]) sorted = false;
-    if (!sorted) order.subarray(from, to).sort((a, b) => low[a] - low[b] || a - b);
+    if (!sorted) sortRun(order.subarray(from, to), low);
   }
   return order.map((at) => rows[at]);
+}
+
+/** Puts places whose high halves are equal in the order of the low ones. */
+function sortRun(run: Uint32Array, low: Uint32Array): void {
+  if (run.length < FEW) run.sort((a, b) => low[a] - low[b] || a - b);
+  else {
+    const places = run.slice();
+    radixOrder(places.map((at) => low[at])).forEach((at, i) => (run[i] = places[at]));
+  }
 }

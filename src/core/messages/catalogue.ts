@@ -118,6 +118,17 @@ const catalogue = {
   // Hosts that are asked less often
   asked_to_wait: ({ status }: { status: number }) => `It answered ${status} and is left alone for a while.`,
 
+  // What waits in a running crawl, and what came of its requests
+  waiting_start: () => 'start',
+  waiting_clicks: ({ clicks }: { clicks: number }) => `${counted(clicks, 'click', 'clicks')} away`,
+  waiting_unlinked: () => 'known from other sources',
+  waiting_resources: () => 'resources, to be checked',
+  waiting_outside: () => 'outside, to be checked',
+  waiting_aside: () => 'left out by the settings',
+  outcome_blocked: () => 'closed by robots.txt',
+  outcome_status: ({ status }: { status: number }) => `answered ${status}`,
+  outcome_error: ({ error }: { error: FetchError }) => `no answer: ${errors[error]}`,
+
   // Warnings while a crawl runs
   mostly_blocked: ({
     blocked,

@@ -4,9 +4,9 @@ import type { Message } from '../messages';
 /** What a person sees of a running crawl besides its counts. */
 export interface Watched {
   /** What waits, by clicks from the start, and what else waits. */
-  waiting: { label: string; n: number }[];
+  waiting: { what: Message; n: number }[];
   /** Answers and failures by kind, the most frequent first. */
-  outcomes: { label: string; n: number; bad: boolean }[];
+  outcomes: { what: Message; n: number; bad: boolean }[];
   /** Hosts that are left alone for a while, and why; milliseconds until they are asked again. */
   held: { host: string; wait: number; reason: Message }[];
   newest: { address: string; status: number | null; error: FetchError | null; blocked: boolean }[];

@@ -96,7 +96,7 @@ export const fieldGroups: FieldGroup[] = [
         name: 'exclude',
         label: 'Leave out',
         read: aPattern,
-        hint: 'Matching addresses are known and not fetched. These go before the ones at the left.',
+        hint: 'Matching addresses are known and not fetched. They go before what “Fetch only” takes in.',
         example: '*sort=*',
       },
       {

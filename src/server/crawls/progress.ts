@@ -1,6 +1,6 @@
 /** What a person sees of a crawl while it runs. */
 import type { RowDataPacket } from 'mysql2';
-import type { RobotsRule } from '$core/facts';
+import type { FetchError, RobotsRule } from '$core/facts';
 import { closedSite } from '$core/watch';
 import type { Example, Watched } from '$core/watch';
 import type { Message } from '$core/messages';
@@ -13,24 +13,33 @@ const NEWEST = 12;
 const EXAMPLES = 40;
 const MOST_DEPTHS = 12;
 
-function rankLabel(rank: number): string {
-  if (rank >= ASIDE_RANK) return 'left out by the settings';
-  if (rank >= EXTERNAL_RANK) return 'outside, to be checked';
-  if (rank >= RESOURCE_RANK) return 'resources, to be checked';
-  if (rank >= UNLINKED_RANK) return 'known from other sources';
-  return rank === 0 ? 'start' : `${rank} ${rank === 1 ? 'click' : 'clicks'} away`;
+function waitingAt(rank: number): Message {
+  if (rank >= ASIDE_RANK) return { code: 'waiting_aside' };
+  if (rank >= EXTERNAL_RANK) return { code: 'waiting_outside' };
+  if (rank >= RESOURCE_RANK) return { code: 'waiting_resources' };
+  if (rank >= UNLINKED_RANK) return { code: 'waiting_unlinked' };
+  return rank === 0 ? { code: 'waiting_start' } : { code: 'waiting_clicks', clicks: rank };
 }
 
-function sumByLabel(rows: { rank: number; n: number }[]) {
-  const sums = new Map<string, number>();
-  for (const { rank, n } of rows) sums.set(rankLabel(rank), (sums.get(rankLabel(rank)) ?? 0) + n);
-  return [...sums].map(([label, n]) => ({ label, n })).slice(0, MOST_DEPTHS);
+/** Puts ranks together that are called the same. */
+function waitingOf(rows: readonly { rank: number; n: number }[]): Watched['waiting'] {
+  const sums = new Map<string, Watched['waiting'][number]>();
+  for (const { rank, n } of rows) {
+    const what = waitingAt(rank);
+    const key = JSON.stringify(what);
+    sums.set(key, { what, n: (sums.get(key)?.n ?? 0) + n });
+  }
+  return [...sums.values()].slice(0, MOST_DEPTHS);
 }
 
-const outcomeLabel = (kind: string) =>
-  kind === 'blocked' ? 'closed by robots.txt' : kind.replace(/^status /, 'answered ').replace(/^error /, 'no answer: ');
-const isOutcome = (kind: string) => kind.startsWith('status ') || kind.startsWith('error ') || kind === 'blocked';
-const isBad = (kind: string) => !/^status [23]/.test(kind);
+/** What a tally counts, as far as it counts an outcome (src/core/watch/closed.ts). */
+function outcomeOf(kind: string): { what: Message; bad: boolean } | null {
+  const [of, detail] = kind.split(' ');
+  if (of === 'blocked') return { what: { code: 'outcome_blocked' }, bad: true };
+  if (of === 'error') return { what: { code: 'outcome_error', error: detail as FetchError }, bad: true };
+  const status = Number(detail);
+  return of === 'status' ? { what: { code: 'outcome_status', status }, bad: status >= 400 } : null;
+}
 
 /** The rule is stored as JSON, which the driver hands over as text. */
 const asExample = (row: RowDataPacket): Example => ({
@@ -84,11 +93,13 @@ export async function watchCrawl(db: Database, crawl: { id: number; done: number
     'select count(*) as workers from crawl_worker where crawl_id = ? and lease_until >= current_timestamp(3)',
   );
   return {
-    waiting: sumByLabel(await query(waiting)),
+    waiting: waitingOf(await query(waiting)),
     outcomes: [...tallies]
-      .filter(([kind]) => isOutcome(kind))
       .sort(([, a], [, b]) => b - a)
-      .map(([kind, n]) => ({ label: outcomeLabel(kind), n, bad: isBad(kind) })),
+      .flatMap(([kind, n]) => {
+        const outcome = outcomeOf(kind);
+        return outcome ? [{ ...outcome, n }] : [];
+      }),
     held: (await hostLimits(db)).flatMap(({ host, wait, reason }) => (reason ? [{ host, wait, reason }] : [])),
     newest: newest
       .slice(0, NEWEST)

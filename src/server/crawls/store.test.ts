@@ -152,10 +152,10 @@ it('is seen of a running crawl what waits, what came of it, the newest pages, an
   );
   const watched = await watchCrawl(test.db, (await crawlState(test.db, crawl.id))!);
   expect(watched.waiting).toEqual([
-    { label: 'start', n: 1 },
-    { label: 'known from other sources', n: 1 },
+    { what: { code: 'waiting_start' }, n: 1 },
+    { what: { code: 'waiting_unlinked' }, n: 1 },
   ]);
-  expect(watched.outcomes).toEqual([{ label: 'answered 200', n: 6, bad: false }]);
+  expect(watched.outcomes).toEqual([{ what: { code: 'outcome_status', status: 200 }, n: 6, bad: false }]);
   expect(watched.newest[0]).toMatchObject({ address: at(5), status: 200, blocked: false });
   expect(watched.warning).toEqual({ code: 'mostly_noindex', all: true, address: at(5), rules: shut.pageRules });
   expect([watched.workers, watched.traps]).toEqual([1, 0]);

@@ -171,10 +171,10 @@
       <section class="panel p-3">
         <h2 class="heading">Waiting its turn</h2>
         <ul class="mt-1">
-          {#each now.watched?.waiting ?? [] as { label, n } (label)}
+          {#each now.watched?.waiting ?? [] as { what, n } (sentence(what))}
             <li class="relative flex justify-between px-1.5 py-0.5">
               <span class="absolute inset-y-0.5 left-0 rounded bg-primary/15" style:width="{(100 * n) / most}%"></span>
-              <span class="relative">{label}</span><span class="tabular relative">{number(n)}</span>
+              <span class="relative">{sentence(what)}</span><span class="tabular relative">{number(n)}</span>
             </li>
           {:else}<li class="quiet">Nothing waits.</li>{/each}
         </ul>
@@ -189,9 +189,9 @@
       <section class="panel p-3">
         <h2 class="heading">What came of it</h2>
         <ul class="mt-1">
-          {#each now.watched?.outcomes ?? [] as { label, n, bad } (label)}
+          {#each now.watched?.outcomes ?? [] as { what, n, bad } (sentence(what))}
             <li class="flex justify-between py-0.5">
-              <span class={bad ? 'lost' : ''}>{label}</span><span class="tabular">{number(n)}</span>
+              <span class={bad ? 'lost' : ''}>{sentence(what)}</span><span class="tabular">{number(n)}</span>
             </li>
           {:else}<li class="quiet">Nothing yet.</li>{/each}
         </ul>
