@@ -59,7 +59,7 @@ print("ratios")
 for name, own, peer, theirs in rows:
     print(f"  {name:<22} {own / 1000:8.2f} s   {peer:<24} {theirs / 1000:8.2f} s   {own / theirs:6.2f}x")
 print(f"near-duplicates among 100,000 near-equal pages: {ours['near-equal pages'] / 1000:.2f} s")
-print("first window of a list, ms, as a screen asks for it the first time")
+print("first window of a list, ms, as a screen asks for it the first time (best of three)")
 for name, ms in about["windows"].items():
     print(f"  {ms:7.0f}  {name}")
 

@@ -231,8 +231,10 @@ const first = (list: 'pages' | 'links', select: string, sort: string) =>
     100,
   );
 const windows: Record<string, number> = {};
+/** Best of three. Spaces change nothing of a selection, but that it has not been asked before. */
 const window = (name: string, list: 'pages' | 'links', select: string, sort: string) => {
-  windows[name] = (timed(name, () => first(list, select, sort)), results[name]);
+  const times = [0, 1, 2].map((n) => (timed(name, () => first(list, select + ' '.repeat(n), sort)), results[name]));
+  windows[name] = Math.min(...times);
 };
 first('pages', '', 'bytes');
 first('pages', '', 'title:desc');

@@ -5,7 +5,8 @@ const RADIX = 1 << 16;
  * @returns their places; equal ones keep their order
  */
 export function radixOrder(keys: Uint32Array): Uint32Array {
-  let from = new Uint32Array(keys.length).map((_, i) => i);
+  let from = new Uint32Array(keys.length);
+  for (let i = 0; i < from.length; i++) from[i] = i;
   let to = new Uint32Array(keys.length);
   const next = new Uint32Array(RADIX + 1);
   for (const shift of [0, 16]) {

@@ -33,7 +33,7 @@ function sortedByInteger(rows: Uint32Array, key: (row: number) => number, descen
     const own = key(rows[i]);
     keys[i] = own < 0 ? UNKNOWN : descending ? UNKNOWN - 1 - own : own;
   }
-  return radixOrder(keys).map((at) => rows[at]);
+  return rowsAt(radixOrder(keys), rows);
 }
 
 /**
@@ -58,9 +58,30 @@ function sortedByRatio(rows: Uint32Array, key: (row: number) => number, descendi
     let sorted = true;
     for (to = from + 1; to < order.length && high[order[to]] === high[order[from]]; to++)
       if (low[order[to]] < low[order[to - 1]]) sorted = false;
-    if (!sorted) sortRun(order.subarray(from, to), low);
+    if (sorted) continue;
+    if (to - from <= SHORT) insertionSort(order, from, to, low);
+    else sortRun(order.subarray(from, to), low);
   }
-  return order.map((at) => rows[at]);
+  return rowsAt(order, rows);
+}
+
+/** Turns places into the rows that stand there, in place. A loop: it takes a third of the time of a call for each. */
+function rowsAt(places: Uint32Array, rows: Uint32Array): Uint32Array {
+  for (let i = 0; i < places.length; i++) places[i] = rows[places[i]];
+  return places;
+}
+
+/** Runs up to this length are put in order by insertion: most are, and a call for each of many takes longer. */
+const SHORT = 128;
+
+function insertionSort(order: Uint32Array, from: number, to: number, low: Uint32Array): void {
+  for (let i = from + 1; i < to; i++) {
+    const place = order[i];
+    const key = low[place];
+    let at = i;
+    for (; at > from && low[order[at - 1]] > key; at--) order[at] = order[at - 1];
+    order[at] = place;
+  }
 }
 
 /** Puts places whose high halves are equal in the order of the low ones. */
