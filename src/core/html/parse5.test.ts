@@ -120,5 +120,5 @@ describe('beside the tree of the HTML Standard', () => {
     expect(sums.words).toBeLessThan(0.006 * sums.both);
     expect(sums.ids).toBeLessThan(5);
     expect(sums.onlyHere + sums.onlyThere).toBeLessThan(0.02 * sums.both);
-  });
+  }, 180_000);
 });
