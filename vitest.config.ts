@@ -8,8 +8,8 @@ const project = (name: string, include: string[], slow = false) => ({
     include,
     environment: 'node' as const,
     // A hang must end the run; nothing is measured by these limits.
-    testTimeout: slow ? 180_000 : 20_000,
-    hookTimeout: slow ? 180_000 : 20_000,
+    testTimeout: slow ? 180_000 : 60_000,
+    hookTimeout: slow ? 180_000 : 60_000,
     fileParallelism: !slow,
   },
 });
