@@ -284,7 +284,7 @@ it('a selection is fetched again, and the rest is carried over', async () => {
     await page.goto(`${page.url().replace('/overview', '/reach')}?select=${encodeURIComponent('url has "/b"')}`);
     site.asked.length = 0;
     await page.waitForSelector('[_echarts_instance_] svg');
-    await clickText(page, 'button', 'Take along');
+    await clickText(page, 'button', 'Export');
     await clickText(page, 'button', 'Fetch the pages again');
     await page.waitForFunction(() => location.pathname.endsWith('/overview'), { timeout: 60_000 });
     await shows(page, 'Only a selection was fetched again');

@@ -19,7 +19,7 @@ export interface HostLimiter {
   wait: (host: string) => Promise<void>;
   /** Leaves a host alone for a while, and asks it more slowly afterwards. */
   backOff: (host: string, holdMs: number, reason: Message) => Promise<void>;
-  /** Whether a host is to be left alone now. */
+  /** Whether a host gets no requests now. */
   isHeld: (host: string) => boolean;
   /** Takes over what all workers know of hosts that complained. */
   learn: (limits: readonly HostLimit[]) => void;

@@ -1,7 +1,9 @@
 import { describe, expect, it } from 'vitest';
-import { linkFaults } from '../links';
+import { faultBit, linkFaults } from '../links';
+import type { LinkKind } from '../links';
 import { addressAt, factAt, pageOf } from '../snapshot';
 import { tiny, tinySite } from '../testing/tinySite';
+import type { TinyPage } from '../testing/tinySite';
 import { isGeneric, isWayfinding, plainWords } from '.';
 
 const snapshot = tinySite({
@@ -57,6 +59,16 @@ describe('faults of anchors', () => {
     expect(factAt(snapshot, 'anchor_faults', page)).toEqual(['conflict']);
     expect(factAt(snapshot, 'anchors', pageOf(snapshot, tiny('/trams')))).toBe(7);
   });
+});
+
+it('does not miss a return link of an edition that was never fetched', () => {
+  const edition: [LinkKind, string][] = [['hreflang', '/fr/']];
+  const faults = (fr: TinyPage) => {
+    const site = tinySite({ '/': { declared: edition }, '/fr/': fr });
+    return site.links.faults[site.links.offsets[pageOf(site, tiny('/'))]] & faultBit('no_return');
+  };
+  expect(faults({})).not.toBe(0);
+  expect(faults({ unvisitedReason: 'limit', status: null, html: false })).toBe(0);
 });
 
 it('knows words that fit any link, in several languages', () => {

@@ -1,6 +1,6 @@
 /**
- * Reads markup in one pass, as a browser would read it: tags and text by the rules of the HTML Standard (§13.2.5,
- * "Tokenization"), open elements by those rules of §13.2.6 that decide what an element stands in. It jumps from one `<`
+ * Reads markup in one pass, as a browser would read it: tags and text as the HTML Standard tokenizes them (§13.2.5,
+ * "Tokenization"), open elements as far as §13.2.6 decides what an element stands in. It jumps from one `<`
  * to the next, which is what makes it quick, and takes time linear in the text.
  */
 import {

@@ -116,9 +116,9 @@ const catalogue = {
     `${percent} % of its pages are nearly the same, or are no pages of their own`,
 
   // Hosts that are asked less often
-  asked_to_wait: ({ status }: { status: number }) => `It answered ${status} and is left alone for a while.`,
+  asked_to_wait: ({ status }: { status: number }) => `The server answered ${status} and gets no requests for a while.`,
 
-  // What waits in a running crawl, and what came of its requests
+  // What waits in a running crawl, and the responses to its requests
   waiting_start: () => 'start',
   waiting_clicks: ({ clicks }: { clicks: number }) => `${counted(clicks, 'click', 'clicks')} away`,
   waiting_unlinked: () => 'known from other sources',

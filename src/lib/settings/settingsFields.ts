@@ -196,7 +196,7 @@ export const fieldGroups: FieldGroup[] = [
   },
   {
     id: 'pace',
-    title: 'How hard the site is hit',
+    title: 'Crawl rate',
     about: 'Rates hold for each host, across all workers.',
     fields: [
       {

@@ -202,7 +202,7 @@
       <Menu label="Columns">
         <ColumnChooser list={view.list} {columns} onchange={(changed) => keepColumns(changed)} />
       </Menu>
-      <Menu label="Take along">
+      <Menu label="Export">
         {#snippet children(close)}
           {@const item = 'block w-full rounded px-2 py-1 text-left whitespace-nowrap hover:bg-base-200'}
           <button type="button" class={item} onclick={() => (void copy('cells'), close())}>Copy the cells</button>

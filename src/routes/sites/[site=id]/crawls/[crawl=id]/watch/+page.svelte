@@ -187,7 +187,7 @@
         {/if}
       </section>
       <section class="panel p-3">
-        <h2 class="heading">What came of it</h2>
+        <h2 class="heading">Responses</h2>
         <ul class="mt-1">
           {#each now.watched?.outcomes ?? [] as { what, n, bad } (sentence(what))}
             <li class="flex justify-between py-0.5">
@@ -204,7 +204,7 @@
               <span class="block truncate font-mono text-xs" title={host}>{host}</span>
               <span class="lost">{sentence(reason)} Asked again in {duration(wait)}.</span>
             </li>
-          {:else}<li class="quiet">None asks to be left alone.</li>{/each}
+          {:else}<li class="quiet">No host has asked for a pause.</li>{/each}
         </ul>
         <p class="quiet mt-2">
           {number(now.watched?.workers ?? 0)}
