@@ -12,6 +12,7 @@ import {
   inflateRaw,
 } from 'node:zlib';
 import { Decompress } from 'fzstd';
+import { gunzipped } from './gunzip';
 
 export interface Body {
   bytes: Buffer;
@@ -65,12 +66,38 @@ async function unzip(body: Buffer, { whole, stream, flush }: Coding, limit: numb
   try {
     return { bytes: await whole(body, { ...options, maxOutputLength: limit }), truncated: false };
   } catch (error) {
-    if ((error as NodeJS.ErrnoException).code !== 'ERR_BUFFER_TOO_LARGE') throw error;
+    const { code } = error as NodeJS.ErrnoException;
+    if (code === 'Z_DATA_ERROR' && stream === createGunzip) return unzipLeniently(body, limit);
+    if (code !== 'ERR_BUFFER_TOO_LARGE') throw error;
   }
   // Larger than the limit: read as a stream, which can be left at any point.
   const decoder = stream(options);
   decoder.end(body);
   return takeIn(decoder as unknown as Parameters<typeof takeIn>[0], limit);
+}
+
+/** Little of what came before a fault is lost with it. */
+const FINE_SLICE = 256;
+
+/** What can be had of a gzip that breaks, or that other bytes follow. @throws Error with a code of zlib when that is nothing */
+async function unzipLeniently(body: Buffer, limit: number): Promise<Body> {
+  const pieces: Buffer[] = [];
+  let size = 0;
+  let broken = false;
+  const whole = (async function* () {
+    yield await Promise.resolve(body);
+  })();
+  try {
+    for await (const piece of gunzipped(whole, FINE_SLICE)) {
+      pieces.push(piece.subarray(0, limit - size));
+      size += piece.length;
+      if (size > limit) break;
+    }
+  } catch (error) {
+    if (size === 0) throw error;
+    broken = true;
+  }
+  return { bytes: Buffer.concat(pieces), truncated: broken || size > limit };
 }
 
 class Enough extends Error {}

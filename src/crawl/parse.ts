@@ -104,7 +104,7 @@ export function documentParser({ settings, selectionOnly }: ParserSetup): (docum
     const ids = page.ids.join('\n');
     return withinLimits({
       ...rules,
-      truncated,
+      truncated: truncated || page.truncated,
       redirectTo: page.refresh,
       title: page.title,
       description: page.description,

@@ -9,6 +9,12 @@ export interface Crumb {
 type Json = Record<string, unknown>;
 const isObject = (value: unknown): value is Json => typeof value === 'object' && value !== null;
 const textOf = (value: unknown) => (typeof value === 'string' ? value : '');
+/** A position is a number or a text; conversion of anything else may fail. */
+const positionOf = ({ position }: Json) =>
+  (typeof position === 'number' || typeof position === 'string' ? Number(position) : 0) || 0;
+
+/** Steps beyond so many are left out. */
+export const MAX_CRUMBS = 30;
 
 /** Lists nested deeper than this are not looked into. */
 const MAX_NESTING = 6;
@@ -41,9 +47,9 @@ export function breadcrumbOfJson(script: string, resolve: (href: string) => stri
   const list = findList(parsed);
   if (!list) return null;
   const steps = [list.itemListElement].flat().filter(isObject);
-  const at = (step: Json) => Number(step.position) || 0;
   return steps
-    .sort((a, b) => at(a) - at(b))
+    .sort((a, b) => positionOf(a) - positionOf(b))
+    .slice(0, MAX_CRUMBS)
     .map((step) => {
       const item = isObject(step.item) ? step.item : null;
       const href = item ? textOf(item['@id']) || textOf(item.url) : textOf(step.item);

@@ -10,6 +10,7 @@ import {
   readRobotsHeader,
 } from '.';
 import { linesAndColumns } from './bytes';
+import { MAX_LINKS } from './page';
 import { readRefresh } from './refresh';
 
 const HERE = 'https://museum.example/trams/list';
@@ -288,4 +289,51 @@ it.each([
   ['.5 url=x', 'x'],
   ['10', null],
   ['soon; url=/x', null],
+  ['5;  url = "/a', '/a'],
+  ['5url=/x', null],
 ])('meta refresh “%s” leads to %s', (content, expected) => expect(readRefresh(content)).toBe(expected));
+
+describe('what a document may hold', () => {
+  it('a meta refresh of many digits and spaces', () => {
+    const many = 200_000;
+    expect(readRefresh('9'.repeat(many))).toBeNull();
+    expect(readRefresh(`${'9'.repeat(many)}x`)).toBeNull();
+    expect(readRefresh(`1;${' '.repeat(many)}/x`)).toBe('/x');
+  });
+  it('positions of a breadcrumb that are no numbers do no harm', () => {
+    const steps =
+      '[{"position":{"valueOf":1,"toString":1},"name":"b"},{"position":1,"name":"c"},{"position":null,"name":"a"}]';
+    const list = `{"@type":"BreadcrumbList","itemListElement":${steps}}`;
+    const { breadcrumb } = read(`<script type="application/ld+json">${list}</script>`);
+    expect(breadcrumb?.map(({ name }) => name)).toEqual(['b', 'a', 'c']);
+  });
+  it('a breadcrumb of more steps than anyone reads is cut', () => {
+    const steps = JSON.stringify(Array.from({ length: 10_000 }, (_, i) => ({ position: i + 1, name: `${i}` })));
+    const script = `{"@type":"BreadcrumbList","itemListElement":${steps}}`;
+    expect(read(`<script type="application/ld+json">${script}</script>`).breadcrumb).toHaveLength(30);
+  });
+  it('hundreds of thousands of attributes on one tag, of which the first of each name counts', () => {
+    const many = Array.from({ length: 200_000 }, (_, i) => `a${i}=1`).join(' ');
+    const { links } = read(`<a ${many} href="/a" a7=2 HREF="/b">x</a><a href="/c" x>y</a>`);
+    expect(links.map(({ target }) => target)).toEqual(['https://museum.example/a', 'https://museum.example/c']);
+  });
+  it('more links than are kept: the first ones are, and the page says so', () => {
+    const { links, truncated } = read('<a href=/a>a</a>'.repeat(MAX_LINKS + 5));
+    expect([links.length, truncated]).toEqual([MAX_LINKS, true]);
+    expect(read('<a href=/a>a</a>').truncated).toBe(false);
+  });
+  it('long beginnings that many links share take bounded memory', () => {
+    const deep = Array.from({ length: 36 }, (_, i) => `<div class="${'d'.repeat(90)}${i}">`).join('');
+    const { links, truncated } = read(
+      `${deep}${Array.from({ length: 5000 }, (_, i) => `<p class=p${i}><a href=${i}>x</a></p>`).join('')}`,
+    );
+    expect(links).toHaveLength(5000);
+    expect(new Set(links.map(({ above }) => above)).size).toBeLessThan(2000);
+    expect(truncated).toBe(true);
+    const base = read(
+      `<base href="/${'x'.repeat(8000)}/">${Array.from({ length: 5000 }, (_, i) => `<a href=${i}>x</a>`).join('')}`,
+    );
+    expect(base.links.length).toBeLessThan(5000);
+    expect(base.truncated).toBe(true);
+  });
+});

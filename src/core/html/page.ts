@@ -2,7 +2,7 @@ import { limitOf } from '../facts';
 import { identify as identifyPlainly } from '../url';
 import type { Identified } from '../url';
 import type { Placement, Link, LinkElement, LinkKind } from '../links';
-import { breadcrumbOfJson } from './breadcrumb';
+import { breadcrumbOfJson, MAX_CRUMBS } from './breadcrumb';
 import type { Crumb } from './breadcrumb';
 import { clip, fold, linesAndColumns, readMarkup, resolveAttributeReferences, resolveReferences } from './bytes';
 import { readWords } from './content';
@@ -37,6 +37,8 @@ export interface HtmlFacts {
   /** See `readWords`. */
   fingerprint: [number, number] | null;
   links: Link[];
+  /** Whether there was more of something than is kept. */
+  truncated: boolean;
 }
 
 export interface ReadOptions {
@@ -71,8 +73,12 @@ const inline = elementSet(
 const embedding = elementTable(embeddings);
 const breadcrumbMark = 'readcrumb';
 const MAX_H1 = 20;
-const MAX_CRUMBS = 30;
+/** Links of one page; those after them are not kept. */
+export const MAX_LINKS = 200_000;
 const MAX_IDS = 20_000;
+/** Characters of all paths of a page, and of all targets: hundreds of thousands of links may share a long beginning. */
+const MAX_PATHS_LENGTH = 4_000_000;
+const MAX_TARGETS_LENGTH = 32_000_000;
 const MAX_REL = 200;
 const MAX_STEP = 100;
 
@@ -102,20 +108,26 @@ interface FoundLink {
   bareImage: boolean;
 }
 
-function pathOf(frame: Frame | null, decode: (raw: string) => string): string {
+function pathOf(state: PageState, frame: Frame | null): string {
   if (!frame || frame.name === 'html') return '';
   if (frame.path !== null) return frame.path;
   // Nesting without bound must not make paths, or calls, without bound.
   let named = frame;
   while (named.depth > MAX_DEPTH) named = named.parent!;
-  if (named !== frame) return (frame.path = pathOf(named, decode));
+  if (named !== frame) return (frame.path = pathOf(state, named));
   const { name, className, parent } = frame;
-  const step = className === '' ? clip(name, MAX_STEP) : stepOf(name, decode(className));
-  const above = pathOf(parent, decode);
+  const step = className === '' ? clip(name, MAX_STEP) : stepOf(name, state.decode(className));
+  const above = pathOf(state, parent);
   if (!parent || !above) return (frame.path = step);
   parent.paths ??= new Map();
   let path = parent.paths.get(step);
-  if (path === undefined) parent.paths.set(step, (path = `${above}>${step}`));
+  if (path === undefined) {
+    if ((state.pathRoom -= above.length + step.length) < 0) {
+      state.facts.truncated = true;
+      return (frame.path = above);
+    }
+    parent.paths.set(step, (path = `${above}>${step}`));
+  }
   return (frame.path = path);
 }
 
@@ -167,6 +179,8 @@ interface PageState {
   base: string | null;
   refresh: string | null;
   frame: Frame | null;
+  /** How many characters paths may still take. */
+  pathRoom: number;
   /** How many elements are open whose content is none of the page, and how many `svg`. */
   inertDepth: number;
   svgDepth: number;
@@ -202,12 +216,14 @@ const startState = (binary: string, decode: (raw: string) => string): PageState 
     wordCount: 0,
     fingerprint: null,
     links: [],
+    truncated: false,
   },
   found: [],
   rules: [],
   base: null,
   refresh: null,
   frame: null,
+  pathRoom: MAX_PATHS_LENGTH,
   inertDepth: 0,
   svgDepth: 0,
   gathering: null,
@@ -242,10 +258,11 @@ function addLink(state: PageState, kind: LinkKind, element: LinkElement, href: s
     anchor: '',
     rel: rel === undefined ? '' : clip(fold(rel.toLowerCase()), MAX_REL),
     placement: state.frame?.placement ?? 'none',
-    above: pathOf(state.frame, state.decode),
+    above: pathOf(state, state.frame),
     bareImage: false,
   };
-  state.found.push(link);
+  if (state.found.length < MAX_LINKS) state.found.push(link);
+  else state.facts.truncated = true;
   return link;
 }
 
@@ -388,19 +405,21 @@ function closeElement(state: PageState, name: string, number: number): void {
 
 type Identify = NonNullable<ReadOptions['identify']>;
 
-/** The links of a page, in document order, with the addresses that they lead to. */
-function resolveLinks(found: readonly FoundLink[], binary: string, base: string, identify: Identify): Link[] {
+/** The links of a page, in document order, with the addresses that they lead to, and whether some were left out. */
+function resolveLinks(found: readonly FoundLink[], binary: string, base: string, identify: Identify) {
   const places = linesAndColumns(
     binary,
     found.map(({ position }) => position),
   );
   const links: Link[] = [];
+  let room = MAX_TARGETS_LENGTH;
   // Written out member by member: on pages of many links, spreading objects costs more than parsing them.
   found.forEach(({ href, kind, element, anchor, rel, placement, above, bareImage }, i) => {
     const { line, column } = places[i];
     const to = identify(href, base);
     if (to) {
       const [target, fragment] = [to.address, clip(to.fragment)];
+      if ((room -= target.length) < 0) return;
       const relative = kind === 'canonical' && isRelative(href);
       links.push({ kind, element, target, anchor, rel, placement, above, fragment, line, column, bareImage, relative });
       return;
@@ -409,7 +428,7 @@ function resolveLinks(found: readonly FoundLink[], binary: string, base: string,
     if (target)
       links.push({ kind, element, target, anchor, rel, placement, above, fragment: '', line, column, malformed: true });
   });
-  return links;
+  return { links, truncated: room < 0 };
 }
 
 function trailOf({ jsonScripts, crumbs, decode }: PageState, resolve: (href: string) => string | null): Crumb[] | null {
@@ -445,10 +464,11 @@ export function readHtml(
     binary,
     state.rules.map(({ position }) => position),
   );
-  const links = resolveLinks(state.found, binary, base, identify);
+  const { links, truncated } = resolveLinks(state.found, binary, base, identify);
   return {
     ...state.facts,
     links,
+    truncated: state.facts.truncated || truncated,
     directives: state.rules.map(({ agent, content }, i) => ({ agent, content, line: ruleLines[i].line })),
     canonicals: links.filter(({ kind }) => kind === 'canonical').map(({ target }) => target),
     refresh: links.find(({ kind, target }) => kind === 'refresh' && target !== address)?.target ?? null,

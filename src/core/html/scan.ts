@@ -69,6 +69,9 @@ const foreignRoots = elementSet('svg math');
 /** These two are elements even where nothing is open to end. */
 const endsAlone = elementSet('p br');
 
+/** A tag with fewer attributes is searched through, which is quicker than a set. */
+const FEW_ATTRIBUTES = 24;
+
 /** Browsers, too, stop nesting at some depth (HTML leaves it to them); deeper elements become siblings. */
 const MAX_NESTING = 1000;
 
@@ -81,6 +84,10 @@ export function scanMarkup(markup: string, { onOpen, onText, onClose }: MarkupHa
   let attributes = 0;
   const attributeNames: string[] = [];
   const values: string[] = [];
+  /** The names of a tag with many attributes: looking each up in a list would take quadratic time. */
+  const manyNames = new Set<string>();
+  const isRepeated = (name: string) =>
+    attributes < FEW_ATTRIBUTES ? tag.get(name) !== undefined : manyNames.has(name);
   const tag: Tag = {
     name: '',
     number: 0,
@@ -174,6 +181,7 @@ export function scanMarkup(markup: string, { onOpen, onText, onClose }: MarkupHa
     tag.name = text;
     tag.number = number;
     attributes = 0;
+    if (manyNames.size) manyNames.clear();
     selfClosing = false;
     for (;;) {
       while (at < length && (isSpace((code = markup.charCodeAt(at))) || code === SLASH)) {
@@ -219,9 +227,11 @@ export function scanMarkup(markup: string, { onOpen, onText, onClose }: MarkupHa
       }
     }
     if (at >= length) return false;
-    if (tag.get(name) === undefined) {
+    if (!isRepeated(name)) {
       attributeNames[attributes] = name;
       values[attributes++] = value;
+      if (attributes === FEW_ATTRIBUTES) for (let i = 0; i < attributes; i++) manyNames.add(attributeNames[i]);
+      else if (attributes > FEW_ATTRIBUTES) manyNames.add(name);
     }
     return true;
   };

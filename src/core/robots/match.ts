@@ -25,30 +25,52 @@ function rulesFor(file: RobotsFile, token: string): RobotsRule[] {
  */
 export function crawlDelayFor(file: RobotsFile, token: string): number | null {
   const named = file.groups.some(({ agents }) => agents.includes(token.toLowerCase()));
-  const name = named ? token.toLowerCase() : '*';
-  const delays = file.delays.filter(({ agents }) => agents.includes(name)).map(({ seconds }) => seconds);
-  return delays.length ? Math.max(...delays) : null;
+  return file.delays.get(named ? token.toLowerCase() : '*') ?? null;
 }
 
-/** Matches `*` and a closing `$`, never backing up further than the last `*`. */
-export function matchesPattern(pattern: string, path: string): boolean {
+/** Makes the test of a pattern with `*` and a closing `$`, which never backs up further than the last `*`. */
+export function pathTest(pattern: string): (path: string) => boolean {
   const anchored = pattern.endsWith('$');
-  const parts = (anchored ? pattern.slice(0, -1) : pattern).split('*');
-  let at = 0;
-  for (let i = 0; i < parts.length; i++) {
-    const part = parts[i];
-    if (i === 0) {
-      if (!path.startsWith(part)) return false;
-      at = part.length;
-    } else if (anchored && i === parts.length - 1) {
-      return path.length - part.length >= at && path.endsWith(part);
-    } else {
+  const [prefix, ...parts] = (anchored ? pattern.slice(0, -1) : pattern).split('*');
+  const last = anchored ? parts.pop() : undefined;
+  return (path) => {
+    if (!path.startsWith(prefix)) return false;
+    let at = prefix.length;
+    for (const part of parts) {
       const found = path.indexOf(part, at);
       if (found < 0) return false;
       at = found + part.length;
     }
+    if (last !== undefined) return path.length - last.length >= at && path.endsWith(last);
+    return !anchored || at === path.length;
+  };
+}
+
+/** A rule in the order in which rules win. */
+interface RankedRule {
+  rank: number;
+  allows: boolean;
+  rule: RobotsRule;
+}
+
+/** Rules by how their patterns begin, so that a path is compared with few of them, however many there are. */
+interface PrefixIndex<T> {
+  byPrefix: Map<string, T>;
+  /** Lengths of prefixes, the longest first. */
+  lengths: number[];
+}
+
+const indexOf = <T>(byPrefix: Map<string, T>): PrefixIndex<T> => ({
+  byPrefix,
+  lengths: [...new Set([...byPrefix.keys()].map(({ length }) => length))].sort((a, b) => b - a),
+});
+
+/** What stands in an index for the beginnings of a path, the longest first. */
+function* beginnings<T>({ byPrefix, lengths }: PrefixIndex<T>, path: string): Generator<T> {
+  for (const length of lengths) {
+    const found = length <= path.length ? byPrefix.get(path.slice(0, length)) : undefined;
+    if (found !== undefined) yield found;
   }
-  return !anchored || at === path.length;
 }
 
 /**
@@ -57,17 +79,35 @@ export function matchesPattern(pattern: string, path: string): boolean {
  * @param token the crawler's product token, compared without regard to case
  */
 export function robotsMatcher(file: RobotsFile, token: string): RobotsMatcher {
-  const rules = rulesFor(file, token)
+  const plain = new Map<string, RankedRule>();
+  const wild = new Map<string, (RankedRule & { test: (path: string) => boolean })[]>();
+  rulesFor(file, token)
     .filter(({ path }) => path !== '')
     .map((rule) => ({ rule, pattern: normalizePattern(rule.path), allows: rule.directive === 'allow' }))
     .sort((a, b) => b.pattern.length - a.pattern.length || Number(b.allows) - Number(a.allows))
-    .map((one) => ({ ...one, pattern: one.pattern.replace(/\$(?!$)/g, '%24') }));
+    .forEach(({ rule, pattern: written, allows }, rank) => {
+      const pattern = written.replace(/\$(?!$)/g, '%24');
+      const prefix = /^[^*$]*/.exec(pattern)![0];
+      const ranked = { rank, allows, rule };
+      if (prefix === pattern) {
+        if (!plain.has(pattern)) plain.set(pattern, ranked);
+        return;
+      }
+      const alike = wild.get(prefix) ?? [];
+      wild.set(prefix, alike);
+      alike.push({ ...ranked, test: pathTest(pattern) });
+    });
+  const [plainIndex, wildIndex] = [indexOf(plain), indexOf(wild)];
   return (address) => {
     const { path, query } = addressParts(address);
     if (path === '/robots.txt' && !query) return { allowed: true };
     // A literal `*` or `$` of an address can be named in a rule only by its escape.
     const target = (path + query).replaceAll('*', '%2A').replaceAll('$', '%24');
-    const found = rules.find(({ pattern }) => matchesPattern(pattern, target));
-    return found ? { allowed: found.allows, rule: found.rule } : { allowed: true };
+    let best: RankedRule | undefined = beginnings(plainIndex, target).next().value ?? undefined;
+    for (const alike of beginnings(wildIndex, target)) {
+      const found = alike.find(({ rank, test }) => rank > (best?.rank ?? Infinity) || test(target));
+      if (found && found.rank < (best?.rank ?? Infinity)) best = found;
+    }
+    return best ? { allowed: best.allows, rule: best.rule } : { allowed: true };
   };
 }

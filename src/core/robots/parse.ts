@@ -12,8 +12,11 @@ export interface RobotsGroup {
 
 export interface RobotsFile {
   groups: RobotsGroup[];
-  /** Crawl-delay lines: seconds, for the agents named before them. The standard does not know them; they end no group. */
-  delays: { agents: string[]; seconds: number }[];
+  /**
+   * The longest Crawl-delay for each agent that stands before one in its group, in seconds. The standard does not know
+   * these lines; they end no group.
+   */
+  delays: Map<string, number>;
   sitemaps: { address: string; line: number }[];
   faults: RobotsFault[];
 }
@@ -41,12 +44,21 @@ const productToken = (value: string) =>
  * end a group.
  */
 export function parseRobots(text: string): RobotsFile {
-  const file: RobotsFile = { groups: [], delays: [], sitemaps: [], faults: [] };
+  const file: RobotsFile = { groups: [], delays: new Map(), sitemaps: [], faults: [] };
   let group: RobotsGroup | null = null;
+  /** Delays of the group at hand, each with how many agents were named before it. */
+  let delays: { named: number; seconds: number }[] = [];
   let lineNumber = 0;
   let groupLine = { line: 0, text: '' };
   const endGroup = () => {
-    if (group && group.rules.length === 0) file.faults.push({ kind: 'empty', ...groupLine });
+    if (!group) return;
+    let longest = -1;
+    for (let i = group.agents.length - 1; i >= 0; i--) {
+      while (delays.length && delays[delays.length - 1].named > i) longest = Math.max(longest, delays.pop()!.seconds);
+      const agent = group.agents[i];
+      if (longest >= 0) file.delays.set(agent, Math.max(longest, file.delays.get(agent) ?? 0));
+    }
+    delays = [];
   };
   for (const line of text.replace(/^\uFEFF/, '').split(/\r\n|\r|\n/)) {
     lineNumber++;
@@ -61,7 +73,10 @@ export function parseRobots(text: string): RobotsFile {
     const key = content.slice(0, colon).trim().toLowerCase();
     const value = content.slice(colon + 1).trim();
     if (key === 'user-agent') {
-      if (!group || group.rules.length > 0) file.groups.push((group = { agents: [], rules: [] }));
+      if (!group || group.rules.length > 0) {
+        endGroup();
+        file.groups.push((group = { agents: [], rules: [] }));
+      }
       groupLine = { line: lineNumber, text: line.trim() };
       group.agents.push(productToken(value));
     } else if (key === 'allow' || key === 'disallow') {
@@ -69,13 +84,14 @@ export function parseRobots(text: string): RobotsFile {
       else fault('early');
     } else if (key === 'crawl-delay') {
       const seconds = Number(value);
-      if (group && value && seconds >= 0) file.delays.push({ agents: [...group.agents], seconds });
+      if (group && value && seconds >= 0 && seconds < Infinity) delays.push({ named: group.agents.length, seconds });
     } else if (key === 'sitemap' && value) {
       file.sitemaps.push({ address: value, line: lineNumber });
     } else if (key !== 'sitemap') fault('unknown');
   }
-  // A group ends where the next begins; an empty one can only be the last, for agents named in a row are one group.
   endGroup();
+  // Agents named in a row are one group, so only the last one can be without rules.
+  if (group && (group as RobotsGroup).rules.length === 0) file.faults.push({ kind: 'empty', ...groupLine });
   return file;
 }
 

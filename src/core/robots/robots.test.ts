@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { identify } from '../url';
-import { crawlDelayFor, matchesPattern, parseRobots, robotsMatcher } from '.';
+import { crawlDelayFor, parseRobots, pathTest, robotsMatcher } from '.';
 
 const allows = (text: string, path: string, token = 'edgemap') =>
   robotsMatcher(parseRobots(text), token)(identify(`https://museum.example${path}`)!.address).allowed;
@@ -80,7 +80,7 @@ describe('matching (RFC 9309 §2.2.2)', () => {
         fc.string({ unit: fc.constantFrom('a', 'b', '/'), maxLength: 12 }),
         (body, anchored, path) => {
           const reference = new RegExp(`^${body.replaceAll('*', '.*')}${anchored ? '$' : ''}`);
-          expect(matchesPattern(body + (anchored ? '$' : ''), path)).toBe(reference.test(path));
+          expect(pathTest(body + (anchored ? '$' : ''))(path)).toBe(reference.test(path));
         },
       ),
     ));
@@ -100,4 +100,31 @@ it('reads Crawl-delay for the groups that hold, and takes the longest', () => {
   );
   expect(crawlDelayFor(file, 'A')).toBe(2);
   expect(crawlDelayFor(file, 'b')).toBeNull();
+});
+
+it('gives a delay to the agents that stand before it, and an endless one to nobody', () => {
+  const file = parseRobots(
+    'User-agent: a\nCrawl-delay: 2\nUser-agent: b\nCrawl-delay: 1\nUser-agent: c\nDisallow: /\nUser-agent: d\nCrawl-delay: 1e999',
+  );
+  expect(['a', 'b', 'c', 'd'].map((agent) => crawlDelayFor(file, agent))).toEqual([2, 1, null, null]);
+});
+
+describe('a file of half a megabyte', () => {
+  const lines = (n: number, line: (i: number) => string) => Array.from({ length: n }, (_, i) => line(i)).join('\n');
+  it('with agents and delays without number is read in the memory that it takes itself', () => {
+    const file = parseRobots(`${lines(20_000, (i) => `User-agent: a${i}`)}\n${lines(18_000, () => 'Crawl-delay: 3')}`);
+    expect(file.delays.size).toBe(1);
+    expect(crawlDelayFor(file, 'a')).toBe(3);
+  });
+  it('with thirty thousand rules gives each address the rule that a search through all of them gives', () => {
+    const rules = lines(30_000, (i) => `${i % 3 ? 'Disallow' : 'Allow'}: /${i % 7 ? '' : '*'}${(i * 7919) % 10_007}`);
+    const file = parseRobots(`User-agent: *\n${rules}`);
+    const matcher = robotsMatcher(file, 'edgemap');
+    for (const path of ['/1', '/12', '/9999/3', '/x', '/x5001', '/70']) {
+      const found = file.groups[0].rules
+        .filter((rule) => pathTest(rule.path)(path))
+        .sort((a, b) => b.path.length - a.path.length || a.directive.localeCompare(b.directive));
+      expect(matcher(`https://museum.example${path}`).rule?.path).toBe(found[0]?.path);
+    }
+  });
 });

@@ -4,7 +4,7 @@
  * the beginning of the address; any other may begin anywhere. Patterns are brought to the form of addresses first, so that
  * they may be written as a browser shows an address. Matching takes time linear in the address.
  */
-import { matchesPattern, normalizePattern } from '../robots';
+import { normalizePattern, pathTest } from '../robots';
 import { addressParts } from '../url';
 
 export const MAX_PATTERN_LENGTH = 1000;
@@ -19,11 +19,11 @@ function withAsciiHost(pattern: string): string {
 /** Makes the test for one pattern. */
 export function patternTest(written: string): (address: string) => boolean {
   const pattern = normalizePattern(withAsciiHost(written));
+  const test = pathTest(/^(https?:|[/*])/.test(pattern) ? pattern : `*${pattern}`);
   if (pattern.startsWith('/'))
     return (address) => {
       const { path, query } = addressParts(address);
-      return matchesPattern(pattern, path + query);
+      return test(path + query);
     };
-  const whole = /^(https?:|\*)/.test(pattern) ? pattern : `*${pattern}`;
-  return (address) => matchesPattern(whole, address);
+  return test;
 }

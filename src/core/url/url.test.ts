@@ -16,6 +16,9 @@ describe('identity of a URL', () => {
     ['https://museum.example/tram 1', 'https://museum.example/tram%201'],
     ['https://straßenbahn.example/', 'https://xn--straenbahn-83a.example/'],
     ['https://museum.example/100%', 'https://museum.example/100%'],
+    ['https://museum.example/%6%65x', 'https://museum.example/%6%65x'],
+    ['https://museum.example/%%36%35%7ex', 'https://museum.example/%%365~x'],
+    ['https://museum.example/%4%2d%6a', 'https://museum.example/%4-j'],
   ])('%s is %s', (href, expected) => expect(address(href)).toBe(expected));
 
   it('keeps what may tell pages apart: case, trailing slash, empty query', () => {
