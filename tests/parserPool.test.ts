@@ -7,7 +7,7 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { settingsSchema } from '$core/settings';
 import { openParsers } from '../src/crawl/parserPool';
 import type { ParseOutcome, ParserOptions, ParserPool } from '../src/crawl/parserPool';
-import type { Document, ParsedDocument } from '../src/crawl/parse';
+import type { Document } from '../src/crawl/parse';
 
 const start = 'https://museum.example/';
 const setup = { settings: settingsSchema.parse({ start }), selectionOnly: false };
@@ -52,7 +52,7 @@ const documents = () => [
     ],
   }),
 ];
-const parsedOf = (outcome: ParseOutcome): ParsedDocument => {
+const parsedOf = <T>(outcome: ParseOutcome<T>): T => {
   if (!outcome.ok) throw new Error(outcome.reason);
   return outcome.parsed;
 };
@@ -106,7 +106,7 @@ describe('a document that cannot be parsed', () => {
     // The parser of Edge Map, but for documents that make it do what no document should.
     writeFileSync(
       file,
-      `const { parse } = require(${JSON.stringify(built)});
+      `const { parse, robots, sitemap } = require(${JSON.stringify(built)});
        const { workerData } = require(${JSON.stringify(join(process.cwd(), 'node_modules', 'piscina'))});
        exports.parse = (task) => {
          const text = Buffer.from(task.document.body).toString();
@@ -115,6 +115,20 @@ describe('a document that cannot be parsed', () => {
          if (text === 'hang') for (;;);
          if (text === 'fill') for (const all = []; ;) all.push(new Array(100_000).fill(all.length));
          return parse(task);
+       };
+       exports.robots = (task) => {
+         Atomics.store(workerData.began, task.slot, Date.now() | 0);
+         if (task.text === 'hang') for (;;);
+         return robots(task);
+       };
+       exports.sitemap = (task) => {
+         const { postMessage } = task.port;
+         task.port.postMessage = (batch) => {
+           if (batch.urls.some(({ loc }) => loc.endsWith('hang'))) for (;;);
+           if (batch.urls.some(({ loc }) => loc.endsWith('fill'))) for (const all = []; ;) all.push(new Array(100_000).fill(all.length));
+           postMessage.call(task.port, batch);
+         };
+         return sitemap(task);
        };`,
     );
   });
@@ -143,6 +157,28 @@ describe('a document that cannot be parsed', () => {
       ]);
     },
   );
+  it('is a robots.txt, too', async () => {
+    const pool = threads({ file, timeout: 500 });
+    expect(await pool.parseRobots('hang')).toEqual({ ok: false, reason: 'time' });
+    expect(parsedOf(await pool.parseRobots('Sitemap: /s.xml')).sitemaps).toHaveLength(1);
+    await pool.close();
+  });
+  it.each([
+    ['hang', 'time'],
+    ['fill', 'memory'],
+  ])('or a sitemap on which the parser would %s, and the next one is read', async (end, reason) => {
+    const pool = threads({ file, timeout: 500, memory: 64 });
+    const url = (name: string) => `<url><loc>https://museum.example/${name}</loc></url>`;
+    const faulty = pool.openSitemap();
+    expect(parsedOf(await faulty.read(`<urlset>${url('a')}`)).urls).toEqual([]);
+    expect(await faulty.read(url(end) + ' '.repeat(100_000))).toEqual({ ok: false, reason });
+    faulty.close();
+    const next = pool.openSitemap();
+    await next.read(`<urlset>${url('b')}`);
+    expect(parsedOf(await next.read(null)).urls.map(({ loc }) => loc)).toEqual(['https://museum.example/b']);
+    next.close();
+    await pool.close();
+  });
   it('does not hold up a crawl that is stopped', async () => {
     const stop = new AbortController();
     const pool = openParsers(setup, stop.signal, { threads: 1, file, timeout: 3_600_000 });

@@ -107,6 +107,7 @@ export function fetchLoop(options: FetchLoopOptions): FetchLoop {
   };
   const robots = robotsCache({
     fetch,
+    parse: parsers.parseRobots,
     token: settings.token,
     signal,
     onRead: ({ origin, status, fault, body, crawlDelay }, host) => {

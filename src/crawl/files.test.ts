@@ -6,6 +6,8 @@ import type { SitemapFile } from '$core/snapshot';
 import { standIn } from '../../tests/support/standIn';
 import type { StandIn, StandInPage } from '../../tests/support/standIn';
 import { clientOf, unlimited } from '../../tests/support/client';
+import { settingsSchema } from '$core/settings';
+import { openParsers } from './parserPool';
 import { fetchWith } from './retry';
 import { fetchRobots, robotsCache } from './robots';
 import { readSitemaps } from './sitemaps';
@@ -15,11 +17,14 @@ afterEach(() => site?.close());
 const client = clientOf();
 const signal = new AbortController().signal;
 const fetch = fetchWith(client, { limiter: unlimited, retries: 0, signal });
+const settings = settingsSchema.parse({ start: 'https://museum.example/' });
+const parsers = openParsers({ settings, selectionOnly: false }, signal, { threads: 0 });
+const asking = { fetch, parse: parsers.parseRobots, token: 'edgemap' };
 
 describe('robots.txt', () => {
   const closes = async (pages: Record<string, StandInPage>) => {
     site = await standIn(pages);
-    return (await fetchRobots(site.origin, fetch, 'edgemap')).closedBy(`${site.origin}/shop`);
+    return (await fetchRobots(site.origin, asking)).closedBy(`${site.origin}/shop`);
   };
   const shut = 'User-agent: *\nDisallow: /shop';
   const rule = { line: 2, directive: 'disallow', path: '/shop', group: '*' };
@@ -30,11 +35,11 @@ describe('robots.txt', () => {
   });
   it('closes everything when the server fails', async () => {
     expect(await closes({ '/robots.txt': { status: 503 } })).toMatchObject({ directive: 'unreadable' });
-    const { fault } = await fetchRobots(site!.origin, fetch, 'edgemap');
+    const { fault } = await fetchRobots(site!.origin, asking);
     expect(fault).toEqual({ code: 'status', status: 503, tries: 1 });
   });
   it('closes everything when no answer comes, and says what kind of failure it was', async () => {
-    const rules = await fetchRobots('http://127.0.0.1:9', fetch, 'edgemap');
+    const rules = await fetchRobots('http://127.0.0.1:9', asking);
     expect(rules.closedBy('http://127.0.0.1:9/')).toMatchObject({ directive: 'unreadable' });
     expect(rules.fault).toEqual({ code: 'error', error: 'refused', tries: 1 });
     expect(rules.error).toBe('refused');
@@ -53,7 +58,7 @@ describe('robots.txt', () => {
   it('is asked for once for each origin', async () => {
     site = await standIn({ '/robots.txt': shut });
     const read: string[] = [];
-    const rulesFor = robotsCache({ fetch, token: 'edgemap', signal, onRead: async ({ origin }) => read.push(origin) });
+    const rulesFor = robotsCache({ ...asking, signal, onRead: async ({ origin }) => read.push(origin) });
     await Promise.all(['/a', '/b', '/shop'].map((path) => rulesFor(site!.origin + path)));
     expect(site.asked).toEqual(['/robots.txt']);
     expect(read).toEqual([site.origin]);
@@ -74,6 +79,7 @@ describe('sitemaps', () => {
       {
         client,
         policy: { limiter: unlimited, retries: 1, signal },
+        openParser: parsers.openSitemap,
         identify,
         inside: (address) => address.startsWith(origin),
         onEntries: async (_, entries) => found.push(...entries.map(({ loc }) => loc.slice(origin.length))),
@@ -118,12 +124,26 @@ describe('sitemaps', () => {
     const reading = {
       client,
       policy: { limiter: unlimited, retries: 1, signal },
+      openParser: parsers.openSitemap,
       identify,
       inside: () => true,
       onEntries: () => Promise.reject(new Error('The table is full.')),
       onRead: async () => {},
     };
     await expect(readSitemaps([`${site.origin}/s.xml`], [], reading)).rejects.toThrow('The table is full.');
+  });
+  it('with bytes behind their gzip are whole, and an index of too many is read as far as that', async () => {
+    const { found, outcomes } = await read(
+      (origin) => ({
+        '/signed.gz': { body: Buffer.concat([gzipSync(urlset(`${origin}/1`)), Buffer.from('<!-- cached -->')]) },
+        '/index.xml': index(...Array.from({ length: 30_000 }, () => `${origin}/missing.xml`)),
+      }),
+      '/signed.gz',
+      '/index.xml',
+    );
+    expect(found).toEqual(['/1']);
+    expect(outcomes['/signed.gz'].fault).toBeNull();
+    expect(outcomes['/index.xml']).toMatchObject({ entries: 30_000, skipped: 20_000 });
   });
   it('say what is wrong with them, and go on with the next', async () => {
     const { found, outcomes } = await read(

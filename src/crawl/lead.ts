@@ -10,6 +10,7 @@ import type { CrawlStore, Ending, Frontier, PageResult, TrapReview } from '$serv
 import type { Client } from './client';
 import type { FetchLoop } from './fetchLoop';
 import type { HostLimiter } from './hostLimiter';
+import type { ParserPool } from './parserPool';
 import { readSitemaps } from './sitemaps';
 
 /** How often the leading worker looks whether the others are done with a rank. */
@@ -28,6 +29,7 @@ export interface CrawlRun {
   traps: TrapReview;
   client: Client;
   limiter: HostLimiter;
+  parsers: Pick<ParserPool, 'openSitemap'>;
   /** Tells all workers at which rank to work. */
   onRank: (rank: number) => Promise<unknown>;
   /** Whether a page of HTML was found among the start pages. */
@@ -69,6 +71,7 @@ async function readNamedSitemaps(run: CrawlRun): Promise<void> {
   const all = [...new Set([...addresses, ...settings.sitemaps])];
   await readSitemaps(all, settings.usualSitemaps ? [originOf(settings.start)] : [], {
     client,
+    openParser: run.parsers.openSitemap,
     policy: { limiter, retries: settings.retries, signal },
     identify,
     inside,

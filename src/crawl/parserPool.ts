@@ -1,24 +1,44 @@
-/** The threads that parse the documents of a crawl, with bounds of time and memory for each document. */
+/** The threads that parse what websites send, with bounds of time and memory for each document. */
 import { availableParallelism } from 'node:os';
+import { once } from 'node:events';
+import { MessageChannel } from 'node:worker_threads';
+import type { Transferable } from 'node:worker_threads';
 import { Piscina } from 'piscina';
 import type { UnreadableReason } from '$core/facts';
+import { parseRobots } from '$core/robots';
+import type { RobotsFile } from '$core/robots';
 import { documentParser } from './parse';
 import type { Document, ParsedDocument, ParserSetup } from './parse';
+import { sitemapParser } from './sitemapParser';
+import type { SitemapBatch } from './sitemapParser';
 import { hasThreads, ownBytes, threadFile } from './threads';
 
-/** A document that was parsed, or why it could not be. */
-export type ParseOutcome = { ok: true; parsed: ParsedDocument } | { ok: false; reason: UnreadableReason };
+/** What was parsed, or why it could not be. */
+export type ParseOutcome<T> = { ok: true; parsed: T } | { ok: false; reason: UnreadableReason };
 
+/** A sitemap that is parsed as it comes. */
+export interface SitemapReading {
+  /** @param piece null at the end of the file */
+  read: (piece: string | null) => Promise<ParseOutcome<SitemapBatch>>;
+  /** To be called whenever no more is to be read. */
+  close: () => void;
+}
+
+/** All of these throw only when the signal of the crawl is aborted. */
 export interface ParserPool {
-  /** @throws Error only when the signal of the crawl is aborted */
-  parse: (document: Document) => Promise<ParseOutcome>;
+  parse: (document: Document) => Promise<ParseOutcome<ParsedDocument>>;
+  parseRobots: (text: string) => Promise<ParseOutcome<RobotsFile>>;
+  openSitemap: () => SitemapReading;
   close: () => Promise<void>;
 }
 
 /** What every thread of a pool is given. */
 export interface ParserThreadData {
   setup: ParserSetup;
-  /** By slot the low 32 bits of the time at which parsing began, in milliseconds; 0 before that. */
+  /**
+   * By slot the low 32 bits of the time at which parsing began, in milliseconds, as if it had not paused since; 0 while
+   * nothing is parsed.
+   */
   began: Int32Array<SharedArrayBuffer>;
 }
 
@@ -43,14 +63,20 @@ const SLOTS = 512;
 
 /** Parses in place, for tests that run from the sources: nothing bounds time and memory there. */
 function parseInPlace(setup: ParserSetup): ParserPool {
+  const outcome = async <T>(work: () => T): Promise<ParseOutcome<T>> => {
+    try {
+      return { ok: true, parsed: await Promise.resolve().then(work) };
+    } catch {
+      return { ok: false, reason: 'fault' };
+    }
+  };
   const parse = documentParser(setup);
   return {
-    parse: async (document) => {
-      try {
-        return { ok: true, parsed: await Promise.resolve(document).then(parse) };
-      } catch {
-        return { ok: false, reason: 'fault' };
-      }
+    parse: (document) => outcome(() => parse(document)),
+    parseRobots: (text) => outcome(() => parseRobots(text)),
+    openSitemap: () => {
+      const read = sitemapParser();
+      return { read: (piece) => outcome(() => read(piece)), close: () => {} };
     },
     close: () => Promise.resolve(),
   };
@@ -68,16 +94,19 @@ export function openParsers(setup: ParserSetup, signal: AbortSignal, given: Part
   if (threads < 1 || !hasThreads(file)) return parseInPlace(setup);
   const began = new Int32Array(new SharedArrayBuffer(SLOTS * Int32Array.BYTES_PER_ELEMENT));
   const free = Array.from({ length: SLOTS }, (_, slot) => slot);
-  const pool = new Piscina({
-    filename: file,
-    name: 'parse',
-    minThreads: 1,
-    maxThreads: threads,
-    idleTimeout: 60_000,
-    resourceLimits: { maxOldGenerationSizeMb: memory },
-    recordTiming: false,
-    workerData: { setup, began } satisfies ParserThreadData,
-  });
+  const poolOf = (minThreads: number, maxThreads: number) =>
+    new Piscina({
+      filename: file,
+      minThreads,
+      maxThreads,
+      idleTimeout: 60_000,
+      resourceLimits: { maxOldGenerationSizeMb: memory },
+      recordTiming: false,
+      workerData: { setup, began } satisfies ParserThreadData,
+    });
+  const pages = poolOf(1, threads);
+  // A sitemap is parsed as slowly as it comes; pages do not wait for it.
+  let sitemaps: Piscina | undefined;
 
   /** Calls back once a document has been parsed for too long; it may have waited for a thread before. */
   function watch(slot: number, onTimeout: () => void): () => void {
@@ -92,7 +121,13 @@ export function openParsers(setup: ParserSetup, signal: AbortSignal, given: Part
     return () => clearTimeout(timer);
   }
 
-  async function parse(document: Document): Promise<ParseOutcome> {
+  /** Runs a function of the thread within the bounds. */
+  async function bounded<T>(
+    pool: Piscina,
+    name: string,
+    task: object,
+    transferList: Transferable[] = [],
+  ): Promise<ParseOutcome<T>> {
     signal.throwIfAborted();
     const slot = free.pop();
     if (slot === undefined) throw new Error('More documents are under way than a crawl has connections.');
@@ -101,14 +136,9 @@ export function openParsers(setup: ParserSetup, signal: AbortSignal, given: Part
     const unwatch = watch(slot, () => end.abort());
     const giveUp = () => end.abort();
     signal.addEventListener('abort', giveUp);
-    const body = ownBytes(document.body);
     try {
-      const task = { document: { ...document, body }, slot };
-      const parsed = (await pool.run(task, {
-        signal: end.signal,
-        transferList: [body.buffer as ArrayBuffer],
-      })) as ParsedDocument;
-      return { ok: true, parsed };
+      const options = { name, signal: end.signal, transferList: transferList as never };
+      return { ok: true, parsed: (await pool.run({ ...task, slot }, options)) as T };
     } catch (error) {
       signal.throwIfAborted();
       if (end.signal.aborted) return { ok: false, reason: 'time' };
@@ -119,5 +149,35 @@ export function openParsers(setup: ParserSetup, signal: AbortSignal, given: Part
       free.push(slot);
     }
   }
-  return { parse, close: () => pool.destroy() };
+
+  function openSitemap(): SitemapReading {
+    sitemaps ??= poolOf(0, 1);
+    const { port1, port2 } = new MessageChannel();
+    const whole = bounded<void>(sitemaps, 'sitemap', { port: port2 }, [port2]);
+    // Whoever reads is told; nobody may be reading.
+    whole.catch(() => {});
+    return {
+      read: async (piece) => {
+        const answer = once(port1, 'message').then(([batch]) => ({ ok: true as const, parsed: batch as SitemapBatch }));
+        port1.postMessage({ piece });
+        const outcome = await Promise.race([answer, whole]);
+        // The thread ends by itself only when it was told to.
+        return outcome.ok ? answer : outcome;
+      },
+      close: () => {
+        port1.postMessage(null);
+        void whole.finally(() => port1.close()).catch(() => {});
+      },
+    };
+  }
+
+  return {
+    parse: (document) => {
+      const body = ownBytes(document.body);
+      return bounded(pages, 'parse', { document: { ...document, body } }, [body.buffer as ArrayBuffer]);
+    },
+    parseRobots: (text) => bounded(pages, 'robots', { text }),
+    openSitemap,
+    close: async () => void (await Promise.all([pages.destroy(), sitemaps?.destroy()])),
+  };
 }

@@ -1,10 +1,11 @@
 import type { FetchError, RobotsRule } from '$core/facts';
 import type { Message } from '$core/messages';
-import { crawlDelayFor, MAX_ROBOTS_BYTES, parseRobots, robotsMatcher } from '$core/robots';
+import { crawlDelayFor, MAX_ROBOTS_BYTES, robotsMatcher } from '$core/robots';
 import type { RobotsFile } from '$core/robots';
 import { addressParts, identify, originOf } from '$core/url';
 import { isRedirectStatus } from '$core/verdict';
 import { headerOf } from './fetch';
+import type { ParserPool } from './parserPool';
 import type { Fetch } from './retry';
 
 /** What the robots.txt of one origin says to the crawler. */
@@ -27,9 +28,11 @@ const unreadable: RobotsRule = { line: 0, directive: 'unreadable', path: '', gro
 
 /**
  * Fetches and reads the robots.txt of an origin (RFC 9309 §2.3): 4xx opens everything, 5xx and no answer close it.
- * @param token the product token rules are read for
  */
-export async function fetchRobots(origin: string, fetch: Fetch, token: string): Promise<OriginRules> {
+export async function fetchRobots(
+  origin: string,
+  { fetch, parse, token }: Pick<RobotsOptions, 'fetch' | 'parse' | 'token'>,
+): Promise<OriginRules> {
   const closed = (fault: Message, status: number | null, error: FetchError | null = null): OriginRules => ({
     origin,
     closedBy: () => unreadable,
@@ -54,7 +57,9 @@ export async function fetchRobots(origin: string, fetch: Fetch, token: string): 
       continue;
     }
     const text = status < 300 ? new TextDecoder().decode(body.subarray(0, MAX_ROBOTS_BYTES)) : '';
-    const file = parseRobots(text);
+    const outcome = await parse(text);
+    if (!outcome.ok) return { ...closed({ code: 'file_unreadable', reason: outcome.reason }, status), body: text };
+    const file = outcome.parsed;
     const matcher = robotsMatcher(file, token);
     return {
       origin,
@@ -74,19 +79,21 @@ export async function fetchRobots(origin: string, fetch: Fetch, token: string): 
 
 export interface RobotsOptions {
   fetch: Fetch;
+  parse: ParserPool['parseRobots'];
+  /** The product token rules are read for. */
   token: string;
   signal: AbortSignal;
   onRead: (rules: OriginRules, host: string) => Promise<unknown>;
 }
 
 /** Makes the cache of the rules of every origin that a crawl meets; each robots.txt is fetched once. */
-export function robotsCache({ fetch, token, signal, onRead }: RobotsOptions) {
+export function robotsCache({ signal, onRead, ...options }: RobotsOptions) {
   const byOrigin = new Map<string, Promise<OriginRules>>();
   return (address: string): Promise<OriginRules> => {
     const origin = originOf(address);
     let rules = byOrigin.get(origin);
     if (!rules) {
-      rules = fetchRobots(origin, fetch, token).then(async (read) => {
+      rules = fetchRobots(origin, options).then(async (read) => {
         if (!signal.aborted) await onRead(read, addressParts(address).host);
         return read;
       });

@@ -1,7 +1,4 @@
-import { createGunzip } from 'node:zlib';
-import { pipeline } from 'node:stream';
 import { request } from 'undici';
-import { sitemapReader } from '$core/sitemap';
 import type { SitemapEntry } from '$core/sitemap';
 import { addressParts, identify } from '$core/url';
 import type { Identified } from '$core/url';
@@ -10,6 +7,8 @@ import { isRedirectStatus } from '$core/verdict';
 import type { Client } from './client';
 import { classifyError } from './errors';
 import { headerOf } from './fetch';
+import { beginsAsGzip, gunzipped } from './gunzip';
+import type { ParserPool } from './parserPool';
 import { isTransient, withRetries } from './retry';
 import type { RetryPolicy } from './retry';
 
@@ -24,6 +23,7 @@ const BATCH = 1000;
 export interface SitemapOptions {
   client: Client;
   policy: RetryPolicy;
+  openParser: ParserPool['openSitemap'];
   /** Gives addresses their identity, with the parameter rules of the site. */
   identify: (href: string) => Identified | null;
   inside: (address: string) => boolean;
@@ -41,12 +41,7 @@ async function* unzipped(body: AsyncIterable<Buffer>): AsyncGenerator<Buffer> {
     yield first.value;
     for (let next = await pieces.next(); !next.done; next = await pieces.next()) yield next.value;
   })();
-  const zipped = first.value[0] === 0x1f && first.value[1] === 0x8b;
-  if (!zipped) return yield* whole;
-  const gunzip = createGunzip();
-  // A fault of either end reaches whoever iterates, through `gunzip` itself.
-  pipeline(whole, gunzip, () => {});
-  yield* gunzip as AsyncIterable<Buffer>;
+  yield* beginsAsGzip(first.value) ? gunzipped(whole) : whole;
 }
 
 /** Fetches a sitemap; the body of an answer that holds none is let go. */
@@ -69,7 +64,7 @@ async function fetchOnce(address: string, client: Client, signal: AbortSignal) {
  * Reads one sitemap as a stream.
  * @returns how it went, the sitemaps it names when it is an index, and whether it broke off in a way that may pass
  */
-async function readSitemap(address: string, { client, policy, ...sink }: SitemapOptions) {
+async function readSitemap(address: string, { client, policy, openParser, ...sink }: SitemapOptions) {
   const { signal } = policy;
   const outcome: SitemapFile = { address, entries: 0, skipped: 0, fault: null, faultLine: null };
   const children: string[] = [];
@@ -84,24 +79,32 @@ async function readSitemap(address: string, { client, policy, ...sink }: Sitemap
     await sink.onEntries(address, full);
     unstored = false;
   };
-  const reader = sitemapReader({
-    onUrl: (entry) => {
-      const loc = sink.identify(entry.loc)?.address;
-      outcome.entries++;
-      if (loc && sink.inside(loc)) batch.push({ ...entry, loc });
-      else outcome.skipped++;
-    },
-    onSitemap: ({ loc }) => {
-      const child = identify(loc, address)?.address;
-      outcome.entries++;
-      if (child) children.push(child);
-      else outcome.skipped++;
-    },
-    onFault: (fault, line) => {
-      outcome.fault ??= fault;
-      outcome.faultLine ??= line;
-    },
-  });
+  const takeUrl = (entry: SitemapEntry) => {
+    const loc = sink.identify(entry.loc)?.address;
+    outcome.entries++;
+    if (loc && sink.inside(loc)) batch.push({ ...entry, loc });
+    else outcome.skipped++;
+  };
+  const takeChild = ({ loc }: SitemapEntry) => {
+    const child = identify(loc, address)?.address;
+    outcome.entries++;
+    if (child && children.length < MAX_FILES) children.push(child);
+    else outcome.skipped++;
+  };
+  const parser = openParser();
+  /** @returns whether more may be read */
+  const take = async (piece: string | null): Promise<boolean> => {
+    const read = await parser.read(piece);
+    if (!read.ok) outcome.fault = { code: 'file_unreadable', reason: read.reason };
+    else {
+      read.parsed.urls.forEach(takeUrl);
+      read.parsed.sitemaps.forEach(takeChild);
+      outcome.fault = read.parsed.fault?.message ?? null;
+      outcome.faultLine = read.parsed.fault?.line ?? null;
+    }
+    if (batch.length >= BATCH) await flush();
+    return outcome.fault === null;
+  };
   const whole = new AbortController();
   const giveUp = () => whole.abort(signal.reason);
   const timer = setTimeout(() => whole.abort(new DOMException('No answer in time.', 'TimeoutError')), WHOLE_MS);
@@ -132,22 +135,26 @@ async function readSitemap(address: string, { client, policy, ...sink }: Sitemap
           outcome.fault = { code: 'too_large', megabytes: MAX_BYTES >> 20 };
           break;
         }
-        reader.write(decoder.decode(piece, { stream: true }));
-        if (batch.length >= BATCH) await flush();
+        if (!(await take(decoder.decode(piece, { stream: true })))) break;
       }
-      if (!outcome.fault) reader.end();
+      if (!outcome.fault) await take(decoder.decode());
+      if (!outcome.fault) await take(null);
       await flush();
       return { outcome, children, missing: false };
     }
   } catch (error) {
-    if (unstored) throw error;
-    await flush();
+    if (unstored || signal.aborted) throw error;
     const failure = classifyError(error);
-    outcome.fault ??= { code: 'error', error: failure, tries: 1 };
+    // What came before the connection broke counts.
+    if (!outcome.fault) await take(null);
+    await flush();
+    outcome.fault = { code: 'error', error: failure, tries: 1 };
+    outcome.faultLine = null;
     return { outcome, children, missing: false, torn: isTransient(failure) };
   } finally {
     clearTimeout(timer);
     signal.removeEventListener('abort', giveUp);
+    parser.close();
   }
 }
 

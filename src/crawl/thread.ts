@@ -1,28 +1,61 @@
-/** What runs in a thread of its own: parsing the documents of one crawl, and analysing a crawl. */
+/** What runs in a thread of its own: parsing what one crawl receives, and analysing a crawl. */
+import type { MessagePort } from 'node:worker_threads';
 import { move, transferableSymbol, valueSymbol, workerData } from 'piscina';
+import { parseRobots } from '$core/robots';
+import type { RobotsFile } from '$core/robots';
 import { analyseParts } from './analysisParts';
 import type { AnalysisTask } from './analysisParts';
 import { documentParser } from './parse';
-import type { Document, ParsedDocument, ParserSetup } from './parse';
+import type { Document, ParsedDocument } from './parse';
 import type { ParserThreadData } from './parserPool';
+import { sitemapParser } from './sitemapParser';
 
 /** Gives a value away with the memory that it holds, instead of copying it. */
 const give = <T extends object>(value: T, buffers: ArrayBuffer[]) =>
   move({ [transferableSymbol]: buffers, [valueSymbol]: value } as never) as unknown as T;
 
+const now = () => Math.round(performance.timeOrigin + performance.now());
+const { setup, began } = (workerData ?? {}) as ParserThreadData;
+/** Parsing has begun, or goes on after it had run for some milliseconds. */
+const tellBegin = (slot: number, ran = 0) => Atomics.store(began, slot, (now() - ran) | 0);
+
 let parser: ((document: Document) => ParsedDocument) | undefined;
 
 /** Parses a document. Its slot tells when that began, so that its time can be bounded from outside. */
 export function parse({ document, slot }: { document: Document; slot: number }): ParsedDocument {
-  const { setup, began } = workerData as ParserThreadData;
-  parser ??= documentParser(setup satisfies ParserSetup);
-  Atomics.store(began, slot, Math.round(performance.timeOrigin + performance.now()) | 0);
+  parser ??= documentParser(setup);
+  tellBegin(slot);
   const parsed = parser(document);
   const buffers = [parsed.links.packed, ...(parsed.source ? [parsed.source.data] : [])];
   return give(
     parsed,
     buffers.map(({ buffer }) => buffer as ArrayBuffer),
   );
+}
+
+/** Parses a robots.txt. */
+export function robots({ text, slot }: { text: string; slot: number }): RobotsFile {
+  tellBegin(slot);
+  return parseRobots(text);
+}
+
+/** Parses a sitemap that comes through a port piece by piece, and answers each with what it holds; null ends it. */
+export function sitemap({ port, slot }: { port: MessagePort; slot: number }): Promise<void> {
+  const read = sitemapParser();
+  let ran = 0;
+  return new Promise((resolve) => {
+    port.on('message', (message: { piece: string | null } | null) => {
+      if (message === null) {
+        port.close();
+        return resolve();
+      }
+      const begin = now();
+      tellBegin(slot, ran);
+      port.postMessage(read(message.piece));
+      ran += now() - begin;
+      Atomics.store(began, slot, 0);
+    });
+  });
 }
 
 /** Analyses a crawl. */

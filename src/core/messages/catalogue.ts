@@ -26,6 +26,12 @@ const unreadable: Record<UnreadableReason, string> = {
   fault: 'The document made the parser of Edge Map fail.',
 };
 
+const unreadableFile: Record<UnreadableReason, string> = {
+  time: 'Reading the file took too long.',
+  memory: 'Reading the file took too much memory.',
+  fault: 'The file made the parser of Edge Map fail.',
+};
+
 const unvisited: Record<UnvisitedReason, string> = {
   limit: 'The crawl ended at its page limit.',
   depth: 'It is deeper than the depth limit of the crawl.',
@@ -99,6 +105,8 @@ const catalogue = {
   too_many_redirects: ({ most }: { most: number }) => `More than ${counted(most, 'redirect', 'redirects')}.`,
   too_large: ({ megabytes }: { megabytes: number }) => `The file is larger than ${thousands(megabytes)} MiB.`,
   empty_file: () => 'The file is empty.',
+  nested_too_deep: ({ most }: { most: number }) => `Elements stand in one another more than ${most} deep.`,
+  file_unreadable: ({ reason }: { reason: UnreadableReason }) => unreadableFile[reason],
   not_a_sitemap: ({ root }: { root: string }) => `The file is not a sitemap: its root element is <${root}>.`,
   not_a_list: () => 'The file is neither XML nor a list of addresses.',
   not_well_formed: ({ detail }: { detail: string }) => `The XML is not well-formed: ${detail}`,

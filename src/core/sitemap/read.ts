@@ -1,5 +1,6 @@
 import { SaxesParser } from 'saxes';
 import type { Message } from '../messages';
+import { MAX_ADDRESS_LENGTH } from '../url';
 
 export interface SitemapEntry {
   /** As written, character references resolved, not yet checked. */
@@ -19,9 +20,18 @@ export interface SitemapEvents {
 }
 
 export interface SitemapReader {
-  write: (text: string) => void;
+  /** @returns false when nothing more is read, because of a fault */
+  write: (text: string) => boolean;
   end: () => void;
 }
+
+/** Elements within one another; a sitemap with its extensions needs five. */
+const MAX_DEPTH = 20;
+/** Text is read in pieces of this many characters, whatever pieces it comes in: faults are then told alike. */
+const PIECE = 1 << 16;
+/** One character more than an address may have shows that it was longer. */
+const MAX_FIELD = MAX_ADDRESS_LENGTH + 1;
+const clipField = (text: string) => text.trim().slice(0, MAX_FIELD);
 
 const local = (name: string) => name.slice(name.indexOf(':') + 1).toLowerCase();
 
@@ -41,6 +51,8 @@ function xmlReader({ onUrl, onSitemap, onFault }: SitemapEvents): SitemapReader 
     fault({ code: 'not_well_formed', detail: error.message.replace(/^\d+:\d+: /, '') }, parser.line),
   );
   parser.on('opentag', ({ name }) => {
+    if (failed) return;
+    if (path.length === MAX_DEPTH) return fault({ code: 'nested_too_deep', most: MAX_DEPTH }, parser.line);
     const tag = local(name);
     path.push(tag);
     if (path.length === 1) {
@@ -54,14 +66,15 @@ function xmlReader({ onUrl, onSitemap, onFault }: SitemapEvents): SitemapReader 
     }
   });
   const text = (data: string) => {
-    if (entry && field) entry[field] = (entry[field] ?? '') + data;
+    if (entry && field && !failed) entry[field] = (entry[field] ?? '') + data;
   };
   parser.on('text', text);
   parser.on('cdata', text);
   parser.on('closetag', () => {
+    if (failed) return;
     if (path.length === 3) field = null;
-    if (path.length === 2 && entry && !failed) {
-      const done = { ...entry, loc: entry.loc.trim(), lastmod: entry.lastmod?.trim() || null };
+    if (path.length === 2 && entry) {
+      const done = { ...entry, loc: clipField(entry.loc), lastmod: clipField(entry.lastmod ?? '') || null };
       if (done.loc) (index ? onSitemap : onUrl)(done);
       entry = null;
     }
@@ -70,6 +83,7 @@ function xmlReader({ onUrl, onSitemap, onFault }: SitemapEvents): SitemapReader 
   return {
     write: (piece) => {
       if (!failed) parser.write(piece);
+      return !failed;
     },
     end: () => {
       if (!failed) parser.close();
@@ -86,7 +100,7 @@ function textReader({ onUrl, onFault }: SitemapEvents): SitemapReader {
     line++;
     const loc = raw.trim();
     if (!loc || failed) return;
-    if (/^https?:\/\//i.test(loc)) onUrl({ loc, lastmod: null, line });
+    if (loc.length <= MAX_FIELD && /^https?:\/\//i.test(loc)) onUrl({ loc, lastmod: null, line });
     else {
       failed = true;
       onFault({ code: 'not_a_list' }, line);
@@ -97,34 +111,50 @@ function textReader({ onUrl, onFault }: SitemapEvents): SitemapReader {
       const lines = (rest + piece).split(/\r\n|\n|\r(?!$)/);
       rest = lines.pop() ?? '';
       lines.forEach(take);
+      // A line that does not end is no address, and would be looked through again and again.
+      if (rest.length > PIECE) take(rest);
+      return !failed;
     },
-    end: () => take(rest),
+    end: () => {
+      if (!failed) take(rest);
+    },
   };
 }
 
 /**
  * Makes a reader for a sitemap of unknown form: XML when the first character that is not white space is `<`, else text.
+ * What it tells depends on the text alone, not on the pieces in which it comes.
  * @param events called in document order
  */
 export function sitemapReader(events: SitemapEvents): SitemapReader {
   let reader: SitemapReader | null = null;
   let held = '';
-  const choose = (): SitemapReader => (held.trimStart().startsWith('<') ? xmlReader(events) : textReader(events));
-  const start = () => {
-    reader = choose();
-    reader.write(held.replace(/^\uFEFF/, ''));
-    held = '';
-    return reader;
+  let isFirst = true;
+  let failed = false;
+  const fault = (message: Message, line: number) => {
+    if (!failed) events.onFault(message, line);
+    failed = true;
+  };
+  const guarded = { ...events, onFault: fault };
+  const take = (piece: string) => {
+    if (failed) return;
+    const text = isFirst ? piece.replace(/^\uFEFF/, '') : piece;
+    isFirst = false;
+    if (!reader && !text.trim()) return fault({ code: 'empty_file' }, 1);
+    reader ??= text.trimStart().startsWith('<') ? xmlReader(guarded) : textReader(guarded);
+    reader.write(text);
   };
   return {
-    write: (piece) => {
-      if (reader) return reader.write(piece);
-      held += held ? piece : piece.replace(/^\uFEFF/, '');
-      if (held.trim()) start();
+    write: (text) => {
+      held += text;
+      let at = 0;
+      for (; held.length - at > PIECE && !failed; at += PIECE) take(held.slice(at, at + PIECE));
+      if (at > 0) held = held.slice(at);
+      return !failed;
     },
     end: () => {
-      if (!reader && !held.trim()) return events.onFault({ code: 'empty_file' }, 1);
-      (reader ?? start()).end();
+      take(held);
+      if (!failed) reader?.end();
     },
   };
 }

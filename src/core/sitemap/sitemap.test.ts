@@ -56,6 +56,41 @@ describe('sitemaps', () => {
         expect(read(...pieces)).toEqual(read(urlset));
       }),
     ));
+  it('says the same of a fault however the file is cut', () => {
+    const faulty = [
+      '<urlset><url><loc>x</wrong>',
+      'text <urlset/>',
+      '<urlset></urlset>tail',
+      `<urlset>${'<a>'.repeat(30)}`,
+    ];
+    fc.assert(
+      fc.property(fc.constantFrom(...faulty), fc.integer({ min: 1, max: 9 }), (text, size) => {
+        const pieces = Array.from({ length: Math.ceil(text.length / size) }, (_, i) =>
+          text.slice(i * size, (i + 1) * size),
+        );
+        expect(read(...pieces)).toEqual(read(text));
+      }),
+    );
+  });
+  it('reads no deeper than any sitemap is, and nothing behind that', () => {
+    const deep = `<urlset><url><loc>https://museum.example/a</loc></url>${'<x>'.repeat(200_000)}`;
+    const { urls, faults } = read(deep, '<url><loc>https://museum.example/b</loc></url>');
+    expect(urls.map(({ loc }) => loc)).toEqual(['https://museum.example/a']);
+    expect(faults).toEqual([[{ code: 'nested_too_deep', most: 20 }, 1]]);
+  });
+  it('stops taking more after a fault that ends it', () => {
+    const reader = sitemapReader({ onUrl: () => {}, onSitemap: () => {}, onFault: () => {} });
+    const piece = `<urlset>${'<x>'.repeat(50_000)}`;
+    expect([reader.write('<urlset>'), reader.write(piece)]).toEqual([true, false]);
+  });
+  it.each([
+    ['one line without end', 'https://museum.example/' + 'x'.repeat(3_000_000), 'not_a_list'],
+    ['nothing but spaces', ' '.repeat(3_000_000), 'empty_file'],
+  ])('ends at once on %s', (_, text, code) => expect(read(text).faults[0][0]).toMatchObject({ code }));
+  it('keeps no more of an address than shows that it is too long', () => {
+    const [{ loc }] = read(`<urlset><url><loc>https://museum.example/${'x'.repeat(100_000)}</loc></url></urlset>`).urls;
+    expect(loc).toHaveLength(8193);
+  });
   it('keeps what came before a fault, and says the line', () => {
     const { urls, faults } = read(
       '<urlset>\n<url><loc>https://museum.example/a</loc></url>\n<url><loc>x</url>\n</urlset>',

@@ -18,7 +18,7 @@ const unreserved = /[A-Za-z0-9\-._~]/;
  */
 export function normalizeEscapes(text: string): string {
   if (!text.includes('%')) return text;
-  return text.replace(/(%[0-9a-fA-F]?)?%([0-9a-fA-F]{2})/g, (escapes, stray: string | undefined, hex: string) => {
+  return text.replace(/(%[0-9a-fA-F]?)?%([0-9a-fA-F]{2})/g, (_, stray: string | undefined, hex: string) => {
     const char = String.fromCharCode(parseInt(hex, 16));
     // Behind a stray `%`, a digit that is decoded would become part of an escape that was never written.
     const mayDecode = unreserved.test(char) && !(stray && /[0-9a-fA-F]/.test(char));
