@@ -1,5 +1,6 @@
 /** Serves the demo website: `node demo.cjs PORT KEYFILE CERTFILE`. */
 import { readFileSync } from 'node:fs';
+import { onOrphaned } from '../src/cli/orphaned';
 import { serveDemo } from './server';
 
 const [port, keyFile, certFile] = process.argv.slice(2);
@@ -8,4 +9,5 @@ const certificate = { key: readFileSync(keyFile, 'utf8'), cert: readFileSync(cer
 void serveDemo(Number(port), certificate)
   .catch(() => serveDemo(0, certificate))
   .then((demo) => process.stdout.write(`${demo.port}\n`));
+onOrphaned(() => process.exit(0));
 for (const signal of ['SIGINT', 'SIGTERM'] as const) process.on(signal, () => process.exit(0));

@@ -1,10 +1,10 @@
 /** The boundary of every request: who asks, which site and crawl the address names, and what is said of failures. */
 import type { Handle, HandleServerError } from '@sveltejs/kit';
 import pino from 'pino';
-import { appDatabase, crawlState, isConnectionLoss, OperatorError, siteName } from '$server/index';
+import { appDatabase, crawlState, isConnectionLoss, isDiskFull, logTo, OperatorError, siteName } from '$server/index';
 import { accessOf, isAllowed } from './routes/access';
 
-const log = pino({ name: 'app' }, pino.destination(2));
+const log = pino({ name: 'app' }, logTo(2));
 
 /** Finds the site and the crawl of an address; the crawl must be one of the site. */
 async function named({ site, crawl }: Partial<Record<string, string>>): Promise<Pick<App.Locals, 'site' | 'crawl'>> {
@@ -40,6 +40,11 @@ export const handleError: HandleServerError = ({ error, event, status, message }
     return {
       message: 'The database does not answer.',
       remedy: 'Nothing is lost. Wait a moment and load the page again; if that does not help, restart Edge Map.',
+    };
+  if (isDiskFull(error))
+    return {
+      message: 'The disk of the database is full.',
+      remedy: 'Nothing that was stored is lost. Make room on the disk, then do this again.',
     };
   if (error instanceof OperatorError) return { message: error.message };
   return {

@@ -161,6 +161,18 @@ it('./edgemap worker runs what waits in the database until Ctrl-C', async () => 
   expect(await ended).toBe(130);
 });
 
+it('./edgemap says that its data folder cannot be written to', async () => {
+  const env: NodeJS.ProcessEnv = { ...process.env, EDGEMAP_DATA: '/proc/edgemap' };
+  delete env.DATABASE_URL;
+  for (const words of [['start'], ['select', '1']]) {
+    const child = spawn('./edgemap', words, { env });
+    let said = '';
+    child.stderr.on('data', (piece) => (said += piece));
+    expect(await new Promise((resolve) => child.on('close', resolve))).toBe(1);
+    expect(said).toMatch(/^edgemap: The data folder \/proc\/edgemap cannot be written to\. Make it writable[^\n]*\n$/);
+  }
+});
+
 it('./edgemap start finds a port that is taken before it does anything else', async () => {
   const taken = createServer().listen(0, '127.0.0.1');
   await new Promise((resolve) => taken.once('listening', resolve));

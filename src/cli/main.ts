@@ -1,7 +1,7 @@
 /** The command line below ./edgemap, which has prepared everything that these commands need. */
 import pino from 'pino';
 import { allowsPrivate, work } from '$crawl/index';
-import { closeDatabase, openDatabase, OperatorError, prepareDatabase } from '$server/index';
+import { closeDatabase, logTo, openDatabase, OperatorError, prepareDatabase } from '$server/index';
 import type { Database } from '$server/index';
 import { crawlCommand } from './crawl';
 import { demoCommand } from './demo';
@@ -9,6 +9,7 @@ import { exportCommand, selectCommand } from './export';
 import { UsageError } from './options';
 import { EXIT_FAULT, EXIT_USAGE, runProgram } from './program';
 import type { Handlers } from './program';
+import { onOrphaned } from './orphaned';
 import { serve } from './serve';
 
 async function withDatabase(command: (db: Database) => Promise<number>): Promise<number> {
@@ -21,13 +22,19 @@ async function withDatabase(command: (db: Database) => Promise<number>): Promise
   }
 }
 
+/** The worker that ended by itself before this one, as `./edgemap` says when it starts another. */
+function predecessorOf({ EDGEMAP_PREDECESSOR: pid, EDGEMAP_RESTARTS: restarts }: NodeJS.ProcessEnv) {
+  return pid ? { pid: Number(pid), restarts: Number(restarts) || 1 } : null;
+}
+
 async function worker(): Promise<number> {
-  const log = pino({ name: 'worker' }, pino.destination(2));
+  const log = pino({ name: 'worker' }, logTo(2));
   const stop = new AbortController();
   for (const signal of ['SIGINT', 'SIGTERM'] as const) process.on(signal, () => stop.abort('shutdown'));
+  onOrphaned(() => stop.abort('shutdown'));
   const allowPrivate = allowsPrivate();
   return withDatabase(async (db) => {
-    await work(db, log, allowPrivate, stop.signal);
+    await work({ db, log, allowPrivate, predecessor: predecessorOf(process.env), signal: stop.signal });
     return 0;
   });
 }

@@ -7,6 +7,7 @@ const state = {
   unanswered: 0,
   bytes: 9,
   current: 'https://museum.example/a-rather-long-address',
+  trouble: null,
 };
 function writer(terminal: { isTTY: boolean; columns?: number }) {
   const written: string[] = [];
@@ -26,6 +27,11 @@ describe('progress at the terminal', () => {
     expect(lines[0]).toMatch(/^34 done of 1,200 known/);
     expect(lines.every((line) => line.length < 40 && !line.includes('\n'))).toBe(true);
     expect(lines[2]).toBe('');
+  });
+  it('is the reason, while nothing can be fetched', () => {
+    const { written, progress } = writer({ isTTY: false });
+    progress.show({ ...state, trouble: { code: 'disk_full', megabytes: 12, needed: 200 } });
+    expect(written[0]).toMatch(/^Only 12 MB are free .* until 200 MB are/);
   });
   it('is a plain line now and then where nothing can be written over', () => {
     const { written, progress } = writer({ isTTY: false });

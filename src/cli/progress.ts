@@ -1,3 +1,4 @@
+import { sentence } from '$core/messages';
 import { thousands } from '$core/numbers';
 import type { Progress } from '$crawl/index';
 
@@ -10,7 +11,8 @@ const PLAIN_MS = 5000;
 export function progressWriter(out: NodeJS.WriteStream) {
   const began = Date.now();
   let lastPlain = 0;
-  const line = ({ done, known, current }: Progress) => {
+  const line = ({ done, known, current, trouble }: Progress) => {
+    if (trouble) return sentence(trouble);
     const seconds = (Date.now() - began) / 1000;
     const rate = seconds > 0 ? Math.round(done / seconds) : 0;
     return `${thousands(done)} done of ${thousands(known)} known, ${thousands(rate)} a second  ${current ?? ''}`;

@@ -4,6 +4,7 @@ import { pathToFileURL } from 'node:url';
 import { join } from 'node:path';
 import { OperatorError, prepareDatabase } from '$server/index';
 import { UsageError } from './options';
+import { onOrphaned } from './orphaned';
 
 const loopback = /^(127(\.\d+){3}|localhost|\[?::1\]?)$/;
 
@@ -15,6 +16,8 @@ const hostOf = (request: IncomingMessage) => (request.headers.host ?? '').replac
  * only and answers to loopback names only, which keeps other sites in the same browser out.
  */
 export async function serve(): Promise<number> {
+  // A log on a full disk must not end the application.
+  process.stderr.on('error', () => {});
   const host = process.env.HOST ?? '127.0.0.1';
   const port = Number(process.env.PORT ?? 0);
   if (!loopback.test(host))
@@ -52,6 +55,7 @@ export async function serve(): Promise<number> {
         // Event streams stay open as long as a browser shows them.
         server.closeAllConnections();
       });
+    onOrphaned(() => process.kill(process.pid, 'SIGTERM'));
     server.listen(port, host, () => {
       const address = server.address();
       if (address && typeof address === 'object') console.error(`listening on http://${host}:${address.port}/`);

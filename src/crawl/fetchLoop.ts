@@ -52,6 +52,8 @@ export interface FetchLoop {
   robots: ReturnType<typeof robotsCache>;
   /** Tells how many workers share the connections of the crawl. */
   share: (workers: number) => void;
+  /** Lets nothing more be fetched for now, or again. */
+  hold: (held: boolean) => void;
   /** The address asked for last. */
   current: () => string | null;
   /** The result of the last start page. */
@@ -63,6 +65,8 @@ interface LoopState {
   current: string | null;
   lastOfStart: PageResult | null;
   connections: number;
+  /** Whether nothing may be fetched for now. */
+  onHold: boolean;
   /** Numbers of addresses that were taken and are not stored yet. */
   held: Set<number>;
   /** Taken addresses that nobody has fetched yet. */
@@ -96,6 +100,7 @@ export function fetchLoop(options: FetchLoopOptions): FetchLoop {
     current: null,
     lastOfStart: null,
     connections: settings.connections,
+    onHold: false,
     held: new Set(),
     queue: [],
     underway: new Set(),
@@ -127,6 +132,7 @@ export function fetchLoop(options: FetchLoopOptions): FetchLoop {
     run: (rank) => run(loop, rank),
     robots,
     share: (workers) => (state.connections = Math.max(1, Math.floor(settings.connections / workers))),
+    hold: (held) => (state.onHold = held),
     current: () => state.current,
     lastOfStart: () => state.lastOfStart,
   };
@@ -221,11 +227,17 @@ async function run(loop: Loop, rank: number): Promise<void> {
     raiseFailure(state);
     if (signal.aborted) return windDown(loop, taking);
     // What waits to be stored bounds what is taken, when the database is slower than the site.
-    if (state.mayTake && !taking && state.queue.length < state.connections && state.held.size < MAX_HELD)
+    if (
+      state.mayTake &&
+      !state.onHold &&
+      !taking &&
+      state.queue.length < state.connections &&
+      state.held.size < MAX_HELD
+    )
       taking = takeMore(loop, rank)
         .catch(noteFailure(state))
         .finally(() => (taking = null));
-    for (let url; state.underway.size < state.connections && (url = nextUrl(loop));) launch(loop, url);
+    for (let url; !state.onHold && state.underway.size < state.connections && (url = nextUrl(loop));) launch(loop, url);
     const idle = state.underway.size === 0 && !taking && state.queue.length === 0;
     // Nothing more to come: what is stored last should be little, for the next rank waits for it.
     const least = state.queue.length === 0 && !taking && !state.mayTake ? LAST_PAGES : MIN_PAGES;
@@ -235,7 +247,7 @@ async function run(loop: Loop, rank: number): Promise<void> {
     if (idle && !state.writing && !state.mayTake) return;
     const busy = [...state.underway, ...(taking ? [taking] : []), ...(state.writing ? [state.writing] : [])];
     // What was stored, or a host that may be asked again, must not wait for a page that is slow to come.
-    if (busy.length || state.queue.length)
+    if (busy.length || state.queue.length || state.onHold)
       await Promise.race([...busy, (tick ??= sleep(TICK_MS).then(() => void (tick = null)))]);
   }
 }

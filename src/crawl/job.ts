@@ -8,6 +8,7 @@ import {
   backOff,
   crawlCookies,
   crawlState,
+  diskTrouble,
   endAnalysis,
   endCrawl,
   forgetStore,
@@ -54,7 +55,10 @@ const IDLE_MS = 100;
 export type Interruption = 'stop' | 'pause' | 'shutdown' | 'lost' | 'limit';
 
 /** How far a crawl is. */
-export type Progress = Pick<CrawlState, 'known' | 'done' | 'unanswered' | 'bytes' | 'current'>;
+export interface Progress extends Pick<CrawlState, 'known' | 'done' | 'unanswered' | 'bytes' | 'current'> {
+  /** Why nothing is fetched for now; null when something is. */
+  trouble: Message | null;
+}
 
 export interface WorkerOptions {
   db: Database;
@@ -152,9 +156,11 @@ async function joinWork(options: WorkerOptions, row: Crawl, lease: Lease | null)
     limiter.learn(await hostLimits(db));
     const changed = lease ? client.changedCookies() : null;
     if (changed) await saveCookies(db, crawlId, changed);
+    const trouble = await diskTrouble();
+    loop.hold(trouble !== null);
     const now = await crawlState(db, crawlId);
     if (!now) return interrupt('lost');
-    options.onProgress?.({ ...now, current: loop.current() });
+    options.onProgress?.({ ...now, current: loop.current(), trouble });
     if (now.request) return interrupt(now.request);
     if (!lease) return now.state === 'running' ? undefined : interrupt('lost');
     endedBy = limitReached(settings, now);

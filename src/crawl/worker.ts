@@ -1,7 +1,18 @@
 import { hostname } from 'node:os';
 import { setTimeout as sleep } from 'node:timers/promises';
 import type { Logger } from 'pino';
-import { endAnalysis, endCrawl, helpableCrawl, isConnectionLoss, leaseJob, LostLease } from '$server/index';
+import {
+  BEAT_MS,
+  endAnalysis,
+  endCrawl,
+  helpableCrawl,
+  isConnectionLoss,
+  leaseJob,
+  LostLease,
+  releaseDead,
+  sayAlive,
+  sayGone,
+} from '$server/index';
 import type { Database, Lease } from '$server/index';
 import { helpWith, runAnalysis, runCrawl } from './job';
 
@@ -10,15 +21,46 @@ const RETRY_MS = 2000;
 
 /** How the names of workers begin that others may help. A crawl at a terminal keeps to the settings of its terminal. */
 const WORKER = 'worker:';
-const nameOf = (kind: string) => `${kind}${hostname().slice(0, 40)}:${process.pid}:${Date.now().toString(36)}`;
+const processName = (pid: number) => `${hostname().slice(0, 40)}:${pid}:`;
+const nameOf = (kind: string) => `${kind}${processName(process.pid)}${Date.now().toString(36)}`;
 /** A name for this process, which no other has. */
 export const terminalName = () => nameOf('terminal:');
 
+/** What is known of the process in whose place this one was started. */
+export interface Predecessor {
+  pid: number;
+  /** How many there have been. */
+  restarts: number;
+}
+
+export interface WorkOptions {
+  db: Database;
+  log: Logger;
+  allowPrivate: boolean;
+  /** The worker that ended by itself before this one; what it held is free at once. */
+  predecessor: Predecessor | null;
+  signal: AbortSignal;
+}
+
 /** Takes jobs from the database and runs them, one at a time, or helps others with theirs, until the signal comes. */
-export async function work(db: Database, log: Logger, allowPrivate: boolean, signal: AbortSignal): Promise<void> {
+export async function work({ db, log, allowPrivate, predecessor, signal }: WorkOptions): Promise<void> {
   const owner = nameOf(WORKER);
-  const options = { db, owner, allowPrivate, signal };
+  if (predecessor) await releaseDead(db, WORKER + processName(predecessor.pid)).catch(() => {});
+  // A database that does not answer is waited for below.
+  const beat = () => sayAlive(db, owner, predecessor?.restarts ?? 0).catch(() => {});
+  await beat();
+  const beating = setInterval(() => void beat(), BEAT_MS);
   log.info({ owner }, 'worker ready');
+  try {
+    await takeJobs({ db, log, owner, allowPrivate, signal });
+  } finally {
+    clearInterval(beating);
+    await sayGone(db, owner).catch(() => {});
+  }
+}
+
+async function takeJobs({ log, ...options }: Omit<WorkOptions, 'predecessor'> & { owner: string }): Promise<void> {
+  const { db, owner, signal } = options;
   while (!signal.aborted) {
     let lease: Lease | null = null;
     try {

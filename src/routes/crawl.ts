@@ -1,5 +1,6 @@
 /** The one loader of what a crawl's screens and endpoints need. */
 import { error, redirect } from '@sveltejs/kit';
+import { sentence } from '$core/messages';
 import { asksForLinks, parseSelection } from '$core/selection';
 import { SNAPSHOT_VERSION, SnapshotVersionError } from '$core/snapshot';
 import type { PartGroup, Snapshot } from '$core/snapshot';
@@ -36,6 +37,8 @@ async function snapshotOf(crawl: CrawlState, need: PartGroup): Promise<Snapshot 
   } catch (thrown) {
     if (!(thrown instanceof SnapshotVersionError)) throw thrown;
     if (thrown.version > SNAPSHOT_VERSION) error(409, 'A newer version of Edge Map has analysed this crawl.');
+    const { reason } = crawl;
+    if (reason?.code === 'workers_died') error(503, sentence(reason));
     await requestAnalysis(db, crawl.id);
     return null;
   }

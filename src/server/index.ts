@@ -5,16 +5,20 @@ export {
   databaseUrl,
   inRuns,
   isConnectionLoss,
+  isDiskFull,
   openDatabase,
   OperatorError,
   retryOutage,
 } from './database';
 export type { Database } from './database';
+export { diskTrouble } from './disk';
 export * from './hosts';
 export { importedAddresses, importsOf, importsOfCrawl, saveList, SETTINGS_LIST } from './imports';
 export type { UrlImport } from './imports';
 export {
   analysisProgress,
+  BEAT_MS,
+  crawlTrouble,
   endAnalysis,
   endCrawl,
   helpableCrawl,
@@ -25,12 +29,16 @@ export {
   markStarted,
   noteStep,
   releaseCrawl,
+  releaseDead,
   renewLease,
   requestAnalysis,
+  sayAlive,
+  sayGone,
   setRank,
 } from './jobs';
 export type { AnalysisProgress, Ending, Lease } from './jobs';
 export * from './lists';
+export { logTo } from './log';
 export { prepareDatabase } from './prepare';
 export * from './sites';
 export * from './snapshots';

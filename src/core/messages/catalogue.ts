@@ -137,6 +137,20 @@ const catalogue = {
   outcome_status: ({ status }: { status: number }) => `answered ${status}`,
   outcome_error: ({ error }: { error: FetchError }) => `no answer: ${errors[error]}`,
 
+  // What keeps a crawl from going on
+  no_worker: () =>
+    'No worker is alive, so this crawl does not go on. Nothing is lost. Start a worker with ./edgemap worker, or stop Edge Map and start it again.',
+  leader_gone: ({ seconds }: { seconds: number }) =>
+    `The worker that led this crawl does not answer. Another one takes over in ${counted(seconds, 'second', 'seconds')}.`,
+  worker_restarted: ({ seconds }: { seconds: number }) =>
+    `A worker ended by itself ${counted(seconds, 'second', 'seconds')} ago and was started again. Nothing is lost.`,
+  disk_full: ({ megabytes, needed }: { megabytes: number; needed: number }) =>
+    `Only ${thousands(megabytes)} MB are free on the disk of the database. Nothing is fetched until ${thousands(needed)} MB are: make room, and crawls go on by themselves.`,
+  workers_died: ({ times, during }: { times: number; during: 'crawl' | 'analysis' }) =>
+    `${times} workers in a row ended by themselves ${
+      during === 'crawl' ? 'while they ran this crawl' : 'while they analysed this crawl'
+    }, so it was set aside. What was fetched is kept. The log of the worker says more; more memory may help.`,
+
   // Warnings while a crawl runs
   mostly_blocked: ({
     blocked,

@@ -12,6 +12,8 @@ export interface Watched {
   newest: { address: string; status: number | null; error: FetchError | null; blocked: boolean }[];
   /** When the site is closed to this crawl. */
   warning: Message | null;
+  /** What keeps the crawl from going on, or did a moment ago. */
+  trouble: Message | null;
   /** Families cut by the trap guard so far. */
   traps: number;
   workers: number;

@@ -55,7 +55,7 @@ export async function resumeCrawl(db: Database, id: number, settings?: CrawlSett
   await db.transaction(async (tx) => {
     await tx
       .update(job)
-      .set({ kind: 'crawl', state: 'waiting', owner: null, leaseUntil: null })
+      .set({ kind: 'crawl', state: 'waiting', owner: null, leaseUntil: null, losses: 0 })
       .where(eq(job.crawlId, id));
     const anew = { state: 'waiting', reason: null, limited: false, request: null, endedAt: null } as const;
     await tx

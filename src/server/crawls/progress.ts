@@ -6,7 +6,8 @@ import type { Example, Watched } from '$core/watch';
 import type { Message } from '$core/messages';
 import type { Database } from '../database';
 import { hostLimits } from '../hosts';
-import { analysisProgress } from '../jobs';
+import { diskTrouble } from '../disk';
+import { analysisProgress, crawlTrouble } from '../jobs';
 import { ASIDE_RANK, EXTERNAL_RANK, RESOURCE_RANK, UNLINKED_RANK } from './ranks';
 
 const NEWEST = 12;
@@ -105,6 +106,7 @@ export async function watchCrawl(db: Database, crawl: { id: number; done: number
       .slice(0, NEWEST)
       .map(({ address, status, error, robotsRule }) => ({ address, status, error, blocked: robotsRule !== null })),
     warning: await closedWarning(db, crawl),
+    trouble: (await crawlTrouble(db, crawl.id)) ?? (await diskTrouble()),
     traps,
     workers,
     analysis: await analysisProgress(db, crawl.id),

@@ -74,6 +74,17 @@ export async function renewWorker(db: Database, crawlId: number, workerId: numbe
   return rows.length - gone.length;
 }
 
+/** Frees what is held by workers that no longer exist, within a transaction. */
+export async function freeOrphans(run: Statement, crawlId: number): Promise<void> {
+  await lockCrawl(run, crawlId);
+  const orphaned = `crawl_id = ? and done = 0 and held_by is not null
+    and not exists (select 1 from crawl_worker w where w.id = held_by)`;
+  const counted = `select count(*) as pages from frontier where ${orphaned} and rank < ${RESOURCE_RANK}`;
+  const [{ pages }] = (await run(counted, [crawlId])) as { pages: number }[];
+  await run(`update frontier set held_by = null where ${orphaned}`, [crawlId]);
+  if (pages) await run('update crawl set asked = greatest(0, asked - ?) where id = ?', [pages, crawlId]);
+}
+
 /** How many workers a crawl has. */
 export async function workerCount(db: Database, crawlId: number): Promise<number> {
   const count = 'select count(*) as n from crawl_worker where crawl_id = ? and lease_until >= current_timestamp(3)';

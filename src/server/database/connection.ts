@@ -83,7 +83,8 @@ const OUTAGE_MS = 120_000;
 const RETRY_MS = 500;
 
 /**
- * Runs work that may be run again, and waits for a database that has gone away for a moment.
+ * Runs work that may be run again, and waits for a database that has gone away for a moment, or whose disk is full: only a
+ * person can make room.
  * @throws the failure itself when the database stays away for two minutes, or when it is another failure
  */
 export async function retryOutage<T>(work: () => Promise<T>): Promise<T> {
@@ -92,7 +93,8 @@ export async function retryOutage<T>(work: () => Promise<T>): Promise<T> {
     try {
       return await work();
     } catch (error) {
-      if (!isConnectionLoss(error) || Date.now() - began > OUTAGE_MS) throw error;
+      const mayPass = isDiskFull(error) || (isConnectionLoss(error) && Date.now() - began <= OUTAGE_MS);
+      if (!mayPass) throw error;
       await sleep(RETRY_MS);
     }
   }
@@ -108,6 +110,18 @@ export function isConnectionLoss(error: unknown): boolean {
     if (code && lossCode.test(code)) return true;
     // The driver gives this one no code: the connection had closed before the statement was sent.
     if (/in closed state|Connection lost/i.test(at.message)) return true;
+  }
+  return false;
+}
+
+const fullCode = /^(ER_DISK_FULL|ER_RECORD_FILE_FULL|ER_DISK_FULL_NOWAIT|ENOSPC)$/;
+
+/** True when a statement failed because the disk of the database is full. */
+export function isDiskFull(error: unknown): boolean {
+  for (let at = error; at instanceof Error; at = at.cause) {
+    const { code } = at as { code?: string };
+    // Other failures to write name the number of the system's error (28, ENOSPC) in their text.
+    if ((code && fullCode.test(code)) || /No space left on device|Errcode: 28\b/i.test(at.message)) return true;
   }
   return false;
 }

@@ -6,6 +6,7 @@ export {
   inRuns,
   inTransaction,
   isConnectionLoss,
+  isDiskFull,
   openDatabase,
   OperatorError,
   retryOutage,

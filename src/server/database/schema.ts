@@ -151,6 +151,9 @@ export const job = mysqlTable(
     /** Counts how often the job was leased: what an earlier holder of the lease still writes is told by it. */
     lease: int().notNull().default(0),
     leaseUntil: moment(),
+    /** How many workers in a row have died with it without storing a page, and how many pages were done when it was leased. */
+    losses: int().notNull().default(0),
+    doneAtLease: int().notNull().default(0),
     /** What is being analysed, and how many of how many steps are done. */
     step: varchar({ length: 60 }),
     stepsDone: int().notNull().default(0),
@@ -170,6 +173,16 @@ export const crawlWorker = mysqlTable(
   },
   (table) => [index('crawl_worker_crawl').on(table.crawlId)],
 );
+
+/** The workers that wait for jobs or run them. */
+export const worker = mysqlTable('worker', {
+  owner: varchar({ length: 80 }).primaryKey(),
+  startedAt: moment().notNull(),
+  /** A worker says every two seconds that it is alive. */
+  seenAt: moment().notNull(),
+  /** How often it was started again because it had ended by itself. */
+  restarts: int().notNull().default(0),
+});
 
 /** When each host may be asked next: shared by all workers, and by all crawls. */
 export const hostLimit = mysqlTable('host_limit', {

@@ -7,6 +7,7 @@ export {
   leaseAnalysis,
   leaseJob,
   lockLease,
+  MAX_LOSSES,
   LostLease,
   markStarted,
   noteStep,
@@ -17,3 +18,4 @@ export {
 } from './jobs';
 export type { AnalysisProgress, Ending, Lease } from './jobs';
 export { LEASE_SECONDS, leaseEnd } from './lease';
+export { BEAT_MS, crawlTrouble, releaseDead, sayAlive, sayGone } from './workforce';

@@ -7,6 +7,7 @@ import { firstLease } from '../../../tests/support/crawling';
 import {
   addCrawl,
   crawlState,
+  crawlTrouble,
   endAnalysis,
   endCrawl,
   getCrawl,
@@ -18,10 +19,13 @@ import {
   LostLease,
   markStarted,
   releaseCrawl,
+  releaseDead,
   renewLease,
   requestAnalysis,
   requestCrawl,
   resumeCrawl,
+  sayAlive,
+  sayGone,
   saveSite,
   setRank,
   storeSnapshot,
@@ -106,6 +110,95 @@ describe('jobs', () => {
     await expireLease(test.db, led.crawlId);
     expect(await helpableCrawl(test.db, 'worker:')).toBeNull();
     for (const lease of [terminal, led]) await endCrawl(test.db, lease, done);
+  });
+});
+
+describe('a crawl with which workers die', () => {
+  const die = async (id: number) => {
+    const lease = await leaseJob(test.db, 'doomed');
+    await expireLease(test.db, id);
+    return lease;
+  };
+  const storePage = (id: number) => test.db.$client.query('update crawl set done = done + 1 where id = ?', [id]);
+
+  it('is set aside after the third in a row, with the reason, and the next one runs', async () => {
+    const { id } = await waiting('deadly');
+    const next = await waiting('harmless');
+    for (let i = 0; i < 3; i++) expect(await die(id)).toMatchObject({ crawlId: id });
+    const lease = await leaseJob(test.db, 'heir');
+    expect(lease).toMatchObject({ crawlId: next.id });
+    expect(await crawlState(test.db, id)).toMatchObject({
+      state: 'failed',
+      reason: { code: 'workers_died', times: 3, during: 'crawl' },
+    });
+    await endCrawl(test.db, lease!, done);
+    // A person may try again, as often as before.
+    await resumeCrawl(test.db, id);
+    for (let i = 0; i < 2; i++) expect(await die(id)).toMatchObject({ crawlId: id });
+    await endCrawl(test.db, (await leaseJob(test.db, 'heir'))!, done);
+  });
+  it('goes on for as long as pages are stored in between, or workers leave in good order', async () => {
+    const { id } = await waiting('slow');
+    for (let i = 0; i < 5; i++) {
+      expect(await die(id)).toMatchObject({ crawlId: id });
+      await storePage(id);
+    }
+    for (let i = 0; i < 5; i++) await releaseCrawl(test.db, (await leaseJob(test.db, 'polite'))!, 'waiting');
+    await endCrawl(test.db, (await leaseJob(test.db, 'heir'))!, done);
+  });
+  it('is set aside likewise when it is its analysis, and not analysed again by itself', async () => {
+    const { id } = await waiting('analysed', 'test');
+    await endCrawl(test.db, firstLease(id), done);
+    await requestAnalysis(test.db, id);
+    for (let i = 0; i < 3; i++) expect(await die(id)).toMatchObject({ crawlId: id, kind: 'analysis' });
+    expect(await leaseJob(test.db, 'heir')).toBeNull();
+    expect(await crawlState(test.db, id)).toMatchObject({ state: 'done', reason: { during: 'analysis' } });
+    await requestAnalysis(test.db, id);
+    expect(await leaseJob(test.db, 'heir')).toBeNull();
+  });
+  it('gives back what is held by workers that no longer exist when it is taken up', async () => {
+    const { id } = await waiting('orphaned', 'test');
+    await test.db.$client.query('insert into frontier (crawl_id, url_id, rank, hops, held_by) values (?, 1, 0, 0, 999)', [id]);
+    await test.db.$client.query('update crawl set asked = 1 where id = ?', [id]);
+    await markStarted(test.db, firstLease(id));
+    const [held] = await test.db.$client.query('select held_by from frontier where crawl_id = ?', [id]);
+    expect(held).toEqual([{ held_by: null }]);
+    expect((await getCrawl(test.db, id))!.asked).toBe(0);
+    await endCrawl(test.db, firstLease(id), done);
+  });
+});
+
+describe('what keeps a crawl from going on is told', () => {
+  const silent = (id: number, seconds: number) =>
+    test.db.$client.query('update job set lease_until = lease_until - interval ? second where crawl_id = ?', [seconds, id]);
+
+  it('when no worker is alive, when its own has gone silent, when one was started again', async () => {
+    const { id } = await waiting('trouble');
+    expect(await crawlTrouble(test.db, id)).toEqual({ code: 'no_worker' });
+    await sayAlive(test.db, 'worker:here:1:a', 0);
+    expect(await crawlTrouble(test.db, id)).toBeNull();
+    const lease = (await leaseJob(test.db, 'worker:here:2:b'))!;
+    await sayGone(test.db, 'worker:here:1:a');
+    expect(await crawlTrouble(test.db, id)).toBeNull();
+    await silent(id, 10);
+    expect(await crawlTrouble(test.db, id)).toEqual({ code: 'no_worker' });
+    await sayAlive(test.db, 'worker:here:3:c', 2);
+    expect(await crawlTrouble(test.db, id)).toMatchObject({ code: 'leader_gone' });
+    await renewLease(test.db, lease);
+    expect(await crawlTrouble(test.db, id)).toMatchObject({ code: 'worker_restarted' });
+    await endCrawl(test.db, lease, done);
+    expect(await crawlTrouble(test.db, id)).toBeNull();
+    await sayGone(test.db, 'worker:here:3:c');
+  });
+  it('and whoever is known to be dead is not waited for', async () => {
+    const { id } = await waiting('dead');
+    const lease = (await leaseJob(test.db, 'worker:here:12:a'))!;
+    await releaseDead(test.db, 'worker:here:1:');
+    expect(await leaseJob(test.db, 'heir')).toBeNull();
+    await releaseDead(test.db, 'worker:here:12:');
+    const heir = (await leaseJob(test.db, 'heir'))!;
+    expect(heir).toMatchObject({ crawlId: id, number: lease.number + 1 });
+    await endCrawl(test.db, heir, done);
   });
 });
 

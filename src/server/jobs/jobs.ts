@@ -3,10 +3,10 @@
  * Whatever the holder of a lease writes is fenced by the number of its lease: once another worker has leased the job,
  * nothing that the earlier one still writes has an effect.
  */
-import { and, eq, like, lt, or, sql } from 'drizzle-orm';
+import { and, eq, like, lt, sql } from 'drizzle-orm';
 import type { RowDataPacket } from 'mysql2';
 import type { Message } from '$core/messages';
-import { dismissAll } from '../crawls/workers';
+import { dismissAll, freeOrphans } from '../crawls/workers';
 import { inTransaction } from '../database';
 import type { Database, Statement } from '../database';
 import { crawl, job } from '../database/schema';
@@ -30,24 +30,56 @@ export class LostLease extends Error {
   }
 }
 
-/** Leases the oldest open job: one that waits, or whose worker has not renewed its lease in time; null when there is none. */
+/** Workers that die with a job, one after the other and without storing a page, until it is set aside. */
+export const MAX_LOSSES = 3;
+
+/** The oldest open job: one that waits, or whose worker has not renewed its lease in time. Its row is locked. */
+async function openJob(run: Statement): Promise<OpenJob | null> {
+  const open = `select crawl_id as crawlId, kind, lease as number, losses, done_at_lease as doneAtLease, state from job
+    where state = 'waiting' or (state = 'leased' and lease_until < current_timestamp(3))
+    order by crawl_id limit 1 for update skip locked`;
+  return ((await run(open)) as OpenJob[])[0] ?? null;
+}
+
+interface OpenJob {
+  crawlId: number;
+  kind: Lease['kind'];
+  number: number;
+  losses: number;
+  doneAtLease: number;
+  state: 'waiting' | 'leased';
+}
+
+/** Leases the oldest open job; null when there is none. A job with which worker after worker has died is set aside. */
 export async function leaseJob(db: Database, owner: string): Promise<Lease | null> {
-  return db.transaction(async (tx) => {
-    const [open] = await tx
-      .select({ crawlId: job.crawlId, kind: job.kind, number: job.lease })
-      .from(job)
-      .where(or(eq(job.state, 'waiting'), and(eq(job.state, 'leased'), lt(job.leaseUntil, now))))
-      .orderBy(job.crawlId)
-      .limit(1)
-      .for('update', { skipLocked: true });
-    if (!open) return null;
-    const lease: Lease = { ...open, owner, number: open.number + 1 };
-    await tx
-      .update(job)
-      .set({ state: 'leased', owner, lease: lease.number, leaseUntil: leaseEnd })
-      .where(eq(job.crawlId, open.crawlId));
-    return lease;
-  });
+  for (;;) {
+    const tried = await inTransaction(db, async (run): Promise<Lease | 'aside' | null> => {
+      const open = await openJob(run);
+      if (!open) return null;
+      const { crawlId, kind, number } = open;
+      const [{ done }] = (await run('select done from crawl where id = ?', [crawlId])) as { done: number }[];
+      const losses = open.state === 'waiting' ? 0 : done > open.doneAtLease ? 1 : open.losses + 1;
+      await run(
+        `update job set state = 'leased', owner = ?, lease = lease + 1, losses = ?, done_at_lease = ?,
+           lease_until = current_timestamp(3) + interval ${LEASE_SECONDS} second where crawl_id = ?`,
+        [owner, losses, done, crawlId],
+      );
+      if (losses < MAX_LOSSES) return { crawlId, kind, owner, number: number + 1 };
+      await setAside(run, open);
+      return 'aside';
+    });
+    if (tried !== 'aside') return tried;
+  }
+}
+
+/** Ends a job with which worker after worker has died. What was stored is kept. */
+async function setAside(run: Statement, { crawlId, kind }: OpenJob): Promise<void> {
+  await dismissAll(run, crawlId);
+  const reason = JSON.stringify({ code: 'workers_died', times: MAX_LOSSES, during: kind } satisfies Message);
+  const ended = `update crawl set reason = ?, request = null, current = null, ended_at = current_timestamp(3)
+    ${kind === 'crawl' ? ", state = 'failed'" : ''} where id = ?`;
+  await run(ended, [reason, crawlId]);
+  await finish(run, crawlId, 'done');
 }
 
 const isHeld = ({ crawlId, owner, number }: Lease) =>
@@ -92,12 +124,13 @@ export async function isLed(db: Database, crawlId: number): Promise<boolean> {
 export const noteStep = async (db: Database, lease: Lease, step: string, stepsDone: number, steps: number) =>
   void (await db.update(job).set({ step, stepsDone, steps }).where(isHeld(lease)));
 
-/** Sets a crawl running. */
+/** Sets a crawl running. Whatever is held by workers that no longer exist is free again. */
 export const markStarted = (db: Database, lease: Lease) =>
   inTransaction(db, async (run) => {
     await lockLease(run, lease);
     const start = `update crawl set state = 'running', started_at = coalesce(started_at, current_timestamp(3)) where id = ?`;
     await run(start, [lease.crawlId]);
+    await freeOrphans(run, lease.crawlId);
   });
 
 /** Tells the workers of a crawl at which rank to work. */
@@ -152,12 +185,15 @@ export const releaseCrawl = (db: Database, lease: Lease, state: 'waiting' | 'pau
     await finish(run, lease.crawlId, state);
   });
 
-/** Asks a worker to analyse an ended crawl anew. Does nothing while that is already asked for or under way. */
+/**
+ * Asks a worker to analyse an ended crawl anew. Does nothing while that is already asked for or under way, or when workers
+ * have died of it.
+ */
 export async function requestAnalysis(db: Database, crawlId: number): Promise<void> {
   await db
     .update(job)
     .set({ kind: 'analysis', state: 'waiting', owner: null, leaseUntil: null })
-    .where(and(eq(job.crawlId, crawlId), eq(job.state, 'done')));
+    .where(and(eq(job.crawlId, crawlId), eq(job.state, 'done'), lt(job.losses, MAX_LOSSES)));
 }
 
 /** Leases the waiting analysis of one crawl; null when a worker has leased it already. */

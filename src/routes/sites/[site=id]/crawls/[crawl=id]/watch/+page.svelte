@@ -16,6 +16,7 @@
   const live = $derived(now.state === 'waiting' || now.state === 'running');
   /** How far an analysis is: of this crawl, or of one that an earlier version of Edge Map has analysed. */
   const analysis = $derived(now.watched?.analysis ?? null);
+  const trouble = $derived(now.watched?.trouble ?? null);
   const ended = $derived(now.state === 'done' || now.state === 'stopped');
   let trail = $state.raw<{ at: number; done: number }[]>([]);
   let asked = $state<'stop' | 'pause' | null>(null);
@@ -80,12 +81,16 @@
 <svelte:head><title>{stateLabel[now.state]} · {new URL(data.site.start).host} · Edge Map</title></svelte:head>
 <main class="mx-auto w-full max-w-6xl overflow-y-auto px-6 py-6">
   {#if now.state === 'failed'}
-    <p class="heading">The crawl did not start</p>
+    <p class="heading">{now.reason?.code === 'workers_died' ? 'The crawl was set aside' : 'The crawl did not start'}</p>
     <h1 class="font-serif text-2xl" role="alert">{now.reason ? sentence(now.reason) : ''}</h1>
     <div class="mt-6 flex gap-2">
       <a href="/settings?site={data.site.id}" class="btn btn-primary btn-sm">Change the settings</a>
       <a href="/" class="btn btn-outline btn-sm">Give another address</a>
-      <form method="post" action="?/resume"><button class="btn btn-outline btn-sm">Try again</button></form>
+      <form method="post" action="?/resume">
+        <button class="btn btn-outline btn-sm"
+          >{now.reason?.code === 'workers_died' ? 'Continue the crawl' : 'Try again'}</button
+        >
+      </form>
     </div>
   {:else}
     <div class="flex items-start gap-4">
@@ -122,6 +127,7 @@
       {:else if unheard}<span class="lost"
           >That could not be asked of the crawl, which goes on as before. Try again in a moment.</span
         >
+      {:else if trouble}<span class="lost">{sentence(trouble)}</span>
       {:else if analysis}<span class="quiet"
           >{analysis.steps
             ? `Step ${analysis.stepsDone + 1} of ${analysis.steps}: ${analysis.step}.`
