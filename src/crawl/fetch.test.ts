@@ -15,7 +15,7 @@ afterEach(() => site?.close());
 const plain: ClientSettings = { bodyMegabytes: 1 };
 const MAX_BODY_BYTES = 1 << 20;
 async function ask(address: string, settings = plain, wanted = true) {
-  const client = clientOf(settings);
+  const client = clientOf({ start: address, ...settings });
   try {
     return await fetchAddress(address, client, new AbortController().signal, { wanted: () => wanted });
   } finally {

@@ -14,17 +14,20 @@ import { readSitemaps } from './sitemaps';
 
 let site: StandIn | null = null;
 afterEach(() => site?.close());
-const client = clientOf();
 const signal = new AbortController().signal;
-const fetch = fetchWith(client, { limiter: unlimited, retries: 0, signal });
 const settings = settingsSchema.parse({ start: 'https://museum.example/' });
 const parsers = openParsers({ settings, selectionOnly: false }, signal, { threads: 0 });
-const asking = { fetch, parse: parsers.parseRobots, token: 'edgemap' };
+const clientFor = (origin: string) => clientOf({ start: `${origin}/` });
+const asking = (origin: string) => ({
+  fetch: fetchWith(clientFor(origin), { limiter: unlimited, retries: 0, signal }),
+  parse: parsers.parseRobots,
+  token: 'edgemap',
+});
 
 describe('robots.txt', () => {
   const closes = async (pages: Record<string, StandInPage>) => {
     site = await standIn(pages);
-    return (await fetchRobots(site.origin, asking)).closedBy(`${site.origin}/shop`);
+    return (await fetchRobots(site.origin, asking(site.origin))).closedBy(`${site.origin}/shop`);
   };
   const shut = 'User-agent: *\nDisallow: /shop';
   const rule = { line: 2, directive: 'disallow', path: '/shop', group: '*' };
@@ -35,11 +38,11 @@ describe('robots.txt', () => {
   });
   it('closes everything when the server fails', async () => {
     expect(await closes({ '/robots.txt': { status: 503 } })).toMatchObject({ directive: 'unreadable' });
-    const { fault } = await fetchRobots(site!.origin, asking);
+    const { fault } = await fetchRobots(site!.origin, asking(site!.origin));
     expect(fault).toEqual({ code: 'status', status: 503, tries: 1 });
   });
   it('closes everything when no answer comes, and says what kind of failure it was', async () => {
-    const rules = await fetchRobots('http://127.0.0.1:9', asking);
+    const rules = await fetchRobots('http://127.0.0.1:9', asking('http://127.0.0.1:9'));
     expect(rules.closedBy('http://127.0.0.1:9/')).toMatchObject({ directive: 'unreadable' });
     expect(rules.fault).toEqual({ code: 'error', error: 'refused', tries: 1 });
     expect(rules.error).toBe('refused');
@@ -58,7 +61,7 @@ describe('robots.txt', () => {
   it('is asked for once for each origin', async () => {
     site = await standIn({ '/robots.txt': shut });
     const read: string[] = [];
-    const rulesFor = robotsCache({ ...asking, signal, onRead: async ({ origin }) => read.push(origin) });
+    const rulesFor = robotsCache({ ...asking(site.origin), signal, onRead: async ({ origin }) => read.push(origin) });
     await Promise.all(['/a', '/b', '/shop'].map((path) => rulesFor(site!.origin + path)));
     expect(site.asked).toEqual(['/robots.txt']);
     expect(read).toEqual([site.origin]);
@@ -77,7 +80,7 @@ describe('sitemaps', () => {
       paths.map((path) => origin + path),
       [origin],
       {
-        client,
+        client: clientFor(origin),
         policy: { limiter: unlimited, retries: 1, signal },
         openParser: parsers.openSitemap,
         identify,
@@ -122,7 +125,7 @@ describe('sitemaps', () => {
   it('are not to blame when what they list cannot be stored', async () => {
     site = await standIn({ '/s.xml': 'https://museum.example/1\n' });
     const reading = {
-      client,
+      client: clientFor(site.origin),
       policy: { limiter: unlimited, retries: 1, signal },
       openParser: parsers.openSitemap,
       identify,

@@ -43,6 +43,25 @@ describe('private addresses', () => {
       ).toEqual({ ok: false, error: 'private' });
     await client.agent.destroy();
   });
+  it('are asked, where they may be, only when the settings name them: a site cannot aim a crawl at them', async () => {
+    const overrides = [{ host: 'www.museum.example', toHost: '127.0.0.1', toPort: 9 }];
+    const client = clientOf({ start: 'http://127.0.0.1:9/', hosts: ['localhost:9'], overrides });
+    const errorAt = async (address: string) => {
+      const fetched = await fetchAddress(address, client, new AbortController().signal, { wanted: () => true });
+      return fetched.ok ? null : fetched.error;
+    };
+    for (const named of ['http://127.0.0.1:9/', 'http://localhost:9/', 'http://www.museum.example/'])
+      expect([named, await errorAt(named)]).toEqual([named, 'refused']);
+    for (const other of [
+      'http://127.0.0.1:10/',
+      'http://127.0.0.1/',
+      'http://localhost/',
+      'http://[::1]:9/',
+      'http://169.254.169.254/',
+    ])
+      expect([other, await errorAt(other)]).toEqual([other, 'private']);
+    await client.agent.destroy();
+  });
   it('are allowed while the app listens on loopback, or when the operator says so', () => {
     expect(allowsPrivate({})).toBe(true);
     expect(allowsPrivate({ HOST: '0.0.0.0' })).toBe(false);

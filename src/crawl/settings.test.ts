@@ -4,6 +4,7 @@ import { noSecrets } from '$core/settings';
 import { addressAt } from '$core/snapshot';
 import { getCrawl, leaseJob, recrawl, resumeCrawl, trapsOf } from '$server/index';
 import { crawling, reader } from '../../tests/support/crawling';
+import { clientOf } from '../../tests/support/client';
 import { testDatabase } from '../../tests/support/database';
 import type { TestDatabase } from '../../tests/support/database';
 import { linking, standIn } from '../../tests/support/standIn';
@@ -67,7 +68,30 @@ describe('scope', () => {
   });
 });
 
+/** Where a host is that the settings name: links alone never aim a crawl at a private address. */
+const otherExample = () => [
+  { host: 'other.example', toHost: '127.0.0.1', toPort: Number(new URL(other!.origin).port) },
+];
+
 describe('what is sent', () => {
+  it('are secrets only to the hosts of starts, and never in clear where the start is safe', () => {
+    const secrets = {
+      headers: [{ name: 'X-Api-Key', value: 'k' }],
+      cookie: 'key=1',
+      basic: { user: 'u', password: 'p' },
+    };
+    const sent = (start: string, address: string) => {
+      const client = clientOf({ start, hosts: ['press.museum.example'], keepCookies: true }, { secrets });
+      return Object.keys(client.headersFor(address)).filter((name) => /authorization|x-api-key|cookie/.test(name))
+        .length;
+    };
+    expect(sent('https://museum.example/', 'https://museum.example/a')).toBe(3);
+    expect(sent('https://museum.example/', 'http://museum.example/a')).toBe(0);
+    expect(sent('https://museum.example/', 'https://museum.example:8443/')).toBe(0);
+    expect(sent('https://museum.example/', 'https://press.museum.example/')).toBe(0);
+    // A site that sends its visitors on to https.
+    expect(sent('http://museum.example/', 'https://museum.example/')).toBe(3);
+  });
   it('are agent, language, headers, cookies and password, to the site only', async () => {
     const heard: Record<string, unknown>[] = [];
     const hear =
@@ -78,7 +102,7 @@ describe('what is sent', () => {
       };
     other = await standIn({ '/': hear('other', 'x') });
     site = await standIn({
-      '/': hear('home', linking('Home', '/a', `${other.origin.replace('127.0.0.1', 'localhost')}/`)),
+      '/': hear('home', linking('Home', '/a', 'http://other.example/')),
       '/a': hear('a', linking('A')),
     });
     const secrets = {
@@ -88,7 +112,14 @@ describe('what is sent', () => {
     };
     await crawl(
       `${site.origin}/`,
-      { userAgent: 'Tram/1', language: 'fr', keepCookies: true, external: 'check', connections: 1 },
+      {
+        userAgent: 'Tram/1',
+        language: 'fr',
+        keepCookies: true,
+        external: 'check',
+        connections: 1,
+        overrides: otherExample(),
+      },
       secrets,
     );
     const [home, a, outside] = heard;
@@ -132,7 +163,7 @@ describe('what is checked besides pages', () => {
       '/': 'x',
       '/head': (request, response) => void response.writeHead(request.method === 'HEAD' ? 405 : 200).end(),
     });
-    const away = other.origin.replace('127.0.0.1', 'localhost');
+    const away = 'http://other.example';
     site = await standIn({
       '/': `<img src=/a.png><img src=/gone.png><script src=/s.js></script>${linking('Home', `${away}/`, `${away}/head`, `${away}/gone`)}`,
       '/a.png': { headers: { 'content-type': 'image/png' } },
@@ -142,6 +173,7 @@ describe('what is checked besides pages', () => {
       check,
       external: 'check',
       externalLimit: 10,
+      overrides: otherExample(),
       usualSitemaps: false,
     });
     const statuses = Object.fromEntries(

@@ -15,7 +15,8 @@ const errors: Record<FetchError, string> = {
   tls: 'The certificate or the secure connection was not accepted.',
   reset: 'The connection broke off before the answer was complete.',
   malformed: 'The answer does not follow HTTP.',
-  private: 'The host has a private address, and this server does not fetch from private addresses.',
+  private:
+    'The host has a private address. Such hosts are fetched only where this server allows it and the start, the hosts or the overrides of the settings name them.',
   network: 'The network failed.',
   unreadable: 'The document could not be read.',
 };
