@@ -33,6 +33,11 @@ export const handle: Handle = async ({ event, resolve }) => {
 
 /** What a person sees of a failure: what happened and what to do, never a stack. */
 export const handleError: HandleServerError = ({ error, event, status, message }) => {
+  if (status === 413)
+    return {
+      message: 'That is more than Edge Map takes in at once.',
+      remedy: 'Files of settings have up to 8 MiB. Send less, or in parts; nothing was changed.',
+    };
   if (status === 404) return { message: 'There is no such page.', remedy: 'Go back to your sites.' };
   const path = event.url.pathname;
   log.error({ path, error: error instanceof Error ? { message: error.message, stack: error.stack } : error }, message);

@@ -17,7 +17,7 @@ beforeAll(async () => {
   database = await testDatabase();
   site = await standIn((path) => {
     if (path === '/') return linking('Home', '/trams', '/buses', '/=formula');
-    if (path === '/trams') return '<title>Trams</title>\n<a href="/">home</a>\n<a href="/gone">gone</a>';
+    if (path === '/trams') return '<title>Trams</title>\n<a href="/">home</a>\n<a href="/gone">＝1+1</a>';
     if (path === '/buses' || path === '/=formula') return linking('=Buses', '/trams');
     return undefined;
   });
@@ -72,8 +72,13 @@ describe('a window of rows', () => {
     expect(await told<Rows>(`${crawl}/rows`, { size: '0' })).toMatchObject({ total: 5, rows: [] });
   });
   it('says what is wrong with a selection, and where', async () => {
-    const { fault } = await told<Rows>(`${crawl}/rows`, { select: 'depth >' });
-    expect(fault).toMatchObject({ message: expect.stringMatching(/\w/) });
+    const answer = await ask(`${crawl}/rows`, { select: 'depth >' });
+    expect(answer.status).toBe(400);
+    expect(await answer.json()).toMatchObject({
+      total: 0,
+      rows: [],
+      fault: { message: expect.stringMatching(/\w/) as string },
+    });
   });
 });
 
@@ -98,6 +103,16 @@ describe('what cannot be answered is said in words', () => {
     ['a reader that is not there', () => `${crawl}/dossier`, { page: 'x', reader: 'cat' }, 400, /visitor/],
     ['a source that is not kept', () => `${crawl}/source`, { page: '/gone' }, 404, /not kept/],
     ['lines before the first', () => `${crawl}/source`, { page: '/trams', from: '0' }, 400, /1/],
+    [
+      'a file of a selection that cannot be read',
+      () => `${crawl}/export`,
+      { select: 'depth > nonsense' },
+      400,
+      /number/,
+    ],
+    ['distributions of one', () => `${crawl}/summary`, { select: 'orphan and', columns: 'depth' }, 400, /selection/],
+    ['a site whose number is none', () => 'settings', { site: 'abc' }, 404, /no such site/],
+    ['a site that is not there', () => 'settings', { site: '999' }, 404, /no such site/],
     ['settings of no site', () => 'sites/999/settings.json', {}, 404, /no such site/],
   ])('%s', async (_, path, query, status, words) => {
     const page: Query = query.page?.startsWith('/') ? { page: at(query.page) } : {};
@@ -129,6 +144,28 @@ describe('a file of a list', () => {
     const text = await (await ask(`${crawl}/export`, { columns: 'title' })).text();
     expect(text).toContain("'=Buses");
     expect(text).not.toMatch(/^=/m);
+  });
+  it('has none that a spreadsheet of another script would run, either', async () => {
+    const csv = (list: string) => ask(`${crawl}/export`, { list, columns: 'anchor,value,title' }).then((a) => a.text());
+    expect(await csv('links')).toContain("'＝1+1");
+    expect(await csv('links')).not.toMatch(/(^|,)[＝＋－＠]/m);
+  });
+  it('is not made for rows that are named in another way', async () => {
+    const headers = { origin: new URL(app.address).origin, 'content-type': 'text/plain' };
+    for (const body of ['1-', 'all', '5-1', '1-9999999999']) {
+      const answer = await ask(`${crawl}/export`, { columns: 'url' }, { method: 'POST', body, headers });
+      expect([body, answer.status]).toEqual([body, 400]);
+    }
+  });
+  it('takes the numbers of a million picked rows, and says so of more than it takes', async () => {
+    const headers = { origin: new URL(app.address).origin, 'content-type': 'text/plain' };
+    const post = (body: string) => ask(`${crawl}/export`, { columns: 'url' }, { method: 'POST', body, headers });
+    const million = Array.from({ length: 1_000_000 }, (_, i) => 3 * i).join();
+    const answer = await post(million);
+    expect(answer.status).toBe(200);
+    expect((await answer.text()).trim().split('\r\n')).toHaveLength(3);
+    const refused = await post('1,'.repeat(9 << 20));
+    expect([refused.status, await refused.text()]).toEqual([413, expect.stringMatching(/more than Edge Map takes in/)]);
   });
   it('holds the picked rows only, when some are picked', async () => {
     const { rows } = await told<{ rows: { id: number }[] }>(`${crawl}/rows`, { sort: 'url', size: '2' });
@@ -163,7 +200,7 @@ describe('one page', () => {
       size: '2',
     });
     expect(lines).toHaveLength(2);
-    expect(lines[1].runs.find(({ marked }) => marked)!.text).toBe('<a href="/gone">gone</a>');
+    expect(lines[1].runs.find(({ marked }) => marked)!.text).toBe('<a href="/gone">＝1+1</a>');
   });
 });
 
@@ -205,9 +242,54 @@ describe('for programs', () => {
     expect(events).toHaveLength(1);
     expect(JSON.parse(events[0].replace(/^data: /, ''))).toMatchObject({ state: 'done', known: 5, done: 5 });
   });
+  it('progress is read once, however many watch', async () => {
+    const leave = new AbortController();
+    const streams = await Promise.all(
+      Array.from({ length: 300 }, () => ask(`${waiting}/progress`, {}, { signal: leave.signal })),
+    );
+    const first = await Promise.all(
+      streams.map(async ({ body }) => new TextDecoder().decode((await body!.getReader().read()).value)),
+    );
+    leave.abort();
+    for (const event of first) expect(event).toMatch(/^data: \{"state":"waiting"/);
+  });
   it('settings come as a file without secrets', async () => {
     const answer = await ask('sites/1/settings.json');
     expect(answer.headers.get('content-disposition')).toMatch(/attachment; filename="settings-127\.0\.0\.1/);
     expect(await answer.json()).not.toHaveProperty('settings.basic');
+  });
+});
+
+describe('another website', () => {
+  it('is refused whatever it asks for, and cannot show Edge Map in a frame', async () => {
+    const from = (site: string, method = 'GET') =>
+      ask(`${crawl}/overview`, {}, { method, headers: { 'sec-fetch-site': site, accept: 'text/html' } });
+    expect((await from('cross-site')).status).toBe(403);
+    expect((await from('cross-site', 'POST')).status).toBe(403);
+    for (const site of ['same-origin', 'none']) expect((await from(site)).status).toBe(200);
+    const { headers } = await from('none');
+    expect(headers.get('x-frame-options')).toBe('DENY');
+    expect(headers.get('x-content-type-options')).toBe('nosniff');
+    expect(headers.get('referrer-policy')).toBe('same-origin');
+    const policy = headers.get('content-security-policy')!;
+    expect(policy).toMatch(/frame-ancestors 'none'/);
+    expect(policy).toMatch(/script-src 'self' 'nonce-/);
+    expect(policy).not.toMatch(/script-src[^;]*unsafe/);
+  });
+});
+
+describe('a selection that is never read for all', () => {
+  it('fetches nothing again when it cannot be read', async () => {
+    const { origin } = new URL(app.address);
+    const body = new URLSearchParams({ select: 'depth > nonsense' });
+    const headers = { origin, 'content-type': 'application/x-www-form-urlencoded', accept: 'application/json' };
+    const answer = await fetch(`${app.address}${crawl}/reach?/again`, {
+      method: 'POST',
+      body,
+      headers,
+      redirect: 'manual',
+    });
+    const said = await answer.text();
+    expect([answer.status, said]).toEqual([400, expect.stringMatching(/cannot be answered/)]);
   });
 });

@@ -8,7 +8,7 @@ import { describeFindings, findingsOf } from '$core/findings';
 import { linksCsv, pagesCsv, summarize } from '$core/formats';
 import { orderRows, pageList } from '$core/lists';
 import { sentence } from '$core/messages';
-import { evaluate } from '$core/selection';
+import { evaluate, Fault } from '$core/selection';
 import { settingsSchema } from '$core/settings';
 import { leaksOf, plainShare } from '$core/share';
 import { addressAt, SNAPSHOT_VERSION, SnapshotVersionError } from '$core/snapshot';
@@ -21,6 +21,15 @@ import type { View } from './options';
 
 const write = (file: string, pieces: Iterable<string>) => pipeline(Readable.from(pieces), createWriteStream(file));
 
+/** The pages that a selection holds. @throws UsageError when it takes too much work */
+function selected(snapshot: Snapshot, select: View['select']) {
+  try {
+    return evaluate(snapshot, select);
+  } catch (error) {
+    throw error instanceof Fault ? new UsageError(error.message) : error;
+  }
+}
+
 /** The pages of a view in its order, and the snapshot with share by its model. */
 function look(snapshot: Snapshot, { select, sort, shareModel }: View) {
   // The column of a snapshot is share by the model `site`.
@@ -31,7 +40,7 @@ function look(snapshot: Snapshot, { select, sort, shareModel }: View) {
     share ? { share: { value: share.share } } : {},
   ) as Snapshot['columns'];
   const seen = Object.create(snapshot, { columns: { value: columns } }) as Snapshot;
-  const list = pageList(seen, evaluate(seen, select));
+  const list = pageList(seen, selected(seen, select));
   const pages = sort ? orderRows(list, sort.fact, sort.descending) : list.rows;
   return { seen, share, pages };
 }

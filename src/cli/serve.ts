@@ -8,6 +8,22 @@ import { onOrphaned } from './orphaned';
 
 const loopback = /^(127(\.\d+){3}|localhost|\[?::1\]?)$/;
 
+/** What every answer says: nothing guesses its type, no other site shows it in a frame or learns its address. */
+const safetyHeaders = {
+  'x-content-type-options': 'nosniff',
+  'x-frame-options': 'DENY',
+  'referrer-policy': 'same-origin',
+  'cross-origin-opener-policy': 'same-origin',
+  'cross-origin-resource-policy': 'same-origin',
+};
+
+function refuse(response: ServerResponse, status: number, text: string): void {
+  response.writeHead(status, { 'content-type': 'text/plain; charset=utf-8' }).end(text);
+}
+
+/** Bytes of a request: settings of 8 MiB, and the numbers of a million picked rows. */
+const MAX_BODY = 16 << 20;
+
 /** The name a request was made to, without its port. */
 const hostOf = (request: IncomingMessage) => (request.headers.host ?? '').replace(/:\d+$/, '');
 
@@ -27,15 +43,16 @@ export async function serve(): Promise<number> {
   await prepareDatabase();
   // SvelteKit compares the Origin of a form with the address it was asked at, and has to be told how that begins.
   process.env.PROTOCOL_HEADER = 'x-edgemap-protocol';
+  process.env.BODY_SIZE_LIMIT = String(MAX_BODY);
   const built = pathToFileURL(join(process.env.EDGEMAP_ROOT ?? process.cwd(), 'build', 'handler.js')).href;
   const { handler } = (await import(/* @vite-ignore */ built)) as {
     handler: (request: IncomingMessage, response: ServerResponse) => void;
   };
   const server = createServer((request, response) => {
-    if (!loopback.test(hostOf(request))) {
-      response.writeHead(421, { 'content-type': 'text/plain' }).end('Edge Map answers on loopback addresses only.\n');
-      return;
-    }
+    for (const [name, value] of Object.entries(safetyHeaders)) response.setHeader(name, value);
+    if (!loopback.test(hostOf(request))) return refuse(response, 421, 'Edge Map answers on loopback addresses only.\n');
+    if (request.headers['sec-fetch-site'] === 'cross-site')
+      return refuse(response, 403, 'Another website has asked this of Edge Map. Open the address by hand.\n');
     request.headers['x-edgemap-protocol'] = 'http';
     handler(request, response);
   });

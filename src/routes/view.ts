@@ -4,7 +4,9 @@ import { isColumnName } from '$core/facts';
 import type { ColumnName } from '$core/facts';
 import { listedOf, listNames } from '$core/lists';
 import type { PartGroup } from '$core/snapshot';
+import { listOf } from '$server/index';
 import type { ListView } from '$server/index';
+import type { Snapshot } from '$core/snapshot';
 import { needOf } from './crawl';
 
 const view = z.object({
@@ -24,4 +26,11 @@ export function viewOf(query: URLSearchParams): { view: ListView; columns: strin
   if (!asked.success) error(400, asked.error.issues[0].message);
   const { columns, ...rest } = asked.data;
   return { view: rest, columns, need: listedOf(rest.list) === 'links' ? 'links' : needOf(rest.select) };
+}
+
+/** The list that a view asks for; a selection that cannot be read, or takes too much work, answers 400. */
+export function readableList(snapshot: Snapshot, view: ListView) {
+  const { list, fault } = listOf(snapshot, view);
+  if (fault) error(400, `The selection cannot be answered: ${fault.message}`);
+  return list;
 }

@@ -1,1 +1,3 @@
+export { readNumbers, writeNumbers } from './ranges';
+export type { Numbers } from './ranges';
 export { thousands } from './thousands';

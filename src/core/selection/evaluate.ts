@@ -123,6 +123,7 @@ function searched(column: TextColumn, comparison: Comparison, value: string): Ui
 /**
  * The pages of a snapshot that a selection holds. Unknown compares false; `is unknown` finds it.
  * @param selection as `parseSelection` gives it
+ * @throws Fault when it takes too much work
  */
 export function evaluate(snapshot: Snapshot, selection: Selection): Bits {
   const { count, columns } = snapshot;

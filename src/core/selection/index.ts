@@ -1,6 +1,7 @@
 export { countBits, eachBit, hasBit, noBits, numbersOf, otherBits, setBit } from './bits';
 export type { Bits } from './bits';
 export { evaluate } from './evaluate';
+export { Fault } from './lexer';
 export type { SelectionFault } from './lexer';
 export { evaluateLinks } from './links';
 export { asksForLinks, completeSelection, parseLinkSelection, parseSelection } from './parse';

@@ -16,7 +16,7 @@ export interface SelectionFault {
   length: number;
 }
 
-/** Thrown within this folder only; {@link parseSelection} turns it into an answer. */
+/** A selection that cannot be read, which {@link parseSelection} turns into an answer, or takes too much work. */
 export class Fault extends Error {
   constructor(
     message: string,

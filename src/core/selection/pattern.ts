@@ -18,6 +18,10 @@ type Node =
 const MAX_CHAR = 0xffff;
 const MAX_STATES = 2000;
 const MAX_REPEAT = 500;
+/** States that are looked at, at most, beyond the steps in the table: about a second of work. */
+const MAX_VISITS = 20_000_000;
+const tooMuchWork =
+  'This pattern takes too much work on these texts. Write it with fewer repetitions or alternatives, or search a part with “has” first.';
 /** Rows of the table that are kept. */
 const MAX_ROWS = 1000;
 
@@ -217,7 +221,7 @@ export interface Matcher {
 
 /**
  * Makes a pattern ready.
- * @throws Fault with the place of what cannot be read, in characters of the pattern
+ * @throws Fault with the place of what cannot be read, in characters of the pattern; its functions, when they take too much work
  */
 export function patternMatcher(pattern: string): Matcher {
   const { states, first } = compile(parse(pattern));
@@ -238,38 +242,64 @@ export function patternMatcher(pattern: string): Matcher {
   const known = new Map<string, number>();
   const sets: number[][] = [];
 
-  /** Everything that is reached from some states without a character. */
-  const closure = (from: readonly number[], isStart: boolean, isEnd: boolean): number[] => {
-    const seen = new Set<number>();
-    const open = [...from];
+  let visits = 0;
+  const visit = () => {
+    if (++visits > MAX_VISITS) throw new Fault(tooMuchWork, 0, pattern.length);
+  };
+  /** The round in which a state was last met. */
+  const met = new Uint32Array(states.length);
+  let round = 0;
+
+  /** Adds a state to a set, and everything that is reached from it without a character. */
+  const reach = (set: number[], from: number, isStart: boolean, isEnd: boolean): void => {
+    const open = [from];
     while (open.length) {
       const at = open.pop()!;
-      if (seen.has(at)) continue;
-      seen.add(at);
+      if (met[at] === round) continue;
+      met[at] = round;
+      visit();
       const state = states[at];
       if (state.op === 'split') open.push(...state.next);
-      else if ((state.op === 'start' && isStart) || (state.op === 'end' && isEnd)) open.push(state.next);
+      else if (state.op === 'start' ? isStart : state.op === 'end' && isEnd)
+        open.push((state as { next: number }).next);
+      // Whether the text ends here is found out later.
+      else if (state.op !== 'start') set.push(at);
     }
-    return [...seen].sort((a, b) => a - b);
   };
-  const rowOf = (set: number[]): number => {
-    if (set.includes(0)) return MATCHED;
+  const closure = (from: readonly number[], isStart: boolean, isEnd: boolean): number[] => {
+    round++;
+    const set: number[] = [];
+    for (const at of from) reach(set, at, isStart, isEnd);
+    return set;
+  };
+  const ends = states.flatMap((state, at) => (state.op === 'end' ? [at] : []));
+  /** Whether a set matches where the text ends. */
+  const matchesAtEnd = (set: readonly number[]) =>
+    set.includes(0) || (ends.length > 0 && closure(set, false, true).includes(0));
+  const rowOf = (written: number[]): number => {
+    if (written.includes(0)) return MATCHED;
+    const set = written.sort((a, b) => a - b);
     const key = set.join();
     let row = known.get(key);
     if (row === undefined) {
       row = sets.push(set) - 1;
-      atEnd[row] = Number(closure(set, false, true).includes(0));
+      atEnd[row] = Number(matchesAtEnd(set));
       known.set(key, row);
     }
     return row;
   };
   /** The states that follow some states by a character; the pattern may also begin behind it. */
   const after = (set: readonly number[], char: number): number[] => {
-    const next = set.flatMap((at) => {
+    round++;
+    const next: number[] = [];
+    for (const at of set) {
+      visit();
       const state = states[at];
-      return state.op === 'take' && state.ranges.some(([low, high]) => char >= low && char <= high) ? state.next : [];
-    });
-    return closure([...next, first], false, false);
+      if (state.op === 'take' && state.ranges.some(([low, high]) => char >= low && char <= high))
+        reach(next, state.next, false, false);
+    }
+    reach(next, first, false, false);
+    return next;
   };
   const begin = closure([first], true, false);
   const empty = closure([first], true, true).includes(0);
@@ -325,6 +355,6 @@ export function patternMatcher(pattern: string): Matcher {
   function slowly(text: string): boolean {
     let set = begin;
     for (let i = 0; i < text.length && !set.includes(0); i++) set = after(set, text.charCodeAt(i));
-    return set.includes(0) || closure(set, false, true).includes(0);
+    return matchesAtEnd(set);
   }
 }

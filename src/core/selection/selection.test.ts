@@ -479,3 +479,20 @@ describe('what is not known of a link', () => {
     expect(found('kind = next and source_share = 0')).toBe(0);
   });
 });
+
+describe('a pattern that takes too much work', () => {
+  /** Letters without a pattern, by a linear congruential generator. */
+  let seed = 1;
+  const letter = () => ((seed = (Math.imul(seed, 1_103_515_245) + 12_345) >>> 0) & 0x10000 ? 'a' : 'b');
+  const texts = Array.from({ length: 8000 }, (_, i) => `/${Array.from({ length: 200 }, letter).join('')}${i}`);
+  it('ends with a fault that says what to do', () => {
+    const matcher = patternMatcher('(a.{120}b|b.{121}a)x');
+    expect(() => texts.filter((text) => matcher.test(text))).toThrow(/too much work.*fewer repetitions/);
+  });
+  it('and others of the kind are answered', () => {
+    const matcher = patternMatcher('(a|b)*a.{12}1$');
+    const found = texts.filter((text) => matcher.test(text));
+    expect(found).toEqual(texts.filter((text) => /(a|b)*a.{12}1$/.test(text)));
+    expect(found.length).toBeGreaterThan(0);
+  });
+});

@@ -36,16 +36,18 @@
   let offers = $state.raw<Offer[]>([]);
   let from = $state(0);
   let chosen = $state(-1);
-  let counted = $state.raw<{ text: string; total: number } | null>(null);
+  /** How many rows the text holds that is being typed, or why that cannot be found out. */
+  let counted = $state.raw<{ text: string; total: number; fault: SelectionFault | null } | null>(null);
   let values = $state.raw<{ fact: string; begins: string; list: string[] }>({ fact: '', begins: '', list: [] });
 
   const catalogue = $derived(over === 'pages' ? pageCatalogue : linkCatalogue);
   const parsed = $derived(over === 'pages' ? parseSelection(typed) : parseLinkSelection(typed));
   const changed = $derived(typed.trim() !== select.trim());
-  const shownFault = $derived(changed ? (parsed.ok ? null : parsed.fault) : fault);
+  const refused = $derived(counted?.text === typed.trim() ? counted.fault : null);
+  const shownFault = $derived(changed ? (parsed.ok ? refused : parsed.fault) : fault);
   /** While words are still being written a fault at their end is none yet. */
   const unfinished = $derived(
-    changed && shownFault !== null && shownFault.at + shownFault.length >= typed.trimEnd().length,
+    changed && !refused && shownFault !== null && shownFault.at + shownFault.length >= typed.trimEnd().length,
   );
   const pieces = $derived(colours(typed, shownFault && !unfinished ? shownFault : null));
 
@@ -143,8 +145,9 @@
     timer = setTimeout(async () => {
       const query = new URLSearchParams({ list: over, select: text, size: '0' });
       const response = await fetch(`${base}/rows?${query}`);
-      if (response.ok && typed.trim() === text)
-        counted = { text, total: ((await response.json()) as { total: number }).total };
+      if (typed.trim() !== text || !(response.ok || response.status === 400)) return;
+      const { total, fault } = (await response.json()) as { total: number; fault: SelectionFault | null };
+      counted = { text, total, fault };
     }, 150);
   }
   function send() {
@@ -266,7 +269,7 @@
     class="lost absolute top-full left-0 z-20 w-full border-y border-base-300 bg-base-100 px-3 py-1 text-xs"
     role="alert"
   >
-    {shownFault.message}{changed ? '' : ` All ${over} are shown.`}
+    {shownFault.message}{changed ? '' : ' Nothing is selected until it is mended.'}
   </p>
 {/if}
 

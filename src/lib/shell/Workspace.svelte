@@ -1,5 +1,6 @@
 <!-- A question screen: its answer and picture, the selection, the list of what it holds, and the dossier. -->
 <script lang="ts">
+  import { writeNumbers } from '$core/numbers';
   import type { Snippet } from 'svelte';
   import { goto, invalidateAll } from '$app/navigation';
   import { page } from '$app/state';
@@ -81,7 +82,7 @@
     const ids = picked ? picks.ids() : null;
     const response = await fetch(
       `${base}/export?${of}&format=${format}`,
-      ids ? { method: 'POST', body: ids.join() } : {},
+      ids ? { method: 'POST', body: writeNumbers(ids) } : {},
     );
     if (!response.ok) throw new Error(String(response.status));
     return response.text();

@@ -1,4 +1,4 @@
-import { fail, redirect } from '@sveltejs/kit';
+import { error, fail, redirect } from '@sveltejs/kit';
 import { addressAt, SnapshotVersionError } from '$core/snapshot';
 import { noSecrets, readSettingsFile, settingsSchema } from '$core/settings';
 import { readStartAddress } from '$core/url';
@@ -56,7 +56,12 @@ async function knownAddresses(db: Database, site: Site | undefined) {
   return { known, more: snapshot.count > MOST_KNOWN };
 }
 
-const ofSite = async (db: Database, id: string | null) => (id ? await getSite(db, Number(id)) : undefined);
+/** The site that a part of the query names by its number; none when the part is missing. */
+async function ofSite(db: Database, id: string | null): Promise<Site | undefined> {
+  if (id === null || id === '') return undefined;
+  const site = /^\d{1,9}$/.test(id) ? await getSite(db, Number(id)) : undefined;
+  return site ?? error(404, 'There is no such site.');
+}
 
 /** `?site=` shows the settings of a site, `?like=` those of another to begin with, `?start=` a new address. */
 export const load: PageServerLoad = async ({ url }) => {

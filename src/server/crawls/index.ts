@@ -23,4 +23,6 @@ export { forgetStore, openStore, saveListings, savePages, saveRobots, saveSitema
 export type { CrawlStore, Discovery, PageResult, Source } from './store';
 export { trapReview, trapsOf } from './traps';
 export type { TrapReview } from './traps';
+export { watchProgress } from './watching';
+export type { CrawlProgress, Watcher } from './watching';
 export { joinCrawl, leaveCrawl, LostMembership, renewWorker, workerCount } from './workers';

@@ -14,8 +14,8 @@ import {
   summaryOf,
 } from '$core/lists';
 import type { Bin, List, ListName, ListWindow } from '$core/lists';
-import { evaluate, evaluateLinks, numbersOf, parseLinkSelection, parseSelection } from '$core/selection';
-import type { Bits, Selection, SelectionFault } from '$core/selection';
+import { evaluate, evaluateLinks, Fault, noBits, numbersOf, parseLinkSelection, parseSelection } from '$core/selection';
+import type { Bits, SelectionFault } from '$core/selection';
 import { isText } from '$core/snapshot';
 import type { Snapshot } from '$core/snapshot';
 import { cacheOf } from './cache';
@@ -31,24 +31,43 @@ export interface ListView {
   by: ColumnName;
 }
 
-function select(
-  snapshot: Snapshot,
-  over: 'pages' | 'links',
-  text: string,
-): { bits: Bits; fault: SelectionFault | null } {
+/** What a selection holds, or what is wrong with it. */
+interface Selected {
+  /** None when the selection has a fault: it must never be taken for all. */
+  bits: Bits;
+  fault: SelectionFault | null;
+}
+
+function answer(snapshot: Snapshot, over: 'pages' | 'links', text: string): Selected {
+  const parsed = over === 'pages' ? parseSelection(text) : parseLinkSelection(text);
+  const nothing = (fault: SelectionFault) => ({
+    bits: noBits(over === 'pages' ? snapshot.count : snapshot.links.target.length),
+    fault,
+  });
+  if (!parsed.ok) return nothing(parsed.fault);
+  try {
+    const { selection } = parsed;
+    return {
+      bits: over === 'pages' ? evaluate(snapshot, selection) : evaluateLinks(snapshot, selection),
+      fault: null,
+    };
+  } catch (error) {
+    if (!(error instanceof Fault)) throw error;
+    return nothing({ message: error.message, at: 0, length: text.length });
+  }
+}
+
+function select(snapshot: Snapshot, over: 'pages' | 'links', text: string): Selected {
   const cache = cacheOf(snapshot);
   const key = `selection\n${over}\n${text}`;
   const known = cache.get(key);
   if (known && 'bits' in known) return known;
-  const parsed = over === 'pages' ? parseSelection(text) : parseLinkSelection(text);
-  const selection: Selection = parsed.ok ? parsed.selection : { op: 'all' };
-  const bits = over === 'pages' ? evaluate(snapshot, selection) : evaluateLinks(snapshot, selection);
-  const found = { bits, fault: parsed.ok ? null : parsed.fault };
+  const found = answer(snapshot, over, text);
   cache.set(key, found);
   return found;
 }
 
-/** The pages that a selection holds; all of them, and why, when it cannot be read. */
+/** The pages that a selection holds; none of them, and why, when it cannot be read or answered. */
 export function selectPages(snapshot: Snapshot, text: string): { pages: Bits; fault: SelectionFault | null } {
   const { bits, fault } = select(snapshot, 'pages', text);
   return { pages: bits, fault };

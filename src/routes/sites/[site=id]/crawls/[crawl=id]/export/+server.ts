@@ -1,9 +1,11 @@
 import { error } from '@sveltejs/kit';
 import { listAs, tableFormats } from '$core/formats';
 import type { TableFormat } from '$core/formats';
-import { listOf, orderedRows } from '$server/index';
+import { readNumbers } from '$core/numbers';
+import type { Numbers } from '$core/numbers';
+import { orderedRows } from '$server/index';
 import { crawlWithSnapshot, siteOf } from '../../../../../crawl';
-import { viewOf } from '../../../../../view';
+import { readableList, viewOf } from '../../../../../view';
 import type { RequestHandler } from './$types';
 
 const types: Record<TableFormat, string> = {
@@ -23,15 +25,16 @@ function streamed(texts: Generator<string>): ReadableStream<Uint8Array> {
   });
 }
 
-async function answer(locals: App.Locals, query: URLSearchParams, picked: ReadonlySet<number> | null) {
+async function answer(locals: App.Locals, query: URLSearchParams, picked: Numbers | null) {
   const format = (query.get('format') ?? 'csv') as TableFormat;
   if (!tableFormats.includes(format)) error(400, `A list is written as ${tableFormats.join(', ')}.`);
   const { view, columns, need } = viewOf(query);
   const { crawl, snapshot } = await crawlWithSnapshot(locals, need);
+  const list = readableList(snapshot, view);
   const rows = orderedRows(snapshot, view);
   const pieces = listAs(
     format,
-    listOf(snapshot, view).list,
+    list,
     picked ? rows.filter((id) => picked.has(id)) : rows,
     columns,
   );
@@ -47,8 +50,9 @@ async function answer(locals: App.Locals, query: URLSearchParams, picked: Readon
 /** A list as a file, as it is seen: the query of a view and `&format=csv|tsv|json`. */
 export const GET: RequestHandler = ({ locals, url }) => answer(locals, url.searchParams, null);
 
-/** As GET, for the rows only whose numbers the body names, separated by commas. */
+/** As GET, for the rows only whose numbers the body names, as in `1,4-9`. */
 export const POST: RequestHandler = async ({ locals, url, request }) => {
-  const picked = new Set((await request.text()).split(',').filter(Boolean).map(Number));
+  const picked = readNumbers(await request.text());
+  if (!picked) error(400, 'Picked rows are named by numbers and ranges of numbers, as in 1,4-9.');
   return answer(locals, url.searchParams, picked);
 };

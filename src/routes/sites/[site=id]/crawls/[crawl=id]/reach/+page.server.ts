@@ -6,6 +6,7 @@ import { familiesOf } from '$core/traps';
 import { crawlPath } from '$lib/shell/routes';
 import { getCrawl, orderedRows, recrawl, selectPages, trapsOf } from '$server/index';
 import { crawlWithSnapshot, needOf } from '../../../../../crawl';
+import { readableList } from '../../../../../view';
 import { listScreen } from '../../../../../screen';
 import type { Actions, PageServerLoad } from './$types';
 
@@ -35,7 +36,9 @@ export const actions: Actions = {
   again: async ({ locals, request }) => {
     const select = String((await request.formData()).get('select') ?? '');
     const { db, crawl, snapshot } = await crawlWithSnapshot(locals, needOf(select));
-    const pages = orderedRows(snapshot, { list: 'pages', select, sort: '', by: 'section' });
+    const view = { list: 'pages', select, sort: '', by: 'section' } as const;
+    readableList(snapshot, view);
+    const pages = orderedRows(snapshot, view);
     const addresses = Array.from(pages, (page) => addressAt(snapshot, page));
     const base = (await getCrawl(db, crawl.id))!;
     redirect(303, `${crawlPath(crawl.siteId, await recrawl(db, base, addresses))}/watch`);

@@ -17,5 +17,6 @@ export const GET: RequestHandler = async ({ locals, url }) => {
   const { view, columns, need } = viewOf(url.searchParams);
   const { snapshot } = await crawlWithSnapshot(locals, need);
   const { from, size } = asked.data;
-  return json({ ...listWindow(snapshot, view, columns, from, size), fault: listOf(snapshot, view).fault });
+  const { fault } = listOf(snapshot, view);
+  return json({ ...listWindow(snapshot, view, columns, from, size), fault }, { status: fault ? 400 : 200 });
 };
