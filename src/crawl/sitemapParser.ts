@@ -6,22 +6,30 @@ import type { SitemapEntry } from '$core/sitemap';
 export interface SitemapBatch {
   /** Entries of a urlset, a text file or a feed. */
   urls: SitemapEntry[];
-  /** Entries of an index. */
+  /** Entries of an index, as many as are followed, and how many there are beyond them. */
   sitemaps: SitemapEntry[];
+  moreSitemaps: number;
   /** Ends the reading. */
   fault: { message: Message; line: number } | null;
 }
 
+/** Sitemaps that a crawl follows, at most. */
+export const MAX_SITEMAPS = 10_000;
+
 /** Makes the parser of one sitemap: it takes the file piece by piece, null at its end. */
 export function sitemapParser(): (piece: string | null) => SitemapBatch {
   let batch: SitemapBatch;
+  let named = 0;
   const reader = sitemapReader({
     onUrl: (entry) => batch.urls.push(entry),
-    onSitemap: (entry) => batch.sitemaps.push(entry),
+    onSitemap: (entry) => {
+      if (named++ < MAX_SITEMAPS) batch.sitemaps.push(entry);
+      else batch.moreSitemaps++;
+    },
     onFault: (message, line) => (batch.fault = { message, line }),
   });
   return (piece) => {
-    batch = { urls: [], sitemaps: [], fault: null };
+    batch = { urls: [], sitemaps: [], moreSitemaps: 0, fault: null };
     if (piece === null) reader.end();
     else reader.write(piece);
     return batch;

@@ -10,9 +10,9 @@ import { headerOf } from './fetch';
 import { beginsAsGzip, gunzipped } from './gunzip';
 import type { ParserPool } from './parserPool';
 import { isTransient, withRetries } from './retry';
+import { MAX_SITEMAPS } from './sitemapParser';
 import type { RetryPolicy } from './retry';
 
-const MAX_FILES = 10_000;
 const MAX_NESTING = 3;
 const MAX_REDIRECTS = 5;
 const MAX_BYTES = 100 << 20;
@@ -88,7 +88,7 @@ async function readSitemap(address: string, { client, policy, openParser, ...sin
   const takeChild = ({ loc }: SitemapEntry) => {
     const child = identify(loc, address)?.address;
     outcome.entries++;
-    if (child && children.length < MAX_FILES) children.push(child);
+    if (child) children.push(child);
     else outcome.skipped++;
   };
   const parser = openParser();
@@ -99,6 +99,8 @@ async function readSitemap(address: string, { client, policy, openParser, ...sin
     else {
       read.parsed.urls.forEach(takeUrl);
       read.parsed.sitemaps.forEach(takeChild);
+      outcome.entries += read.parsed.moreSitemaps;
+      outcome.skipped += read.parsed.moreSitemaps;
       outcome.fault = read.parsed.fault?.message ?? null;
       outcome.faultLine = read.parsed.fault?.line ?? null;
     }
@@ -173,7 +175,7 @@ export async function readSitemaps(addresses: readonly string[], tryAt: readonly
   for (let nesting = 0; nesting < MAX_NESTING && level.length; nesting++) {
     const next: string[] = [];
     for (const address of level) {
-      if (signal.aborted || met.has(address) || met.size >= MAX_FILES) continue;
+      if (signal.aborted || met.has(address) || met.size >= MAX_SITEMAPS) continue;
       met.add(address);
       let read = await readSitemap(address, options);
       // What was read before it broke off comes again; it is stored once.

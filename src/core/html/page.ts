@@ -74,11 +74,11 @@ const embedding = elementTable(embeddings);
 const breadcrumbMark = 'readcrumb';
 const MAX_H1 = 20;
 /** Links of one page; those after them are not kept. */
-export const MAX_LINKS = 200_000;
+export const MAX_LINKS = 100_000;
 const MAX_IDS = 20_000;
 /** Characters of all paths of a page, and of all targets: hundreds of thousands of links may share a long beginning. */
 const MAX_PATHS_LENGTH = 4_000_000;
-const MAX_TARGETS_LENGTH = 32_000_000;
+const MAX_TARGETS_LENGTH = 16_000_000;
 const MAX_REL = 200;
 const MAX_STEP = 100;
 
@@ -416,6 +416,7 @@ function resolveLinks(found: readonly FoundLink[], binary: string, base: string,
   // Written out member by member: on pages of many links, spreading objects costs more than parsing them.
   found.forEach(({ href, kind, element, anchor, rel, placement, above, bareImage }, i) => {
     const { line, column } = places[i];
+    if (room < 0) return;
     const to = identify(href, base);
     if (to) {
       const [target, fragment] = [to.address, clip(to.fragment)];

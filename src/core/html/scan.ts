@@ -69,8 +69,8 @@ const foreignRoots = elementSet('svg math');
 /** These two are elements even where nothing is open to end. */
 const endsAlone = elementSet('p br');
 
-/** A tag with fewer attributes is searched through, which is quicker than a set. */
-const FEW_ATTRIBUTES = 24;
+/** Names of more attributes than this are not remembered: no tag of a person has so many. */
+const FEW_ATTRIBUTES = 64;
 
 /** Browsers, too, stop nesting at some depth (HTML leaves it to them); deeper elements become siblings. */
 const MAX_NESTING = 1000;
@@ -84,10 +84,6 @@ export function scanMarkup(markup: string, { onOpen, onText, onClose }: MarkupHa
   let attributes = 0;
   const attributeNames: string[] = [];
   const values: string[] = [];
-  /** The names of a tag with many attributes: looking each up in a list would take quadratic time. */
-  const manyNames = new Set<string>();
-  const isRepeated = (name: string) =>
-    attributes < FEW_ATTRIBUTES ? tag.get(name) !== undefined : manyNames.has(name);
   const tag: Tag = {
     name: '',
     number: 0,
@@ -181,7 +177,6 @@ export function scanMarkup(markup: string, { onOpen, onText, onClose }: MarkupHa
     tag.name = text;
     tag.number = number;
     attributes = 0;
-    if (manyNames.size) manyNames.clear();
     selfClosing = false;
     for (;;) {
       while (at < length && (isSpace((code = markup.charCodeAt(at))) || code === SLASH)) {
@@ -205,7 +200,8 @@ export function scanMarkup(markup: string, { onOpen, onText, onClose }: MarkupHa
       const code = markup.charCodeAt(at);
       if (code === EQUALS || code === SLASH || code === GT || isSpace(code)) break;
     }
-    const name = nameOf(markup.slice(start, at)).text;
+    const written = markup.slice(start, at);
+    const name = attributes < FEW_ATTRIBUTES ? nameOf(written).text : written.toLowerCase();
     let value = '';
     let next = at;
     while (next < length && isSpace(markup.charCodeAt(next))) next++;
@@ -227,12 +223,9 @@ export function scanMarkup(markup: string, { onOpen, onText, onClose }: MarkupHa
       }
     }
     if (at >= length) return false;
-    if (!isRepeated(name)) {
-      attributeNames[attributes] = name;
-      values[attributes++] = value;
-      if (attributes === FEW_ATTRIBUTES) for (let i = 0; i < attributes; i++) manyNames.add(attributeNames[i]);
-      else if (attributes > FEW_ATTRIBUTES) manyNames.add(name);
-    }
+    // Of several with one name the first is found.
+    attributeNames[attributes] = name;
+    values[attributes++] = value;
     return true;
   };
 
