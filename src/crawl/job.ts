@@ -69,6 +69,8 @@ export interface WorkerOptions {
   /** Aborted with an {@link Interruption} as its reason. */
   signal: AbortSignal;
   onProgress?: (progress: Progress) => void;
+  /** Why nothing may be stored for now, as {@link diskTrouble} tells it. */
+  trouble?: () => Promise<Message | null>;
   timeouts?: Timeouts;
 }
 
@@ -156,7 +158,7 @@ async function joinWork(options: WorkerOptions, row: Crawl, lease: Lease | null)
     limiter.learn(await hostLimits(db));
     const changed = lease ? client.changedCookies() : null;
     if (changed) await saveCookies(db, crawlId, changed);
-    const trouble = await diskTrouble();
+    const trouble = await (options.trouble ?? diskTrouble)();
     loop.hold(trouble !== null);
     const now = await crawlState(db, crawlId);
     if (!now) return interrupt('lost');

@@ -2,6 +2,7 @@
 import { fork } from 'node:child_process';
 import { afterAll, afterEach, beforeAll, describe, expect, it } from 'vitest';
 import { summarize } from '$core/formats';
+import type { Message } from '$core/messages';
 import {
   closeDatabase,
   getCrawl,
@@ -17,7 +18,7 @@ import { crawling, csv, firstLease, tree, until } from '../../tests/support/craw
 import { expireLease, storedPages, testDatabase } from '../../tests/support/database';
 import type { TestDatabase } from '../../tests/support/database';
 import { ownMariadb } from '../../tests/support/ownMariadb';
-import { standIn } from '../../tests/support/standIn';
+import { linking, standIn } from '../../tests/support/standIn';
 import type { StandIn } from '../../tests/support/standIn';
 import { helpWith, runCrawl } from '.';
 import type { Interruption } from '.';
@@ -140,6 +141,58 @@ describe('a crawl that is interrupted', () => {
       await closeDatabase(db);
       await mariadb.remove();
     }
+  });
+});
+
+describe('a crawl whose worker dies', () => {
+  it('while it holds the start page begins anew', async () => {
+    let asked = 0;
+    site = await standIn((path) => {
+      if (path !== '/') return path === '/a' ? linking('A') : undefined;
+      const first = asked++ === 0;
+      // The first one who asks is killed while it waits.
+      return (_, response) =>
+        void (first || response.setHeader('content-type', 'text/html').end(linking('Home', '/a')));
+    });
+    const id = await begin(`${site.origin}/`, {}, null);
+    const { end } = worker(test.url);
+    await until(() => asked > 0);
+    await end('SIGKILL');
+    await test.db.$client.query('update job set lease_until = current_timestamp(3) - interval 1 second');
+    const heir = finish(id, signal, (await leaseJob(test.db, 'heir'))!);
+    await until(async () => (await workerCount(test.db, id)) === 2);
+    // What the dead one holds is free only once its own lease has run out.
+    await test.db.$client.query(`update crawl_worker set lease_until = current_timestamp(3) - interval 1 second
+      where crawl_id = ${id} and owner <> 'heir'`);
+    const { ending, snapshot } = await heir;
+    expect(ending).toMatchObject({ state: 'done', reason: null });
+    expect(snapshot.count).toBe(2);
+  });
+});
+
+describe('a crawl whose disk is nearly full', () => {
+  it('fetches nothing, says so, and goes on to the same result when there is room', async () => {
+    site = await standIn(tree(4, 10));
+    const whole = await crawl(`${site.origin}/`, { connections: 4 });
+    const id = await begin(`${site.origin}/`, { connections: 4 });
+    let full = false;
+    const told: (Message | null)[] = [];
+    const running = runCrawl({
+      ...{ db: test.db, lease: firstLease(id), owner: 'test', allowPrivate: true, signal },
+      trouble: async () => (full ? { code: 'disk_full', megabytes: 1, needed: 200 } : null),
+      onProgress: ({ trouble }) => told.push(trouble),
+    });
+    await until(async () => (await getCrawl(test.db, id))!.done >= 10);
+    full = true;
+    await until(() => told.some((trouble) => trouble?.code === 'disk_full'));
+    // What was under way is stored; then nothing more is asked for, however often it is looked.
+    const [asked, beats] = [site.asked.length, told.length];
+    await until(() => told.length >= beats + 3);
+    expect(site.asked.length - asked).toBeLessThanOrEqual(4);
+    expect((await getCrawl(test.db, id))!.state).toBe('running');
+    full = false;
+    expect(await running).toMatchObject({ state: 'done' });
+    expect(csv((await snapshotOf(id))!)).toBe(csv(whole.snapshot));
   });
 });
 
