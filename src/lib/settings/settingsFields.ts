@@ -73,7 +73,7 @@ export const fieldGroups: FieldGroup[] = [
         name: 'hosts',
         label: 'Further hosts',
         read: aHost,
-        hint: 'Hosts that belong to the site besides its own, one a line.',
+        hint: 'Hosts that belong to the site besides its own, one a line. A host with a private address is fetched only when it is named.',
         example: 'shop.example.org',
       },
       {
