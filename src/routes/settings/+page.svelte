@@ -178,8 +178,8 @@
         <section id="secrets" class="panel max-w-4xl scroll-mt-4 p-4" aria-labelledby="secrets-title">
           <h2 id="secrets-title" class="font-serif text-lg">What stays secret</h2>
           <p class="quiet">
-            Sent to the hosts of the start addresses only, and by https only where the start is https; stored encrypted, never exported and never shown again. Empty fields keep
-            what is stored.
+            Sent to the hosts of the start addresses only, and by https only where the start is https; stored encrypted,
+            never exported and never shown again. Empty fields keep what is stored.
           </p>
           <p class="mt-1">{storedWords.length ? `Stored now: ${storedWords.join('; ')}.` : 'Nothing is stored now.'}</p>
           <div class="mt-3 grid grid-cols-2 gap-x-6 gap-y-3">
