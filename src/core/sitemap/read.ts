@@ -43,16 +43,17 @@ function xmlReader({ onUrl, onSitemap, onFault }: SitemapEvents): SitemapReader 
   let entry: SitemapEntry | null = null;
   let field: 'loc' | 'lastmod' | null = null;
   const path: string[] = [];
-  const fault = (message: Message, line: number) => {
-    if (!failed) onFault(message, line);
+  // The parser would go on after a fault, and find the next one at every character.
+  const fault = (message: Message, line: number): never => {
     failed = true;
+    onFault(message, line);
+    throw new Error('Nothing more is read.');
   };
   parser.on('error', (error) =>
     fault({ code: 'not_well_formed', detail: error.message.replace(/^\d+:\d+: /, '') }, parser.line),
   );
   parser.on('opentag', ({ name }) => {
-    if (failed) return;
-    if (path.length === MAX_DEPTH) return fault({ code: 'nested_too_deep', most: MAX_DEPTH }, parser.line);
+    if (path.length === MAX_DEPTH) fault({ code: 'nested_too_deep', most: MAX_DEPTH }, parser.line);
     const tag = local(name);
     path.push(tag);
     if (path.length === 1) {
@@ -66,12 +67,11 @@ function xmlReader({ onUrl, onSitemap, onFault }: SitemapEvents): SitemapReader 
     }
   });
   const text = (data: string) => {
-    if (entry && field && !failed) entry[field] = (entry[field] ?? '') + data;
+    if (entry && field) entry[field] = (entry[field] ?? '') + data;
   };
   parser.on('text', text);
   parser.on('cdata', text);
   parser.on('closetag', () => {
-    if (failed) return;
     if (path.length === 3) field = null;
     if (path.length === 2 && entry) {
       const done = { ...entry, loc: clipField(entry.loc), lastmod: clipField(entry.lastmod ?? '') || null };
@@ -80,14 +80,19 @@ function xmlReader({ onUrl, onSitemap, onFault }: SitemapEvents): SitemapReader 
     }
     path.pop();
   });
+  const untilFault = (read: () => unknown) => {
+    try {
+      if (!failed) read();
+    } catch {
+      // Half a character at the end of a file makes the parser itself fail.
+      if (!failed) onFault({ code: 'not_well_formed', detail: 'it ends within a character.' }, parser.line);
+      failed = true;
+    }
+    return !failed;
+  };
   return {
-    write: (piece) => {
-      if (!failed) parser.write(piece);
-      return !failed;
-    },
-    end: () => {
-      if (!failed) parser.close();
-    },
+    write: (piece) => untilFault(() => parser.write(piece)),
+    end: () => void untilFault(() => parser.close()),
   };
 }
 

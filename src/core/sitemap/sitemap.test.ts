@@ -87,6 +87,11 @@ describe('sitemaps', () => {
     ['one line without end', 'https://museum.example/' + 'x'.repeat(3_000_000), 'not_a_list'],
     ['nothing but spaces', ' '.repeat(3_000_000), 'empty_file'],
   ])('ends at once on %s', (_, text, code) => expect(read(text).faults[0][0]).toMatchObject({ code }));
+  it('ends at the first fault of thousands, and at half a character', () => {
+    const { faults } = read(`<urlset><u${'&a;'.repeat(1_000_000)}`);
+    expect(faults).toHaveLength(1);
+    expect(read('<urlset><!-- x --\ud800').faults).toMatchObject([[{ code: 'not_well_formed' }, 1]]);
+  });
   it('keeps no more of an address than shows that it is too long', () => {
     const [{ loc }] = read(`<urlset><url><loc>https://museum.example/${'x'.repeat(100_000)}</loc></url></urlset>`).urls;
     expect(loc).toHaveLength(8193);
