@@ -158,7 +158,10 @@ describe('a crawl with which workers die', () => {
   });
   it('gives back what is held by workers that no longer exist when it is taken up', async () => {
     const { id } = await waiting('orphaned', 'test');
-    await test.db.$client.query('insert into frontier (crawl_id, url_id, rank, hops, held_by) values (?, 1, 0, 0, 999)', [id]);
+    await test.db.$client.query(
+      'insert into frontier (crawl_id, url_id, rank, hops, held_by) values (?, 1, 0, 0, 999)',
+      [id],
+    );
     await test.db.$client.query('update crawl set asked = 1 where id = ?', [id]);
     await markStarted(test.db, firstLease(id));
     const [held] = await test.db.$client.query('select held_by from frontier where crawl_id = ?', [id]);
@@ -170,7 +173,10 @@ describe('a crawl with which workers die', () => {
 
 describe('what keeps a crawl from going on is told', () => {
   const silent = (id: number, seconds: number) =>
-    test.db.$client.query('update job set lease_until = lease_until - interval ? second where crawl_id = ?', [seconds, id]);
+    test.db.$client.query('update job set lease_until = lease_until - interval ? second where crawl_id = ?', [
+      seconds,
+      id,
+    ]);
 
   it('when no worker is alive, when its own has gone silent, when one was started again', async () => {
     const { id } = await waiting('trouble');

@@ -32,12 +32,7 @@ async function answer(locals: App.Locals, query: URLSearchParams, picked: Number
   const { crawl, snapshot } = await crawlWithSnapshot(locals, need);
   const list = readableList(snapshot, view);
   const rows = orderedRows(snapshot, view);
-  const pieces = listAs(
-    format,
-    list,
-    picked ? rows.filter((id) => picked.has(id)) : rows,
-    columns,
-  );
+  const pieces = listAs(format, list, picked ? rows.filter((id) => picked.has(id)) : rows, columns);
   const name = `${view.list}-${new URL(siteOf(locals).start).hostname}-${crawl.id}.${format}`;
   return new Response(streamed(pieces), {
     headers: {
