@@ -14,6 +14,7 @@ export default {
         'script-src': ['self'],
         'style-src': ['self', 'unsafe-inline'],
         'img-src': ['self', 'data:', 'blob:'],
+        'font-src': ['self', 'data:'],
         'object-src': ['none'],
         'base-uri': ['self'],
         'form-action': ['self'],

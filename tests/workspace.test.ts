@@ -1,6 +1,7 @@
 /** A day's work in the workspace, on the demo website: each of these is something a user does. */
 import { beforeEach, describe, expect, it } from 'vitest';
 import type { Page } from 'puppeteer-core';
+import { until } from './support/crawling';
 import { clickText, shows } from './support/browser';
 import { crawledDemo, SITE } from './support/crawledDemo';
 
@@ -319,7 +320,7 @@ describe('the keyboard', () => {
     await page.waitForFunction(() => !location.search.includes('gates') && location.search.includes('broken'));
     await page.goBack();
     await page.waitForFunction(() => location.search === '');
-    expect(await selection()).toBe('');
+    await until(async () => (await selection()) === '', 'the selection of before');
     await page.goForward();
     await page.waitForFunction(() => location.search.includes('broken'));
   });
