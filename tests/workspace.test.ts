@@ -27,7 +27,7 @@ describe('from a finding to the line', () => {
     await open('overview');
     await clickText(page, 'nav a', 'Flow');
     await clickText(page, 'button', 'At fault');
-    await clickText(page, 'table a', 'Links to broken pages');
+    await clickText(page, 'table a', 'Internal links to broken pages');
     await page.waitForFunction(() => location.search.includes('list=edits'));
     await page.waitForSelector('#row-0 [role=gridcell][title$="/archive/letters-1931"]');
     expect((await cellsOf(0)).join(' ')).toMatch(/the archive main 8 8/);

@@ -111,7 +111,7 @@ async function snapshotOf(db: Database, row: Crawl): Promise<Snapshot | null> {
 }
 
 /** A crawl and its snapshot. @throws UsageError when there is none */
-async function finishedCrawl(db: Database, id: number): Promise<{ row: Crawl; snapshot: Snapshot }> {
+export async function finishedCrawl(db: Database, id: number): Promise<{ row: Crawl; snapshot: Snapshot }> {
   const row = await getCrawl(db, id);
   if (!row) throw new UsageError(`There is no crawl ${id}.`);
   const snapshot = await snapshotOf(db, row);

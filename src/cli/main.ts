@@ -10,6 +10,7 @@ import { UsageError } from './options';
 import { EXIT_FAULT, EXIT_USAGE, runProgram } from './program';
 import type { Handlers } from './program';
 import { onOrphaned } from './orphaned';
+import { sampleCommand } from './sample';
 import { serve } from './serve';
 
 async function withDatabase(command: (db: Database) => Promise<number>): Promise<number> {
@@ -43,6 +44,7 @@ const handlers: Handlers = {
   crawl: (call) => withDatabase((db) => crawlCommand(db, call)),
   export: (call) => withDatabase((db) => exportCommand(db, call)),
   select: (call) => withDatabase((db) => selectCommand(db, call)),
+  sample: (call) => withDatabase((db) => sampleCommand(db, call)),
   demo: (port) => withDatabase((db) => demoCommand(db, port)),
   migrate: async () => {
     await prepareDatabase();
@@ -58,6 +60,7 @@ const checkOnly: Handlers = {
   crawl: nothing,
   export: nothing,
   select: nothing,
+  sample: nothing,
   demo: nothing,
   migrate: nothing,
   serve: nothing,

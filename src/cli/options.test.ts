@@ -15,7 +15,7 @@ async function call<Name extends keyof Handlers>(
   let given: unknown;
   let said = '';
   const take = async (value?: unknown) => ((given = value), 0);
-  const names = ['crawl', 'export', 'select', 'worker', 'serve', 'migrate', 'demo'] as const;
+  const names = ['crawl', 'export', 'select', 'sample', 'worker', 'serve', 'migrate', 'demo'] as const;
   const spies = (['stdout', 'stderr'] as const).map((stream) =>
     vi.spyOn(process[stream], 'write').mockImplementation((text) => ((said += String(text)), true)),
   );
@@ -152,4 +152,16 @@ describe('help', () => {
   });
   it('is pointed to when there is no such command', async () =>
     expect((await call('crwal' as keyof Handlers)).said).toMatch(/unknown command|There is no command/));
+});
+
+describe('edgemap sample', () => {
+  it('reads its options', async () => {
+    const { given } = await call('sample', '12', 'anchor_empty', '--n', '5', '--seed', '7', '--json');
+    expect(given).toEqual({ crawl: 12, finding: 'anchor_empty', n: 5, seed: 7, json: true });
+    expect((await call('sample', '12', 'starving')).given).toMatchObject({ n: 25, seed: 1, json: false });
+  });
+  it('asks for a crawl and a finding', async () => {
+    expect((await call('sample', '12')).code).toBe(EXIT_USAGE);
+    expect((await call('sample', 'x', 'starving')).code).toBe(EXIT_USAGE);
+  });
 });

@@ -18,6 +18,7 @@ import {
   wholeView,
 } from './options';
 import type { CrawlOptions, View } from './options';
+import type { SampleCall } from './sample';
 
 export interface CrawlCall {
   settings: CrawlSettings;
@@ -33,6 +34,7 @@ export interface Handlers {
   crawl: (call: CrawlCall) => Promise<number>;
   export: (call: { crawl: number; out: string; view: View }) => Promise<number>;
   select: (call: { crawl: number; view: View }) => Promise<number>;
+  sample: (call: SampleCall) => Promise<number>;
   worker: () => Promise<number>;
   serve: () => Promise<number>;
   migrate: () => Promise<number>;
@@ -168,6 +170,22 @@ Environment:
     .action(
       runs((crawl: number, select: View['select'] | undefined, options: ViewGiven) =>
         handlers.select({ crawl, view: viewOf({ ...options, select }) }),
+      ),
+    );
+
+  program
+    .command('sample')
+    .description('print random occurrences of a finding, to judge whether it is right')
+    .addArgument(new Argument('<crawl>', 'number of the crawl').argParser(asCrawlNumber))
+    .argument('<finding>', 'id of the finding, as summary.json has it')
+    .option('--n <n>', 'how many', asWholeNumber, 25)
+    .option('--seed <n>', 'another number draws other occurrences', asWholeNumber, 1)
+    .option('--json', 'print JSON')
+    .addHelpText('after', examples('sample 12 anchor_off_topic', 'sample 12 starving --n 10 --seed 7 --json'))
+    .addHelpText('after', exitCodes('0  the occurrences are printed', '1  the crawl cannot be read', usageCode))
+    .action(
+      runs((crawl: number, finding: string, { n, seed, json }: { n: number; seed: number; json?: true }) =>
+        handlers.sample({ crawl, finding, n, seed, json: json ?? false }),
       ),
     );
 

@@ -8,7 +8,7 @@ describe('the disk of the database', () => {
     expect(await diskTrouble('/data', free(120))).toEqual({ code: 'disk_full', megabytes: 120, needed: 200 });
   });
   it('is not judged where it cannot be known', async () => {
-    expect(await diskTrouble(undefined, free(1))).toBeNull();
+    expect(await diskTrouble('', free(1))).toBeNull();
     expect(await diskTrouble('/data', () => Promise.reject(new Error('no such folder')))).toBeNull();
     expect(await diskTrouble('.')).toBeNull();
   });

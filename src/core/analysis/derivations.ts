@@ -249,7 +249,10 @@ export const derivations: readonly Derivation[] = [
   step('variants', ['url', 'html', 'content_hash', 'verdict'], ['variants', 'variants_unsettled'], variantColumns),
   step(
     'anchors',
-    ['links', 'phrases', 'outside', 'url', 'path', 'title', 'h1', 'html', 'page_nofollow', 'finalTargets'],
+    [
+      ...(['links', 'phrases', 'outside', 'url', 'path', 'title', 'h1', 'description', 'language'] as const),
+      ...(['content_hash', 'html', 'page_nofollow', 'finalTargets'] as const),
+    ],
     ['linkFaults', 'anchors', 'anchor_faults'],
     (model) => anchorFacts(model, model.finalTargets),
   ),

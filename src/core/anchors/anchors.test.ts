@@ -4,19 +4,39 @@ import type { LinkKind } from '../links';
 import { addressAt, factAt, pageOf } from '../snapshot';
 import { tiny, tinySite } from '../testing/tinySite';
 import type { TinyPage } from '../testing/tinySite';
-import { isGeneric, isWayfinding, plainWords } from '.';
+import { hostOfText } from './address';
+import { countedLanguages, genericIn, isName, isReference, isWayfinding, plainWords } from './words';
+
+type Worded = NonNullable<TinyPage['worded']>[number];
+const often = (link: Worded): Worded[] => [link, link, link];
 
 const snapshot = tinySite({
   '/': {
+    language: 'en-GB',
     worded: [
       ['/trams', 'Trams of the north'],
       ['/trams', 'Read more'],
+      ['/trams', 'En savoir plus'],
       ['/trams', 'https://tiny.example/trams'],
+      ['/trams', 'tiny.example/trams'],
+      ['/trams', 'tkinter.ttk'],
+      ['/trams', 'READ_ONLY'],
+      ['/trams', 'Table 9.88'],
+      ['/trams', 'up'],
       ['/trams', ''],
       ['/trams', 'x'.repeat(101)],
-      ['/buses', 'The night fleet'],
+      ['/trams', 'The horses'],
       ['/trams', 'Ticket prices'],
+      ['/trams', 'Timetable', 'nav'],
+      ['/buses', 'The night fleet'],
       ['/prices', 'Ticket prices'],
+      ['/copy', 'Ticket prices'],
+      ['/more', 'More'],
+      ['/fr/', 'En savoir plus'],
+      ...often(['/depot', 'The depot']),
+      ...often(['/depot', 'Where they sleep']),
+      ['/depot', 'Kennel'],
+      ...often(['/prices', 'Fares']),
     ],
     declared: [['hreflang', '/fr/']],
   },
@@ -25,11 +45,19 @@ const snapshot = tinySite({
     worded: [
       ['/buses', 'Buses'],
       ['/', 'Start'],
+      ['/prices', 'Same'],
+      ['/copy', 'Same'],
+      ['/prices', 'Both'],
+      ['/trams', 'Both'],
+      ['/more', 'Both', 'footer'],
     ],
   },
   '/buses': { title: 'Night buses', pageNofollow: true, worded: [['/trams', 'Trams']] },
-  '/prices': { title: 'Prices of tickets' },
-  '/fr/': { title: 'Accueil' },
+  '/prices': { title: 'Prices of tickets', description: 'All fares', contentHash: 'a'.repeat(32) },
+  '/copy': { title: 'Prices of tickets', contentHash: 'a'.repeat(32) },
+  '/depot': { title: 'Depot' },
+  '/more': { title: 'More | Tiny museum' },
+  '/fr/': { title: 'Accueil', language: 'fr', worded: [['/trams', 'En savoir plus']] },
 });
 
 const faultsOf = (from: string, to: string, words: string) => {
@@ -42,23 +70,50 @@ const faultsOf = (from: string, to: string, words: string) => {
 };
 
 describe('faults of anchors', () => {
-  it.each([
+  it.each<[string, string, string, string[]]>([
     ['/', '/trams', 'Trams of the north', []],
+    // What fits any link, in the language of the page or in English.
     ['/', '/trams', 'Read more', ['generic']],
+    ['/', '/trams', 'En savoir plus', []],
+    ['/fr/', '/trams', 'En savoir plus', ['generic']],
+    // A page that is called so.
+    ['/', '/more', 'More', []],
+    // Addresses, and what only looks like one.
     ['/', '/trams', 'https://tiny.example/trams', ['address']],
+    ['/', '/trams', 'tkinter.ttk', []],
+    ['/', '/trams', 'READ_ONLY', []],
+    ['/', '/trams', 'Table 9.88', []],
+    ['/', '/trams', 'up', []],
     ['/', '/trams', '', ['empty']],
-    ['/', '/trams', 'x'.repeat(101), ['overlong', 'off_topic', 'split']],
+    ['/', '/trams', 'x'.repeat(101), ['overlong', 'off_topic']],
     ['/', '/buses', 'The night fleet', []],
-    ['/', '/trams', 'Ticket prices', ['off_topic', 'conflict', 'split']],
+    ['/', '/trams', 'The horses', ['off_topic']],
+    // Navigation says less than the content of pages, and is not judged by it.
+    ['/', '/trams', 'Timetable', []],
+    ['/', '/trams', 'Ticket prices', ['off_topic', 'conflict']],
     ['/', '/prices', 'Ticket prices', ['conflict']],
+    // The description is about the page, too.
+    ['/', '/prices', 'Fares', []],
+    // Two pages of equal content are one, and links around the content are no promise.
+    ['/trams', '/copy', 'Same', ['off_topic']],
+    ['/trams', '/prices', 'Both', ['off_topic']],
+    // Names that are often used for one page and have nothing in common.
+    ['/', '/depot', 'The depot', []],
+    ['/', '/depot', 'Where they sleep', ['off_topic', 'split']],
+    ['/', '/depot', 'Kennel', ['off_topic']],
     ['/buses', '/trams', 'Trams', ['nofollow_mix']],
     ['/', '/fr/', '', ['no_return', 'bad_code']],
   ])('from %s to %s: “%.20s”', (from, to, words, faults) => expect(faultsOf(from, to, words)).toEqual(faults));
   it('are told of the target, with how many words lead there', () => {
     const page = pageOf(snapshot, tiny('/prices'));
-    expect(factAt(snapshot, 'anchor_faults', page)).toEqual(['conflict']);
-    expect(factAt(snapshot, 'anchors', pageOf(snapshot, tiny('/trams')))).toBe(7);
+    expect(factAt(snapshot, 'anchor_faults', page)).toEqual(['off_topic', 'conflict']);
+    expect(factAt(snapshot, 'anchors', pageOf(snapshot, tiny('/buses')))).toBe(2);
   });
+});
+
+it('does not judge the words of links to a part of a page: they name the part', () => {
+  const html = tinySite({ '/': { fragments: [['/trams', 'Horses', 'stable']] }, '/trams': { title: 'Trams' } });
+  expect([...html.links.faults].filter(Boolean)).toEqual([]);
 });
 
 it('does not miss a return link of an edition that was never fetched', () => {
@@ -71,10 +126,64 @@ it('does not miss a return link of an edition that was never fetched', () => {
   expect(faults({ unvisitedReason: 'limit', status: null, html: false })).toBe(0);
 });
 
-it('knows words that fit any link, in several languages', () => {
-  expect(
-    ['Read more »', 'En savoir plus', 'Hier klicken', 'LEES MEER'].map((text) => isGeneric(plainWords(text))),
-  ).toEqual([true, true, true, true]);
-  expect(isGeneric(plainWords('Night buses'))).toBe(false);
-  expect(['2', 'Next', '12/2027'].map((text) => isWayfinding(plainWords(text)))).toEqual([true, true, true]);
+describe('words', () => {
+  it('that fit any link are known in several languages', () => {
+    const known = ['Read more »', 'En savoir plus', 'Hier klicken', 'LEES MEER'].map((text) =>
+      genericIn(plainWords(text)),
+    );
+    expect(known.every((bits) => bits > 0)).toBe(true);
+    expect(genericIn(plainWords('Night buses'))).toBe(0);
+    const french = genericIn('en savoir plus');
+    expect(['fr-CA', 'en', 'ja', null].map((code) => (countedLanguages(code) & french) !== 0)).toEqual([
+      true,
+      false,
+      false,
+      true,
+    ]);
+    expect(['fr', 'ja'].every((code) => countedLanguages(code) & genericIn('read more'))).toBe(true);
+  });
+  it.each(['2', 'Next', '12/2027', 'Back to top', 'Sommaire'])('“%s” shows the way', (text) =>
+    expect(isWayfinding(plainWords(text))).toBe(true),
+  );
+  it.each(['Section 43.12', 'Table 9.88', '§ 7', 'Chapter IV', 'Figures 3', 'Abb. 12', 'RFC 9309', '#12'])(
+    '“%s” refers to a numbered part',
+    (text) => expect(isReference(text.toLowerCase())).toBe(true),
+  );
+  it.each(['Table of fares', 'Part of the fleet', 'Section', 'Trams 1950'])('“%s” does not', (text) =>
+    expect(isReference(text.toLowerCase())).toBe(false),
+  );
+  it.each([
+    'open()',
+    'std::vector',
+    'tkinter.ttk',
+    'maxAge',
+    '--depth',
+    '-x',
+    'CONTINUE',
+    'READ_ONLY',
+    'setup.cfg',
+    'operator=',
+    'a/b',
+    'read(fd, buf)',
+  ])('“%s” is a name of code', (text) => expect(isName(text)).toBe(true));
+  it.each([
+    'Trams',
+    'open',
+    'Night buses (summer)',
+    'UK',
+    'well-known',
+    "driver's",
+    'Straße',
+    'Read more.',
+    'e.g. trams',
+  ])('“%s” is none', (text) => expect(isName(text)).toBe(false));
+  it.each([
+    ['https://www.museum.example/x?y', 'museum.example'],
+    ['www.larkfield.org', 'larkfield.org'],
+    ['larkfield.co.uk/visit', 'larkfield.co.uk'],
+    ['java.beans', null],
+    ['index.html', null],
+    ['see larkfield.org', null],
+    ['http://', null],
+  ])('“%s” is the address of %s', (text, host) => expect(hostOfText(text)).toBe(host));
 });

@@ -1,29 +1,37 @@
 /** Faults of links (docs/MEANINGS.md, "Anchors" and "Verdict"), a bit each. */
-import { anchorFaults, BARE_IMAGE, CLICK_KIND, faultBit, linkKinds, MISSING_FRAGMENT } from '../links';
+import { anchorFaults, BARE_IMAGE, CLICK_KIND, faultBit, linkKinds, MISSING_FRAGMENT, placements } from '../links';
 import { nofollowRels } from '../reach';
+import { bareHost } from '../scope';
 import { textAt } from '../snapshot';
 import type { Base, Columns } from '../snapshot';
-import { haveCommon, isGeneric, isWayfinding, plainWords, stems } from './words';
+import { addressParts } from '../url';
+import { hostOfText } from './address';
+import { countedLanguages, genericIn, haveCommon, isName, isReference, isWayfinding, plainWords, stems } from './words';
 
 const ANCHOR_FAULTS = (1 << anchorFaults.length) - 1;
 const MAX_ANCHOR = 100;
 const HREFLANG = linkKinds.indexOf('hreflang');
-const bareAddress = /^(https?:\/\/|www\.)\S+$|^[\w-]+(\.[\w-]+)*\.[a-z]{2,}(\/\S*)?$/i;
 /** BCP 47: language, script, region, as hreflang takes them; or x-default. */
 const languageCode = /^(x-default|[a-z]{2,3}(-[a-z]{4})?(-([a-z]{2}|\d{3}))?)$/i;
 
-/** What the words of an anchor are by themselves. */
-function faultsOfWords(text: string): number {
-  let faults = 0;
-  if (isGeneric(plainWords(text))) faults |= faultBit('generic');
-  if (bareAddress.test(text)) faults |= faultBit('address');
-  if ([...text.slice(0, 3 * MAX_ANCHOR)].length > MAX_ANCHOR) faults |= faultBit('overlong');
-  return faults;
-}
+const [EMPTY, NO_ALT, GENERIC, ADDRESS] = (['empty', 'image_no_alt', 'generic', 'address'] as const).map(faultBit);
+const [OVERLONG, OFF_TOPIC, CONFLICT] = (['overlong', 'off_topic', 'conflict'] as const).map(faultBit);
+const [SPLIT, MIX, FRAGMENT] = (['split', 'nofollow_mix', 'fragment'] as const).map(faultBit);
+const [NO_RETURN, BAD_CODE, INSECURE] = (['no_return', 'bad_code', 'insecure'] as const).map(faultBit);
+
+/** Words are used often when so many links of the main content to one page have them. */
+const OFTEN = 3;
+/** The same link on this part of all pages, and on so many at least, is navigation, wherever it stands. */
+const NAVIGATION_PART = 0.2;
+const NAVIGATION_PAGES = 20;
+/** A page to which this part of the links with some words lead is what they stand for; only the others are a conflict. */
+const MEANT_PART = 0.8;
 
 /** What the faults of links are found in. */
 export interface FaultBase extends Pick<Base, 'count' | 'links' | 'phrases' | 'outside'> {
-  columns: Columns<'url' | 'path' | 'title' | 'h1' | 'page_nofollow' | 'html'>;
+  columns: Columns<
+    'url' | 'path' | 'title' | 'h1' | 'description' | 'language' | 'content_hash' | 'page_nofollow' | 'html'
+  >;
 }
 
 export interface AnchorFacts {
@@ -40,58 +48,77 @@ export interface AnchorFacts {
  */
 export function anchorFacts(base: FaultBase, finalTargets: Int32Array): AnchorFacts {
   const words = wordsOf(base.phrases);
-  const { faults, leadsTo } = markLinks(base, words, finalTargets);
+  const { faults, leadsTo, used } = markLinks(base, words, finalTargets);
   markReturns(base, faults);
   const anchors = new Int32Array(base.count);
-  const anchorFaultsOf = new Int32Array(base.count);
-  const clicks = clicksByTarget(base);
-  const judge = judgeOf(base, words, (number) => leadsTo[number] === SEVERAL);
+  const clicks = clicksByTarget(base, words);
+  const isConflict: IsConflict = (number, times) => leadsTo[number] === SEVERAL && times < MEANT_PART * used[number];
+  const judge = judgeOf(base, words, isConflict);
   const marks = new Uint16Array(clicks.entries.length);
-  for (let page = 0; page < base.count; page++) {
-    const { found, different } = judge(page, clicks, marks);
-    anchors[page] = different;
-    anchorFaultsOf[page] = found & ANCHOR_FAULTS;
-  }
-  addMarks(base, clicks, marks, faults);
-  return { linkFaults: faults, anchors, anchor_faults: anchorFaultsOf };
+  for (let page = 0; page < base.count; page++) anchors[page] = judge(page, clicks, marks);
+  return { linkFaults: faults, anchors, anchor_faults: addMarks(base, words, clicks, marks, faults) };
 }
 
+/** Whether words lead to several pages, and not nearly always to the one to which they lead so many times. */
+type IsConflict = (words: number, times: number) => boolean;
+
 interface Words {
-  /** By phrase, the faults that its words have by themselves. */
-  faults: Uint16Array;
   /**
-   * By phrase, the number of its words, which may be written differently; −1 for words that fit anything, or number a
-   * series: they tell nothing apart.
+   * By phrase, the number of its words, which may be written differently; −1 for words that are not judged by what they lead
+   * to: they fit anything, show the way, refer to a numbered part, or are a name of code.
    */
   numbers: Int32Array;
   count: number;
+  /** By phrase, in which languages it fits any link; 0 for none. */
+  generic: Uint8Array;
+  /** By phrase, whether it is a path through elements that hold code. */
+  code: Uint8Array;
+  /** By phrase, whether it is overlong. */
+  overlong: Uint8Array;
+  /** By phrase, the host that it names when it is an address and nothing else. */
+  hosts: Map<number, string>;
 }
+
+const holdsCode = /(^|>)(pre|code|kbd|samp|tt)([.>]|$)/;
 
 function wordsOf(phrases: readonly string[]): Words {
   const known = new Map<string, number>();
-  const numbers = Int32Array.from(phrases, (text) => {
+  const hosts = new Map<number, string>();
+  const generic = new Uint8Array(phrases.length);
+  const overlong = new Uint8Array(phrases.length);
+  const code = Uint8Array.from(phrases, (text) => Number(holdsCode.test(text)));
+  const numbers = Int32Array.from(phrases, (text, phrase) => {
+    if ([...text.slice(0, 3 * MAX_ANCHOR)].length > MAX_ANCHOR) overlong[phrase] = 1;
+    const host = text.includes('.') || text.includes('://') ? hostOfText(text) : null;
+    if (host) hosts.set(phrase, host);
     const words = plainWords(text);
-    if (words === '' || isGeneric(words) || isWayfinding(words)) return -1;
+    if (isName(text)) return -1;
+    if ((generic[phrase] = genericIn(words))) return -1;
+    if (words === '' || isWayfinding(words) || isReference(words)) return -1;
     if (!known.has(words)) known.set(words, known.size);
     return known.get(words)!;
   });
-  return { faults: Uint16Array.from(phrases, faultsOfWords), numbers, count: known.size };
+  return { numbers, count: known.size, generic, code, overlong, hosts };
 }
+
+/** Whether a link stands in the content of its page, not in what is around it on every page. */
+const contentPlacement = placements.map((name) => name === 'main' || name === 'none');
 
 const NOTHING = -1;
 const SEVERAL = -2;
 
-/** Marks what shows of a link by itself, and tells for all words where the links with them end. */
+/** Marks what shows of a link by itself, and tells for all words where the links of contents with them end. */
 function markLinks(base: FaultBase, words: Words, finalTargets: Int32Array) {
   const { count, links, phrases } = base;
   // Read once each: a lookup for each of many millions of links takes longer than the work.
-  const { offsets, target: targets, kind: kinds, marks, anchor: anchors } = links;
+  const { offsets, target: targets, kind: kinds, marks, anchor: anchors, placement, fragment } = links;
   const faults = new Uint16Array(targets.length);
   const leadsTo = new Int32Array(words.count).fill(NOTHING);
+  const used = new Uint32Array(words.count);
   const secure = addressBits(base, 'https:');
   const plain = addressBits(base, 'http:');
-  const [EMPTY, NO_ALT] = [faultBit('empty'), faultBit('image_no_alt')];
-  const [INSECURE, BAD_CODE, FRAGMENT] = [faultBit('insecure'), faultBit('bad_code'), faultBit('fragment')];
+  const hosts = hostsOf(base);
+  const content = contentsOf(base, finalTargets);
   for (let page = 0; page < count; page++)
     for (let link = offsets[page]; link < offsets[page + 1]; link++) {
       const target = targets[link];
@@ -101,21 +128,40 @@ function markLinks(base: FaultBase, words: Words, finalTargets: Int32Array) {
       if (secure[page] && plain[target]) faults[link] |= INSECURE;
       if (marks[link] & MISSING_FRAGMENT) faults[link] |= FRAGMENT;
       if (anchor === 0) faults[link] |= marks[link] & BARE_IMAGE ? NO_ALT : EMPTY;
-      else faults[link] |= words.faults[anchor];
+      if (words.overlong[anchor]) faults[link] |= OVERLONG;
+      const named = words.hosts.size ? words.hosts.get(anchor) : undefined;
+      if (named !== undefined && named === hosts(target)) faults[link] |= ADDRESS;
       const number = words.numbers[anchor];
       if (number < 0 || target >= count || target === page) continue;
-      const end = finalTargets[target] >= 0 ? finalTargets[target] : target;
+      if (fragment[link] !== 0 || !contentPlacement[placement[link]] || words.code[links.above[link]]) continue;
+      used[number]++;
+      const end = content(target);
       if (leadsTo[number] === NOTHING) leadsTo[number] = end;
       else if (leadsTo[number] !== end) leadsTo[number] = SEVERAL;
     }
-  return { faults, leadsTo };
+  return { faults, leadsTo, used };
+}
+
+/** Numbers the contents of pages: pages whose redirects and canonicals end alike, or that are equal, have one number. */
+function contentsOf({ columns }: FaultBase, finalTargets: Int32Array): (page: number) => number {
+  const { codes, values } = columns.content_hash;
+  return (page) => {
+    const end = finalTargets[page] >= 0 ? finalTargets[page] : page;
+    return codes[end] > 0 ? codes[end] : values.length + end;
+  };
+}
+
+/** Gives the host of an address by its number, `www.` apart. */
+function hostsOf({ count, columns, outside }: FaultBase): (number: number) => string {
+  const { url } = columns;
+  return (number) =>
+    bareHost(addressParts(number < count ? url.values[url.codes[number]] : outside[number - count]).host);
 }
 
 /** Marks the hreflang links whose target was read and names no edition in return. */
 function markReturns({ count, links, columns }: FaultBase, faults: Uint16Array): void {
   const { offsets, target: targets, kind } = links;
   const { html } = columns;
-  const NO_RETURN = faultBit('no_return');
   const returns = (page: number, other: number): boolean => {
     if (page === other || html[page] !== 1) return true;
     for (let link = offsets[page]; link < offsets[page + 1]; link++)
@@ -137,11 +183,12 @@ interface Clicks {
   entries: Uint32Array;
 }
 const WITHHELD = 1;
-const BARE = 2;
+/** The link stands in the content of its page and leads to a page as a whole. */
+const CONTENT = 2;
 const PHRASE_SHIFT = 2;
 
-function clicksByTarget({ count, links, phrases, columns }: FaultBase): Clicks {
-  const { offsets, target: targets, kind, anchor, rel, marks } = links;
+function clicksByTarget({ count, links, phrases, columns }: FaultBase, { code }: Words): Clicks {
+  const { offsets, target: targets, kind, anchor, rel, placement, fragment, above } = links;
   const pageNofollow = columns.page_nofollow;
   const nofollowRel = nofollowRels(phrases);
   const into = new Uint32Array(count + 1);
@@ -157,84 +204,124 @@ function clicksByTarget({ count, links, phrases, columns }: FaultBase): Clicks {
     for (let link = offsets[page]; link < offsets[page + 1]; link++) {
       if (!isCounted(page, link)) continue;
       const withheld = pageNofollow[page] === 1 || nofollowRel[rel[link]] === 1 ? WITHHELD : 0;
-      const bare = marks[link] & BARE_IMAGE ? BARE : 0;
-      entries[next[targets[link]]++] = (anchor[link] << PHRASE_SHIFT) | withheld | bare;
+      const isContent = fragment[link] === 0 && contentPlacement[placement[link]] && !code[above[link]];
+      const content = isContent ? CONTENT : 0;
+      entries[next[targets[link]]++] = (anchor[link] << PHRASE_SHIFT) | withheld | content;
     }
   return { offsets: into, entries };
 }
 
-/** Adds what was found of links by their targets to the faults of links. */
-function addMarks({ count, links }: FaultBase, clicks: Clicks, marks: Uint16Array, faults: Uint16Array): void {
-  const { offsets, target: targets, kind } = links;
+/** Adds what was found of links by their targets to the faults of links. @returns the faults of anchors by target */
+function addMarks(
+  { count, links, columns }: FaultBase,
+  words: Words,
+  clicks: Clicks,
+  marks: Uint16Array,
+  faults: Uint16Array,
+): Int32Array {
+  const { offsets, target: targets, kind, anchor, fragment } = links;
   const next = clicks.offsets.slice(0, count);
-  for (let page = 0; page < count; page++)
+  const { codes, values } = columns.language;
+  const counted = Uint8Array.from(values, (language, code) => countedLanguages(code === 0 ? null : language));
+  const byTarget = new Int32Array(count);
+  for (let page = 0; page < count; page++) {
+    const languages = counted[codes[page]];
     for (let link = offsets[page]; link < offsets[page + 1]; link++) {
       const target = targets[link];
-      if (kind[link] === CLICK_KIND && target < count && target !== page) faults[link] |= marks[next[target]++];
+      if (kind[link] !== CLICK_KIND) continue;
+      // With a fragment the words name a part of the page.
+      const isWhole = fragment[link] === 0 && target !== page;
+      let mark = isWhole && words.generic[anchor[link]] & languages ? GENERIC : 0;
+      if (target < count && target !== page) {
+        const found = marks[next[target]++];
+        // What is called like the page that it leads to names it, whatever the words are.
+        mark = (mark & found) | (found & ~GENERIC);
+        byTarget[target] |= (faults[link] | mark) & ANCHOR_FAULTS;
+      }
+      faults[link] |= mark;
     }
+  }
+  return byTarget;
 }
 
 /** Judges the links to one page at a time: what shows only when all of them are looked at. */
-function judgeOf(base: FaultBase, words: Words, isConflict: (words: number) => boolean) {
+function judgeOf(base: FaultBase, words: Words, isConflict: IsConflict) {
   const { phrases } = base;
+  const pages = base.columns.html.reduce((sum, html) => sum + Number(html === 1), 0);
+  const isNavigation = (times: number) => times >= Math.max(NAVIGATION_PAGES, NAVIGATION_PART * pages);
   const stemsOfPhrase = new Map<number, Set<string>>();
   const stemsOf = (phrase: number) => {
     let found = stemsOfPhrase.get(phrase);
     if (!found) stemsOfPhrase.set(phrase, (found = stems(phrases[phrase])));
     return found;
   };
-  const [CONFLICT, OFF_TOPIC, SPLIT] = [faultBit('conflict'), faultBit('off_topic'), faultBit('split')];
-  const [MIX, ADDRESS, EMPTY, NO_ALT] = (['nofollow_mix', 'address', 'empty', 'image_no_alt'] as const).map(faultBit);
-  /** How often each phrase leads to the page at hand, and its faults there; emptied after each page. */
+  /** How often each phrase leads to the page at hand from contents, whether it does at all, and its faults there. */
   const times = new Uint32Array(phrases.length);
+  const isMet = new Uint8Array(phrases.length);
   const faultsHere = new Uint16Array(phrases.length);
   const met: number[] = [];
 
-  function judgeWords(page: number): number {
-    const telling = met.filter((phrase) => words.numbers[phrase] >= 0);
-    if (telling.length === 0) return 0;
+  function judgeWords(page: number): void {
+    // Words that fit any link are a fault unless the page is called so.
+    const own = met.some((phrase) => words.generic[phrase]) ? namesOf(base, page) : null;
+    for (const phrase of met)
+      if (words.generic[phrase] && !wordsIn(phrases[phrase]).every((word) => own!.has(word)))
+        faultsHere[phrase] = GENERIC;
+    const isTelling = (phrase: number) => words.numbers[phrase] >= 0 && times[phrase] > 0;
+    const telling = met.filter((phrase) => isTelling(phrase) && !isNavigation(times[phrase]));
+    if (telling.length === 0) return;
     // The words that most links use say what the page is called; others should have something in common with them.
     let usual = telling[0];
     for (const phrase of telling) if (times[phrase] > times[usual]) usual = phrase;
     const topic = topicOf(base, page);
-    let found = 0;
     for (const phrase of telling) {
-      let own = isConflict(words.numbers[phrase]) ? CONFLICT : 0;
-      if (topic && !(words.faults[phrase] & ADDRESS) && stemsOf(phrase).size && !haveCommon(stemsOf(phrase), topic))
-        own |= OFF_TOPIC;
-      if (phrase !== usual && stemsOf(phrase).size && !haveCommon(stemsOf(phrase), stemsOf(usual))) own |= SPLIT;
-      faultsHere[phrase] = own;
-      found |= own;
+      const said = stemsOf(phrase);
+      let found = isConflict(words.numbers[phrase], times[phrase]) ? CONFLICT : 0;
+      const isOff = topic !== null && said.size > 0 && !words.hosts.has(phrase) && !haveCommon(said, topic);
+      if (isOff) found |= OFF_TOPIC;
+      const areOften = times[phrase] >= OFTEN && times[usual] >= OFTEN;
+      if (phrase !== usual && isOff && areOften && !haveCommon(said, stemsOf(usual))) found |= SPLIT;
+      faultsHere[phrase] = found;
     }
-    return found;
   }
 
-  return (page: number, { offsets, entries }: Clicks, marks: Uint16Array): { found: number; different: number } => {
+  /** @returns how many different words lead to the page */
+  return (page: number, { offsets, entries }: Clicks, marks: Uint16Array): number => {
     const [from, to] = [offsets[page], offsets[page + 1]];
     let withheld = 0;
-    let found = 0;
     met.length = 0;
     for (let i = from; i < to; i++) {
       const phrase = entries[i] >>> PHRASE_SHIFT;
       withheld += entries[i] & WITHHELD;
-      found |= phrase === 0 ? (entries[i] & BARE ? NO_ALT : EMPTY) : words.faults[phrase];
-      if (times[phrase]++ === 0) met.push(phrase);
+      if (!isMet[phrase]) met.push(phrase);
+      isMet[phrase] = 1;
+      if (entries[i] & CONTENT) times[phrase]++;
     }
-    const judged = judgeWords(page);
+    judgeWords(page);
     const mixed = withheld > 0 && withheld < to - from ? MIX : 0;
-    for (let i = from; (judged || mixed) && i < to; i++)
-      marks[i] = faultsHere[entries[i] >>> PHRASE_SHIFT] | (entries[i] & WITHHELD ? mixed : 0);
-    for (const phrase of met) times[phrase] = faultsHere[phrase] = 0;
-    return { found: found | judged | mixed, different: met.length };
+    for (let i = from; i < to; i++) {
+      const found = faultsHere[entries[i] >>> PHRASE_SHIFT];
+      marks[i] = (entries[i] & CONTENT ? found : found & GENERIC) | (entries[i] & WITHHELD ? mixed : 0);
+    }
+    for (const phrase of met) times[phrase] = isMet[phrase] = faultsHere[phrase] = 0;
+    return met.length;
   };
 }
 
-/** What a page is about, as far as its title, headings and address say; null when it says nothing. */
+const wordsIn = (text: string): string[] => text.toLowerCase().match(/[\p{L}\p{N}]+/gu) ?? [];
+
+/** The words by which a page is called, in its title and headings. */
+const namesOf = (base: FaultBase, page: number): Set<string> =>
+  new Set(wordsIn(`${textAt(base, 'title', page) ?? ''} ${textAt(base, 'h1', page) ?? ''}`));
+
+/** What a page is about, as far as its title, headings, description and address say; null when it has no title. */
 function topicOf(base: FaultBase, page: number): Set<string> | null {
   const title = textAt(base, 'title', page);
   if (!title) return null;
-  const path = textAt(base, 'path', page) ?? '';
-  return stems(`${title} ${textAt(base, 'h1', page) ?? ''} ${path.replace(/[^a-z0-9]+/gi, ' ')}`);
+  const [h1, description, path] = (['h1', 'description', 'path'] as const).map(
+    (name) => textAt(base, name, page) ?? '',
+  );
+  return stems(`${title} ${h1} ${description} ${path.replace(/[^a-z0-9]+/gi, ' ')}`);
 }
 
 /** Which addresses, of pages and then of outside targets, begin so. */

@@ -1,4 +1,3 @@
 export { anchorFacts } from './faults';
 export type { AnchorFacts, FaultBase } from './faults';
 export { missingFragments } from './fragments';
-export { isGeneric, isWayfinding, plainWords } from './words';

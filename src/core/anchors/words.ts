@@ -10,11 +10,29 @@ const lists = {
   pt: 'aqui|clique aqui|link|este link|esta página|mais|leia mais|ler mais|ver mais|saiba mais|mais informações|ver|ver tudo|detalhes|continuar lendo|descubra|baixar',
 } satisfies Record<string, string>;
 
-const generic = new Set(Object.values(lists).flatMap((list) => list.split('|')));
+type Language = keyof typeof lists;
+const languages = Object.keys(lists) as Language[];
+/** A bit for each language whose readers know a phrase as one that fits any link. */
+const generic = new Map<string, number>();
+languages.forEach((language, bit) => {
+  for (const phrase of lists[language].split('|')) generic.set(phrase, (generic.get(phrase) ?? 0) | (1 << bit));
+});
+const ENGLISH = 1 << languages.indexOf('en');
+const ANY = (1 << languages.length) - 1;
 
-/** Through a series, to the start, and to the same page in another language. */
+/** In which languages words, as {@link plainWords} gives them, would fit any link: a bit each; 0 for none. */
+export const genericIn = (words: string): number => generic.get(words) ?? 0;
+/** The languages whose phrases count on a page: its own and English; all of them where it does not say which it is in. */
+export function countedLanguages(code: string | null): number {
+  const language = code?.toLowerCase().split('-')[0] as Language | undefined;
+  if (!language) return ANY;
+  const bit = languages.indexOf(language);
+  return ENGLISH | (bit < 0 ? 0 : 1 << bit);
+}
+
+/** Through a series or a page, to the start, and to the same page in another language. */
 const wayfinding = new Set(
-  'next|previous|prev|first|last|back|suivant|précédent|retour|weiter|zurück|siguiente|anterior|avanti|indietro|volgende|vorige|próximo|seguinte|home|start|homepage|accueil|startseite|inicio|início|english|français|deutsch|español|italiano|nederlands|português|polski|svenska|dansk|norsk|suomi|čeština|magyar|türkçe|русский|українська|日本語|中文|한국어|العربية|cymraeg|gaeilge|català|euskara|en|fr|de|es|it|nl|pt'.split(
+  'next|previous|prev|first|last|back|up|top|to top|back to top|contents|table of contents|toc|index|menu|skip to content|skip to main content|next page|previous page|suivant|précédent|retour|haut de page|sommaire|weiter|zurück|nach oben|inhalt|inhaltsverzeichnis|siguiente|anterior|avanti|indietro|volgende|vorige|próximo|seguinte|home|start|homepage|accueil|startseite|inicio|início|english|français|deutsch|español|italiano|nederlands|português|polski|svenska|dansk|norsk|suomi|čeština|magyar|türkçe|русский|українська|日本語|中文|한국어|العربية|cymraeg|gaeilge|català|euskara|en|fr|de|es|it|nl|pt'.split(
     '|',
   ),
 );
@@ -26,16 +44,35 @@ export const plainWords = (text: string) =>
     .replace(/^[^\p{L}\p{N}]+|[^\p{L}\p{N}]+$/gu, '')
     .replace(/\s+/g, ' ');
 
-/** Whether words, as {@link plainWords} gives them, would fit any link. */
-export const isGeneric = (words: string) => generic.has(words);
-
 /** Whether they show the way rather than name a page: next, home, a language, or digits alone. */
 export const isWayfinding = (words: string) => wayfinding.has(words) || (words !== '' && !/\p{L}/u.test(words));
+
+const referenceWord =
+  'section|sect|sec|chapter|chap|table|figure|fig|example|appendix|annex|part|page|step|note|footnote|equation|eq|clause|item|listing|volume|vol|issue|version|release|rfc|line|abschnitt|kapitel|tabelle|abbildung|abb|anhang|seite|chapitre|tableau|annexe|partie|sección|capítulo|tabla|figura|anexo|página|sezione|capitolo|tabella|pagina|hoofdstuk|tabel|figuur|bijlage|secção|tabela';
+const reference = new RegExp(
+  `^(?:(?:${referenceWord})s?\\.?|§|no\\.?|nr\\.?|#)\\s*[\\divxlc][\\divxlc.:–-]*[a-z]?$`,
+  'u',
+);
+/** Whether they refer to a numbered part of a document, as “Table 9.88” does. */
+export const isReference = (words: string) => reference.test(words);
+
+/** Whether a text is a name of code or of a file: `open()`, `tkinter.ttk`, `maxAge`, `--depth`, `READ_ONLY`, `setup.cfg`. */
+export function isName(text: string): boolean {
+  const one = text.trim();
+  if (one === '' || /\s/.test(one)) return /^[\w.:$]+\(.*\)$/.test(one);
+  if (/^--?\w/.test(one) || /[a-z][A-Z]/.test(one) || /\w[._:/\\$=<>(){}[\]&*|+]|[_:$=<>(){}[\]&*|+]\w/.test(one))
+    return true;
+  return /^[A-Z][A-Z0-9]{2,}$/.test(one);
+}
 
 const STEM = 5;
 
 const MIN_WORD = 3;
 const isAscii = (text: string) => /^[\0-\x7f]*$/.test(text);
+
+/** One form for singular and plural, and for what is made of a word. */
+const stemOf = (word: string) =>
+  (word.length > MIN_WORD && word.endsWith('s') ? word.slice(0, -1) : word).slice(0, STEM);
 
 /** The beginnings of the words of a text that have some meaning; what two texts share of them they have in common. */
 export function stems(text: string): Set<string> {
@@ -46,7 +83,7 @@ export function stems(text: string): Set<string> {
 function allStems(lower: string): Set<string> {
   const found = new Set<string>();
   for (const [word] of lower.matchAll(/[\p{L}\p{N}]{3,}|[\p{Script=Han}\p{Script=Hiragana}\p{Script=Katakana}]/gu))
-    found.add(word.normalize('NFD').replace(/\p{M}/gu, '').slice(0, STEM));
+    found.add(stemOf(word.normalize('NFD').replace(/\p{M}/gu, '')));
   return found;
 }
 
@@ -57,7 +94,7 @@ function asciiStems(lower: string): Set<string> {
   for (let at = 0; at <= lower.length; at++) {
     const code = lower.charCodeAt(at);
     if ((code >= 97 && code <= 122) || (code >= 48 && code <= 57)) continue;
-    if (at - from >= MIN_WORD) found.add(lower.slice(from, Math.min(at, from + STEM)));
+    if (at - from >= MIN_WORD) found.add(stemOf(lower.slice(from, at)));
     from = at + 1;
   }
   return found;

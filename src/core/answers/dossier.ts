@@ -68,7 +68,7 @@ export interface PageDetails {
 
 /** Everything that a dossier shows. */
 export interface PageDossier extends Dossier, PageDetails {
-  findings: Pick<Found, 'id' | 'name' | 'over' | 'select' | 'remedy' | 'question'>[];
+  findings: Pick<Found, 'id' | 'name' | 'over' | 'select' | 'rule' | 'remedy' | 'question' | 'worthALook'>[];
   /** Where it stands in the list that is shown, from 1, and its neighbours there. */
   place: { at: number; of: number; before: string | null; after: string | null } | null;
 }

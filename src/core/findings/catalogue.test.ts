@@ -8,7 +8,8 @@ import { TINY_START, tiny, tinySite } from '../testing/tinySite';
 import type { TinyPage } from '../testing/tinySite';
 import { findings, findingsOf } from '.';
 
-const { thresholds, token } = settingsSchema.parse({ start: TINY_START });
+const settings = settingsSchema.parse({ start: TINY_START });
+const { thresholds } = settings;
 
 interface Case {
   pages: Record<string, TinyPage>;
@@ -98,7 +99,7 @@ const cases: Record<string, Case> = {
   insecure_links: { pages: { '/': { links: ['http://tiny.example/a'] } }, found: [1, 1, 1] },
   anchor_empty: { pages: { '/': { worded: [['/a', '']] }, '/a': {} }, found: [1, 1, 1] },
   anchor_generic: { pages: { '/': { worded: [['/a', 'Read more …']] }, '/a': {} }, found: [1, 1, 1] },
-  anchor_address: { pages: { '/': { worded: [['/a', 'www.tiny.example/a']] }, '/a': {} }, found: [1, 1, 1] },
+  anchor_address: { pages: { '/': { worded: [['/a', 'https://tiny.example/a']] }, '/a': {} }, found: [1, 1, 1] },
   anchor_overlong: { pages: { '/': { worded: [['/a', 'a '.repeat(60)]] }, '/a': {} }, found: [1, 1, 1] },
   anchor_off_topic: {
     pages: { '/': { worded: [['/a', 'Buses of the valley']] }, '/a': { title: 'Night trams' } },
@@ -121,14 +122,13 @@ const cases: Record<string, Case> = {
     pages: {
       '/': {
         worded: [
-          ['/a', 'Timetable'],
-          ['/a', 'Timetable'],
-          ['/a', 'Lost property'],
+          ...Array.from({ length: 3 }, (): [string, string] => ['/a', 'Timetable']),
+          ...Array.from({ length: 3 }, (): [string, string] => ['/a', 'Lost property']),
         ],
       },
       '/a': {},
     },
-    found: [1, 1, 1],
+    found: [1, 3, 1],
   },
   nofollow_mix: {
     pages: { '/': { links: ['/a', '/b'] }, '/a': { links: ['/b'], pageNofollow: true }, '/b': {} },
@@ -213,6 +213,7 @@ const cases: Record<string, Case> = {
     found: [1, 1, 1],
   },
   indexable_not_listed: { pages: { '/': { links: ['/a'] }, '/a': {} }, listed: ['/'], found: [1, 1, 1] },
+  no_sitemap: { pages: { '/': { links: ['/a'] }, '/a': {} }, found: [2, 1, 1] },
   listed_no_route: { pages: { '/': {}, '/a': {} }, listed: ['/a'], found: [1, 1, 1] },
   sitemap_large: {
     pages: { '/': {} },
@@ -234,7 +235,7 @@ const cases: Record<string, Case> = {
 describe('every finding', () => {
   it.each(Object.entries(cases))('%s', (id, { pages, listed, files, found }) => {
     const snapshot = tinySite(pages, listed, { files: { robots: [], sitemaps: [], ...files } });
-    const one = findingsOf(snapshot, { thresholds, token }).find((finding) => finding.id === id);
+    const one = findingsOf(snapshot, settings).find((finding) => finding.id === id);
     expect(one && [one.pages, one.occurrences, one.edits]).toEqual(found);
     expect(one!.cost).toBeGreaterThanOrEqual(0);
   });
@@ -250,7 +251,28 @@ describe('every finding', () => {
       '/one',
       '/two',
     ]);
-    expect(findingsOf(clean, { thresholds, token }).map(({ id }) => id)).toEqual([]);
+    expect(findingsOf(clean, settings).map(({ id }) => id)).toEqual([]);
+  });
+  it('of sitemaps is told where the site has one, and only then', () => {
+    const ids = (listed: string[]) =>
+      findingsOf(tinySite({ '/': { links: ['/a'] }, '/a': {} }, listed), settings).map(({ id }) => id);
+    expect(ids([])).toContain('no_sitemap');
+    expect(ids([])).not.toContain('indexable_not_listed');
+    expect(ids(['/'])).toContain('indexable_not_listed');
+    expect(ids(['/'])).not.toContain('no_sitemap');
+    const unasked = { ...settings, usualSitemaps: false };
+    expect(findingsOf(tinySite({ '/': {} }), unasked).map(({ id }) => id)).not.toContain('no_sitemap');
+  });
+  it('is said in sentences', () => {
+    for (const { id, name, rule, why, remedy } of findings) {
+      expect([id, /^\p{Lu}|^robots\.txt|^hreflang/u.test(name) && !/[.!]$/.test(name)]).toEqual([id, true]);
+      for (const text of [rule, why, remedy])
+        expect([id, text, /^(\p{Lu}|robots\.txt).*[^.]\.$/u.test(text) && !/!|\bplease\b/i.test(text)]).toEqual([
+          id,
+          text,
+          true,
+        ]);
+    }
   });
   it('is tried here, but for those that need more than a tiny site can say', () =>
     expect(findings.map(({ id }) => id).filter((id) => !cases[id])).toEqual([

@@ -22,6 +22,14 @@ const MAX_ENTRIES = 50_000;
 const looksLikeHtml = /^\s*(<!doctype html|<html|<head|<body)/i;
 const faultOf = { early: 'robots_early', unknown: 'robots_unknown', empty: 'robots_empty' } as const;
 
+/** That no sitemap was found, told of the place where one is looked for first. */
+export const noSitemap = (snapshot: Snapshot): FileFault => ({
+  fault: 'no_sitemap',
+  file: `${originOf(addressAt(snapshot, 0))}/robots.txt`,
+  line: null,
+  evidence: { code: 'no_sitemap_found' },
+});
+
 /**
  * Finds the faults of the files of a site.
  * @param token product token whose rules are read

@@ -7,7 +7,7 @@ import { isText, sourcesOf } from '../snapshot';
 import type { Snapshot } from '../snapshot';
 import { findings } from './catalogue';
 import type { Finding, FindingTexts, Thresholds } from './catalogue';
-import { fileFaults } from './files';
+import { fileFaults, noSitemap } from './files';
 import type { FileFault } from './files';
 
 /** How much of a site a finding is about. */
@@ -36,19 +36,24 @@ export type Found = FindingResult & FindingTexts;
 
 const byId = new Map(findings.map((finding) => [finding.id, finding]));
 
+const textsOf = ({ name, question, rule, why, remedy, worthALook }: Finding): FindingTexts => ({
+  ...{ name, question, rule, why, remedy, worthALook },
+});
+
 /** Adds the texts of the catalogue; results of findings that are no longer in it are left out. */
 export const describeFindings = (results: readonly FindingResult[]): Found[] =>
   results.flatMap((result) => {
     const finding = byId.get(result.id);
-    return finding
-      ? [{ ...result, name: finding.name, question: finding.question, why: finding.why, remedy: finding.remedy }]
-      : [];
+    return finding ? [{ ...result, ...textsOf(finding) }] : [];
   });
 
 export interface FindingOptions {
   thresholds: Thresholds;
   /** Product token whose robots rules are read. */
   token: string;
+  /** Whether the crawl looked for sitemaps wherever they may be. */
+  sitemapsFromRobots: boolean;
+  usualSitemaps: boolean;
 }
 
 /** What a finding selects. @throws Error when its selection cannot be read, which a test rules out */
@@ -59,12 +64,12 @@ function selected(snapshot: Snapshot, over: 'pages' | 'links', text: string): Bi
 }
 
 /**
- * All findings that hold for a snapshot, those that cost most first.
+ * All findings that hold for a snapshot, those that cost most first, what is only worth a look after them.
  * @param touch told of each page that a finding is about, which may be more than once
  */
 export function findingsOf(
   snapshot: Snapshot,
-  { thresholds, token }: FindingOptions,
+  { thresholds, token, sitemapsFromRobots, usualSitemaps }: FindingOptions,
   touch: (id: string, page: number) => void = () => {},
 ): FindingResult[] {
   const { count, columns } = snapshot;
@@ -73,12 +78,13 @@ export function findingsOf(
   for (const own of share) if (own > 0) whole += own;
   const linksOut = columns.links_out;
   const broken = fileFaults(snapshot, token);
+  const hasSitemap = snapshot.files.sitemaps.length > 0 || snapshot.listings.length > 0;
+  if (sitemapsFromRobots && usualSitemaps && !hasSitemap && count > 0) broken.push(noSitemap(snapshot));
 
   const measured = (finding: Finding): Pick<FindingResult, 'pages' | 'occurrences' | 'edits' | 'share' | 'files'> => {
     if (finding.over === 'files') {
       const files = broken.filter(({ fault }) => fault === finding.id);
-      // A closed host is all of its pages.
-      const pages = finding.weight === 1 && files.length ? count : 0;
+      const pages = finding.wholeSite && files.length ? count : 0;
       return { pages, occurrences: files.length, edits: files.length, share: pages ? 1 : 0, files };
     }
     const bits = selected(snapshot, finding.over, finding.select(thresholds));
@@ -116,7 +122,8 @@ export function findingsOf(
 
   const all: FindingResult[] = [];
   for (const finding of findings) {
-    const { id, over, weight } = finding;
+    const { id, over, weight, needsSitemap } = finding;
+    if (needsSitemap && !hasSitemap) continue;
     const found = measured(finding);
     if (found.occurrences === 0) continue;
     const select = finding.over === 'files' ? '' : finding.select(thresholds);
@@ -124,5 +131,8 @@ export function findingsOf(
     const oneEdit = (finding.over === 'pages' && finding.oneEdit) || null;
     all.push({ id, over, select, oneEdit, ...found, cost });
   }
-  return all.sort((a, b) => b.cost - a.cost || b.occurrences - a.occurrences || (a.id < b.id ? -1 : 1));
+  const isCertain = ({ id }: FindingResult) => Number(!byId.get(id)!.worthALook);
+  return all.sort(
+    (a, b) => isCertain(b) - isCertain(a) || b.cost - a.cost || b.occurrences - a.occurrences || (a.id < b.id ? -1 : 1),
+  );
 }

@@ -111,6 +111,7 @@ const catalogue = {
   not_a_sitemap: ({ root }: { root: string }) => `The file is not a sitemap: its root element is <${root}>.`,
   not_a_list: () => 'The file is neither XML nor a list of addresses.',
   not_well_formed: ({ detail }: { detail: string }) => `The XML is not well-formed: ${detail}`,
+  no_sitemap_found: () => 'Neither robots.txt nor the usual addresses /sitemap.xml and /sitemap_index.xml name one.',
   entries: ({ entries }: { entries: number }) => counted(entries, 'entry', 'entries'),
   line: ({ text }: { text: string }) => text,
   closed_resource: ({ address, rule }: { address: string; rule: RobotsRule }) => `${address}: ${ruleText(rule)}`,

@@ -1,7 +1,7 @@
 /** What the screens show of a whole crawl and is too much work to find out whenever one is opened. */
 import { verdicts } from '../facts';
 import { findings as catalogue, findingsOf } from '../findings';
-import type { FindingResult, Thresholds } from '../findings';
+import type { FindingOptions, FindingResult } from '../findings';
 import { knownShare, leaksOf, sectionFlow } from '../share';
 import type { Leak, PlacementWeights, SectionFlow } from '../share';
 import { countPages } from '../snapshot';
@@ -30,19 +30,15 @@ const place = new Map(catalogue.map(({ id }, i) => [id, i]));
 export const findingsAt = (found: PageFindings, page: number): string[] =>
   catalogue.filter((_, i) => found[page * bytesEach + (i >> 3)] & (1 << (i & 7))).map(({ id }) => id);
 
-export interface ReportSettings {
-  thresholds: Thresholds;
-  token: string;
+export interface ReportSettings extends FindingOptions {
   weights: PlacementWeights;
 }
 
 /** Draws up the report of a crawl. */
-export function reportOf(
-  snapshot: Snapshot,
-  { thresholds, token, weights }: ReportSettings,
-): { report: Report; pages: PageFindings } {
+export function reportOf(snapshot: Snapshot, settings: ReportSettings): { report: Report; pages: PageFindings } {
+  const { weights } = settings;
   const pages = new Uint8Array(snapshot.count * bytesEach);
-  const findings = findingsOf(snapshot, { thresholds, token }, (id, page) => {
+  const findings = findingsOf(snapshot, settings, (id, page) => {
     const bit = place.get(id)!;
     pages[page * bytesEach + (bit >> 3)] |= 1 << (bit & 7);
   });

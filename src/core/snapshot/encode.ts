@@ -8,7 +8,7 @@ import { isText } from './column';
 import type { Column } from './column';
 import type { Base, BaseLinks, Check, LinkColumns, SiteFiles, Snapshot } from './snapshot';
 
-export const SNAPSHOT_VERSION = 7;
+export const SNAPSHOT_VERSION = 8;
 export type SnapshotParts = Map<string, Uint8Array>;
 
 /** A stored snapshot has another form than this program reads. */

@@ -14,6 +14,8 @@ export interface TinyPage extends Partial<FoundFacts> {
   links?: string[];
   /** Paths with the words of the link, and where it is. */
   worded?: [to: string, words: string, placement?: Placement][];
+  /** Paths with the words of the link and the fragment that it leads to. */
+  fragments?: [to: string, words: string, fragment: string][];
   /** Paths by another kind of link. */
   declared?: [LinkKind, string][];
   /** As `declared`, in the head of the answer: no line says where. */
@@ -52,18 +54,19 @@ export function tinyBase(
   const packed = new Map<number, Uint8Array>();
   const builder = baseBuilder();
   Object.entries(pages).forEach(
-    ([path, { links = [], worded = [], declared = [], headed = [], unvisitedReason, ...given }], i) => {
+    ([path, { links = [], worded = [], fragments = [], declared = [], headed = [], unvisitedReason, ...given }], i) => {
       const redirect: [LinkKind, string][] = given.redirectTo ? [['redirect', given.redirectTo]] : [];
-      type Made = [LinkKind, string, string, Placement?];
+      type Made = [LinkKind, string, string, Placement?, string?];
       const all: Made[] = [
         ...links.map((to): Made => ['click', to, '']),
         ...worded.map(([to, words, placement]): Made => ['click', to, words, placement]),
+        ...fragments.map(([to, words, fragment]): Made => ['click', to, words, 'main', fragment]),
         ...[...declared, ...redirect, ...headed].map(([kind, to]): Made => [kind, to, '']),
       ];
       packed.set(
         i + 1,
         packLinks(
-          all.map(([kind, to, words, placement = 'main'], at) => ({
+          all.map(([kind, to, words, placement = 'main', fragment = ''], at) => ({
             kind,
             element: 'a' as const,
             placement,
@@ -71,7 +74,7 @@ export function tinyBase(
             anchor: words,
             rel: '',
             above: '',
-            fragment: '',
+            fragment,
             line: at < all.length - headed.length ? at + 1 : 0,
             column: 1,
           })),

@@ -177,10 +177,12 @@
           <a href={findingHref(base, finding)} class="text-primary hover:underline" data-sveltekit-noscroll
             >{finding.name}</a
           >
+          {#if finding.worthALook}<span class="quiet text-xs">(worth a look)</span>{/if}
+          <span class="block text-xs">{finding.rule}</span>
           <span class="quiet block text-xs">{finding.remedy}</span>
         </li>
       {:else}
-        <li class="quiet">None is about this page.</li>
+        <li class="quiet">No finding is about this page.</li>
       {/each}
     </ul>
   </section>

@@ -25,7 +25,7 @@
       <th class="text-right font-normal">Places</th>
       <th
         class="text-right font-normal whitespace-nowrap"
-        title="Equal faults that come from one template are mended by one edit">Edits</th
+        title="How many changes fix all of them: the same link in a template counts once">Edits</th
       >
       <th class="text-right font-normal whitespace-nowrap" title="Share of the pages, or that the links carry">Share</th
       >
@@ -35,9 +35,16 @@
     {#each findings as finding (finding.id)}
       <tr class="border-t border-base-300/60 align-baseline {isHere(finding) ? 'bg-primary/10' : ''}">
         <td class="py-1 pr-2">
-          <a href={href(finding)} class="hover:underline" title="{finding.why} {finding.remedy}" data-sveltekit-noscroll
-            >{finding.name}</a
+          <a
+            href={href(finding)}
+            class="hover:underline"
+            title="{finding.rule} {finding.why} {finding.remedy}"
+            data-sveltekit-noscroll>{finding.name}</a
           >
+          {#if finding.worthALook}<span
+              class="quiet ml-1 text-xs whitespace-nowrap"
+              title="A rule of thumb found these: look at some of them before you change anything.">worth a look</span
+            >{/if}
         </td>
         {#if why}<td class="quiet max-w-0 w-1/2 truncate pr-2 text-xs" title="{finding.why} {finding.remedy}"
             >{finding.why}</td

@@ -44,7 +44,9 @@ export const GET: RequestHandler = async ({ locals, url }) => {
     ...details,
     findings: (report?.findings ?? [])
       .filter(({ id }) => found.includes(id))
-      .map(({ id, name, over, select, remedy, question }) => ({ id, name, over, select, remedy, question })),
+      .map(({ id, name, over, select, rule, remedy, question, worthALook }) => ({
+        ...{ id, name, over, select, rule, remedy, question, worthALook },
+      })),
     place:
       place < 0 ? null : { at: place + 1, of: order.length, before: addressOf(place - 1), after: addressOf(place + 1) },
   };

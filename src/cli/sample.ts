@@ -1,0 +1,78 @@
+import { findings, sampleOf } from '$core/findings';
+import type { Occurrence } from '$core/findings';
+import { sentence } from '$core/messages';
+import { thousands } from '$core/numbers';
+import { settingsSchema } from '$core/settings';
+import { pageSource } from '$server/index';
+import type { Crawl, Database } from '$server/index';
+import { finishedCrawl } from './export';
+import { UsageError } from './options';
+
+export interface SampleCall {
+  crawl: number;
+  /** The id of a finding, as in summary.json. */
+  finding: string;
+  n: number;
+  seed: number;
+  json: boolean;
+}
+
+/** The line of source that a link stands on, folded around it; null when the source is not kept. */
+async function sourceLine(db: Database, row: Crawl, occurrence: Occurrence): Promise<string | null> {
+  if (occurrence.over !== 'links' || occurrence.line === 0) return null;
+  const { address, line, column } = occurrence;
+  const source = await pageSource(db, row, address, [{ line, column }], line, 1);
+  const runs = source?.lines.find(({ number }) => number === line)?.runs ?? [];
+  return (
+    runs
+      .map(({ text, left }) => (left ? ' … ' : text))
+      .join('')
+      .trim() || null
+  );
+}
+
+const fields = (occurrence: Occurrence): [string, string | number | null][] => {
+  switch (occurrence.over) {
+    case 'pages':
+      return Object.entries(occurrence.facts).map(([name, value]) => [name, value === null ? null : String(value)]);
+    case 'files':
+      return [['evidence', sentence(occurrence.evidence)]];
+    case 'links': {
+      const { target, fragment, words, placement, above, title, h1 } = occurrence;
+      return [
+        ['words', words],
+        ['target', fragment ? `${target}#${fragment}` : target],
+        ['its title', title],
+        ['its headings', h1],
+        ['stands in', `${placement}: ${above}`],
+      ];
+    }
+  }
+};
+
+/** `edgemap sample`: random occurrences of a finding, each with what a person needs in order to judge it. */
+export async function sampleCommand(db: Database, { crawl, finding: id, n, seed, json }: SampleCall): Promise<number> {
+  const { row, snapshot } = await finishedCrawl(db, crawl);
+  const sample = sampleOf(snapshot, id, settingsSchema.parse(row.settings), n, seed);
+  if (!sample)
+    throw new UsageError(`There is no finding “${id}”. The findings are: ${findings.map(({ id }) => id).join(', ')}.`);
+  const { finding, all, occurrences } = sample;
+  const seen = [];
+  for (const one of occurrences) seen.push({ ...one, source: await sourceLine(db, row, one) });
+  if (json) {
+    const { id, name, rule } = finding;
+    process.stdout.write(
+      `${JSON.stringify({ crawl, finding: id, name, rule, all, seed, occurrences: seen }, null, 2)}\n`,
+    );
+    return 0;
+  }
+  const lines = [`${finding.name}: ${occurrences.length} of ${thousands(all)}`, `Rule: ${finding.rule}`];
+  for (const [i, one] of seen.entries()) {
+    const line = one.over === 'pages' || !one.line ? '' : `, line ${one.line}`;
+    lines.push('', `${i + 1}. ${one.address}${line}`);
+    for (const [name, value] of [...fields(one), ['source', one.source] as const])
+      if (value !== null && value !== '') lines.push(`   ${name}: ${value}`);
+  }
+  process.stdout.write(`${lines.join('\n')}\n`);
+  return 0;
+}

@@ -1,0 +1,57 @@
+import type { ColumnName } from '../../facts';
+
+export type Question = 'Reach' | 'Flow' | 'Words' | 'Rules' | 'Roll call';
+
+/** Where findings begin; settings of the site. */
+export interface Thresholds {
+  /** Clicks up to which a page counts as near. */
+  deepClicks: number;
+  /** Share below which an indexable page starves, as a multiple of an even split. */
+  starvingShare: number;
+  /** Links on a page from which on it is crowded. */
+  crowdedLinks: number;
+  /** Pages behind a gate from which on it is told. */
+  gatePages: number;
+  /** Words below which a page is thin. */
+  thinWords: number;
+}
+
+/** What a person reads of a finding. */
+export interface FindingTexts {
+  /** The fault, in a few words. */
+  name: string;
+  question: Question;
+  /** What had to be so for it to be reported: why it is told of this page or link. */
+  rule: string;
+  /** What it means for people or search engines. */
+  why: string;
+  /** What to change, and where. */
+  remedy: string;
+  /** A rule of thumb, which is often wrong: told apart from the faults, after them. */
+  worthALook?: true;
+}
+
+interface FindingBase extends FindingTexts {
+  /** In addresses and files; never changes. */
+  id: string;
+  /** How much it matters for each page and each share it touches, 0 to 1. */
+  weight: number;
+  /** It can be a fault only where the site has a sitemap. */
+  needsSitemap?: true;
+}
+
+export type Finding = FindingBase &
+  (
+    | {
+        over: 'pages';
+        select: (thresholds: Thresholds) => string;
+        /** Pages of equal value are fixed by one edit; without it each page is its own. */
+        oneEdit?: ColumnName;
+      }
+    | { over: 'links'; select: (thresholds: Thresholds) => string }
+    | {
+        over: 'files';
+        /** It is about all pages of the site. */
+        wholeSite?: true;
+      }
+  );

@@ -1,0 +1,127 @@
+/** Random occurrences of a finding, for whoever judges whether it is right. */
+import { fragmentName } from '../html';
+import { placements } from '../links';
+import type { Message } from '../messages';
+import { evaluate, evaluateLinks, numbersOf, parseLinkSelection, parseSelection } from '../selection';
+import { addressAt, factAt, sourcesOf, textAt } from '../snapshot';
+import type { FactValue, Snapshot } from '../snapshot';
+import { findings } from './catalogue';
+import type { Finding } from './catalogue';
+import type { FindingOptions } from './findings';
+import { fileFaults, noSitemap } from './files';
+
+/** One occurrence, with what a judge needs to see. */
+export type Occurrence =
+  | { over: 'pages'; address: string; facts: Record<string, FactValue> }
+  | {
+      over: 'links';
+      address: string;
+      line: number;
+      column: number;
+      target: string;
+      fragment: string;
+      words: string;
+      placement: string;
+      /** The elements that the link stands in. */
+      above: string;
+      /** What the target calls itself. */
+      title: string | null;
+      h1: string | null;
+    }
+  | { over: 'files'; address: string; line: number | null; evidence: Message };
+
+export interface Sample {
+  finding: Finding;
+  /** How many occurrences there are. */
+  all: number;
+  occurrences: Occurrence[];
+}
+
+/** A generator of numbers below a bound, the same for the same seed (xorshift, Marsaglia 2003). */
+function numbers(seed: number) {
+  let state = Math.imul(seed + 1, 2654435761) | 1;
+  return (below: number) => {
+    state ^= state << 13;
+    state ^= state >>> 17;
+    state ^= state << 5;
+    return (state >>> 0) % below;
+  };
+}
+
+/** Some of many, each as likely as any other, in their order. */
+function some<T>(all: ArrayLike<T>, n: number, seed: number): T[] {
+  const next = numbers(seed);
+  const places = Uint32Array.from({ length: all.length }, (_, i) => i);
+  const most = Math.min(n, all.length);
+  for (let i = 0; i < most; i++) {
+    const other = i + next(all.length - i);
+    [places[i], places[other]] = [places[other], places[i]];
+  }
+  return Array.from(places.subarray(0, most).sort(), (place) => all[place]);
+}
+
+const shown = [
+  'title',
+  'h1',
+  'verdict',
+  'depth',
+  'share',
+  'pages_linking',
+  'pages_linked',
+  'word_count',
+  'seen_in',
+] as const;
+
+/**
+ * Draws occurrences of a finding.
+ * @param id of the finding
+ * @returns null when there is no such finding
+ */
+export function sampleOf(
+  snapshot: Snapshot,
+  id: string,
+  { thresholds, token }: Pick<FindingOptions, 'thresholds' | 'token'>,
+  n: number,
+  seed: number,
+): Sample | null {
+  const finding = findings.find((one) => one.id === id);
+  if (!finding) return null;
+  const drawn = <T>(all: ArrayLike<T>, see: (one: T) => Occurrence): Sample => ({
+    finding,
+    all: all.length,
+    occurrences: some(all, n, seed).map(see),
+  });
+  if (finding.over === 'files') {
+    const faults = fileFaults(snapshot, token).filter(({ fault }) => fault === id);
+    const all = id === 'no_sitemap' ? [noSitemap(snapshot)] : faults;
+    return drawn(all, ({ file, line, evidence }) => ({ over: 'files', address: file, line, evidence }));
+  }
+  const text = finding.select(thresholds);
+  const parsed = finding.over === 'pages' ? parseSelection(text) : parseLinkSelection(text);
+  if (!parsed.ok) throw new Error(`${text}: ${parsed.fault.message}`);
+  if (finding.over === 'pages')
+    return drawn(numbersOf(evaluate(snapshot, parsed.selection)), (page) => ({
+      over: 'pages',
+      address: addressAt(snapshot, page),
+      facts: Object.fromEntries(shown.map((name) => [name, factAt(snapshot, name, page)])),
+    }));
+  const { links, phrases, count } = snapshot;
+  const sources = sourcesOf(snapshot);
+  return drawn(numbersOf(evaluateLinks(snapshot, parsed.selection)), (link) => {
+    const target = links.target[link];
+    const called = (name: 'title' | 'h1') => (target < count ? textAt(snapshot, name, target) : null);
+    return {
+      over: 'links',
+      address: addressAt(snapshot, sources[link]),
+      line: links.line[link],
+      column: links.column[link],
+      target: addressAt(snapshot, target),
+      fragment: fragmentName(phrases[links.fragment[link]]),
+      words: phrases[links.anchor[link]],
+      placement: placements[links.placement[link]],
+      above: phrases[links.above[link]],
+      title: called('title'),
+      h1: called('h1'),
+    };
+  });
+}
