@@ -23,7 +23,7 @@
       };
     }}
   >
-    <h1 class="font-serif text-2xl"><label for="start">Which site is to be mapped?</label></h1>
+    <h1 class="font-serif text-2xl"><label for="start">Map a website</label></h1>
     <div class="mt-3 flex gap-2">
       <input
         id="start"
@@ -41,19 +41,19 @@
     </div>
     <p id="start-fault" class="lost mt-1 min-h-5" role="alert">{form?.fault ?? ''}</p>
     <p class="quiet">
-      Links are followed from there, politely and by the rules of robots.txt. What belongs to the site, how fast it is
-      read, and as whom, is decided in the settings.
+      Edge Map follows links from this address, obeys robots.txt and keeps to a polite rate. Change scope, speed and
+      user agent in Settings.
     </p>
   </form>
 
-  <h2 class="mt-10 mb-2 font-serif text-xl">Sites</h2>
+  <h2 class="mt-10 mb-2 font-serif text-xl">Your sites</h2>
   {#if data.sites.length}
     <div class="panel overflow-hidden">
       <table class="w-full">
         <thead class="heading text-left text-xs">
           <tr class="border-b border-base-300">
             <th class="px-3 py-1.5">Start address</th>
-            <th class="px-3">Newest crawl</th>
+            <th class="px-3">Latest crawl</th>
             <th class="px-3"></th>
             <th class="px-3 text-right">URLs known</th>
             <th class="px-3"><span class="sr-only">Settings</span></th>
@@ -82,6 +82,6 @@
       </table>
     </div>
   {:else}
-    <p class="quiet">None yet. Give the address of a page above, and Edge Map follows its links from there.</p>
+    <p class="quiet">There are no sites yet. Enter the address of a page above to map your first one.</p>
   {/if}
 </main>

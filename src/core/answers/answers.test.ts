@@ -120,7 +120,7 @@ describe('the tables of Overview', () => {
 });
 
 it.each<[string, TinyPage, string, number]>([
-  ['unvisited', { unvisitedReason: 'limit', status: null, html: false }, 'Known, and not fetched', 0],
+  ['unvisited', { unvisitedReason: 'limit', status: null, html: false }, 'Known, but not fetched', 0],
   [
     'blocked',
     { robotsRule: { line: 2, directive: 'disallow', path: '/', group: '*' }, status: null, html: false },

@@ -131,7 +131,7 @@ export function indexSteps(snapshot: Snapshot, page: number): DossierStep[] {
         seen.length ? `Known from ${seen.map((source) => sourceWords[source]).join(', ')}` : 'Known',
         listing ? `${listing.sitemap}, line ${listing.line}` : linkedWords(number('pages_linking')),
       ],
-      stopped: ['Known, and not fetched', reason],
+      stopped: ['Known, but not fetched', reason],
     },
     {
       ends: ['blocked'],

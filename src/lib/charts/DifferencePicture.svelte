@@ -17,7 +17,7 @@
 {:else}
   <div class="grid grid-cols-2 gap-6 px-2 py-2">
     <div>
-      <h3 class="heading">What keeps a search crawler back</h3>
+      <h3 class="heading">What stops a search crawler</h3>
       <table class="mt-1 w-full">
         <tbody>
           {#each difference.byCause as { cause, pages, indexable } (cause)}
@@ -33,7 +33,7 @@
           {/each}
           {#if difference.deeper}
             <tr class="border-t border-base-300/60">
-              <td class="py-1">Further than for a visitor</td>
+              <td class="py-1">More clicks than for a visitor</td>
               <td class="tabular text-right"
                 >{number(difference.deeper)} {difference.deeper === 1 ? 'page' : 'pages'}</td
               >

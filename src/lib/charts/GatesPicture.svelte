@@ -28,10 +28,10 @@
 </script>
 
 {#if gates.length === 0}
-  <p class="quiet p-4">No page is the only way to another.</p>
+  <p class="quiet p-4">No page is the only route to another page.</p>
 {:else}
   <p class="quiet px-2 pt-1.5 text-xs">
-    The only way to other pages: when one of these goes, so do all behind it. A bar selects what lies behind.
+    Each of these pages is the only route to others: without it, all pages behind it are lost. Pick a bar to list them.
   </p>
   <Picture
     name="gates"

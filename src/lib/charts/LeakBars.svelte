@@ -35,7 +35,7 @@
 </script>
 
 {#if leaks.length === 0}
-  <p class="quiet p-4">No share leaks: every link that is followed leads to what may be indexed.</p>
+  <p class="quiet p-4">No share leaks: every followed link leads to an indexable page.</p>
 {:else}
   <Picture
     name="leaks"

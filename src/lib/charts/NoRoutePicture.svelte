@@ -11,7 +11,7 @@
 {:else}
   <div class="grid grid-cols-2 gap-6 px-2 py-2">
     <div>
-      <h3 class="heading">How it is known of</h3>
+      <h3 class="heading">Where we know them from</h3>
       <table class="mt-1 w-full">
         <thead class="quiet text-xs">
           <tr
@@ -69,7 +69,7 @@
                 >
               </tr>
             {:else}
-              <tr><td class="quiet">None: no page without a route is linked to by another.</td></tr>
+              <tr><td class="quiet">No page without a route is linked to from another page.</td></tr>
             {/each}
           </tbody>
         </table>

@@ -13,7 +13,7 @@
 </script>
 
 {#if traps.length === 0}
-  <p class="quiet p-4">No family of addresses was found to grow without end.</p>
+  <p class="quiet p-4">No crawler trap was found: no family of addresses grows without end.</p>
 {:else}
   <table class="mt-1 w-full">
     <thead class="quiet text-xs">

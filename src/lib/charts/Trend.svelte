@@ -62,4 +62,4 @@
     {/each}
   </svg>
 </div>
-<p class="quiet text-xs">Indexable pages; the foot of a bar has no route.</p>
+<p class="quiet text-xs">Indexable pages by crawl; the lowest part of each bar has no route.</p>

@@ -47,17 +47,19 @@
             <td class="quiet text-right">{same === null ? '' : same ? 'as before' : 'changed'}</td>
           </tr>
         {:else}
-          <tr><td class="quiet">It was asked for in no crawl yet.</td></tr>
+          <tr><td class="quiet">No crawl has fetched this address yet.</td></tr>
         {/each}
       </tbody>
     </table>
   </section>
   <section class={wide ? 'col-span-2' : ''}>
-    <h3 class="heading mb-1">Head of the answer</h3>
+    <h3 class="heading mb-1">Response headers</h3>
     {#if dossier.headers}
       <pre class="font-mono text-xs break-all whitespace-pre-wrap">{dossier.headers}</pre>
     {:else}
-      <p class="quiet text-xs">None is kept: it gave no answer, or an earlier version of Edge Map crawled it.</p>
+      <p class="quiet text-xs">
+        No headers are stored: the server did not answer, or an earlier version of Edge Map crawled this page.
+      </p>
     {/if}
   </section>
 </div>

@@ -46,7 +46,7 @@
   <p class="quiet" role="alert">{trouble}</p>
 {:else if lines.length}
   {#if line}<p class="mb-1 text-xs" aria-live="polite">
-      The link stands on line <b>{number(line)}</b> of {number(total)}.
+      The link is on line <b>{number(line)}</b> of {number(total)}.
     </p>{/if}
   {#if lines[0].number > 1}
     <button

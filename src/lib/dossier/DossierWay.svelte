@@ -55,13 +55,13 @@
           class="min-w-0 flex-1 truncate font-mono hover:underline"
           title={title ?? address}>{short(address)}</a
         >
-        {#if gate}<span class="lost font-semibold" title="Every way to this page passes here">gate</span>
+        {#if gate}<span class="lost font-semibold" title="Every route to this page passes through here">gate</span>
         {:else if ask && i > 0 && i < route.length - 1}
           <button
             type="button"
             class="quiet hover:text-primary {without === address ? 'font-semibold text-primary' : ''}"
             aria-pressed={without === address}
-            title="The route that is left when this page is gone"
+            title="The route that remains without this page"
             onclick={() => goWithout(address)}>without it</button
           >
         {/if}
@@ -144,7 +144,7 @@
       {@render steps(dossier.route, true)}
       {#if without}
         <div class="mt-1 border-l-2 border-secondary pl-2" aria-live="polite">
-          {#if left === null}<p class="quiet text-xs">Looking for another way …</p>
+          {#if left === null}<p class="quiet text-xs">Looking for another route …</p>
           {:else if left.length}
             <p class="quiet text-xs">Without {short(without)}, {number(left.length - 1)} steps:</p>
             {@render steps(left, false)}

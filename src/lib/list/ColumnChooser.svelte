@@ -69,6 +69,6 @@
   <button
     type="button"
     class="mt-1 px-1.5 text-primary hover:underline"
-    onclick={() => onchange(shownColumns(list, ''))}>As at the beginning</button
+    onclick={() => onchange(shownColumns(list, ''))}>Reset columns</button
   >
 </div>

@@ -221,7 +221,7 @@
       <ul
         id="offers"
         role="listbox"
-        aria-label="What may stand here"
+        aria-label="Suggestions"
         class="panel absolute top-full left-0 z-30 mt-1 max-h-64 w-96 max-w-full overflow-y-auto py-1 shadow-lg"
       >
         {#each offers as offer, i (offer.text)}
@@ -269,7 +269,7 @@
     class="lost absolute top-full left-0 z-20 w-full border-y border-base-300 bg-base-100 px-3 py-1 text-xs"
     role="alert"
   >
-    {shownFault.message}{changed ? '' : ' Nothing is selected until it is mended.'}
+    {shownFault.message}{changed ? '' : ' Nothing is selected until this is corrected.'}
   </p>
 {/if}
 

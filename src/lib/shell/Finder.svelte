@@ -226,7 +226,7 @@
         <span class="max-w-64 truncate text-xs {i === chosen ? '' : 'quiet'}">{entry.about}</span>
       </li>
     {:else}
-      <li class="quiet px-4 py-2" role="option" aria-selected="false">Nothing is called so.</li>
+      <li class="quiet px-4 py-2" role="option" aria-selected="false">Nothing has this name.</li>
     {/each}
   </ul>
 </dialog>

@@ -63,7 +63,9 @@
               {label}
             </label>
           {/each}
-          <p class="quiet mb-2 text-xs">What was fetched is kept. Empty lifts a limit, except that of pages.</p>
+          <p class="quiet mb-2 text-xs">
+            What was fetched is kept. Leave a field empty for no limit; the page limit needs a number.
+          </p>
           <button class="btn btn-secondary btn-sm">Resume crawl</button>
         </form>
       </details>

@@ -78,7 +78,7 @@
   </Brand>
   <div class="flex min-h-0 flex-1">
     <nav class="w-48 shrink-0 border-r border-base-300 p-2" aria-label="Settings">
-      {#each [...fieldGroups, { id: 'secrets', title: 'What stays secret' }] as { id, title } (id)}
+      {#each [...fieldGroups, { id: 'secrets', title: 'Secrets' }] as { id, title } (id)}
         <a href="#{id}" class="block rounded px-2.5 py-1.5 hover:bg-base-100">{title}</a>
       {/each}
       <div class="mt-4 space-y-2 border-t border-base-300 px-2.5 pt-3">
@@ -176,10 +176,10 @@
           </div>
         {/each}
         <section id="secrets" class="panel max-w-4xl scroll-mt-4 p-4" aria-labelledby="secrets-title">
-          <h2 id="secrets-title" class="font-serif text-lg">What stays secret</h2>
+          <h2 id="secrets-title" class="font-serif text-lg">Secrets</h2>
           <p class="quiet">
-            Sent to the hosts of the start addresses only, and by https only where the start is https; stored encrypted,
-            never exported and never shown again. Empty fields keep what is stored.
+            Sent only to the hosts of the start addresses, and only by https if the start address is https. Secrets are
+            stored encrypted, never exported and never shown again. Leave a field empty to keep what is stored.
           </p>
           <p class="mt-1">{storedWords.length ? `Stored now: ${storedWords.join('; ')}.` : 'Nothing is stored now.'}</p>
           <div class="mt-3 grid grid-cols-2 gap-x-6 gap-y-3">
@@ -202,7 +202,7 @@
             <label class="block">
               <span class="font-semibold">User</span>
               <input name="user" spellcheck="false" autocomplete="off" class="input input-sm w-full font-mono" />
-              <span class={faults.user ? 'lost' : 'quiet'}>{faults.user ?? 'Of basic authentication.'}</span>
+              <span class={faults.user ? 'lost' : 'quiet'}>{faults.user ?? 'For basic authentication.'}</span>
             </label>
             <label class="block">
               <span class="font-semibold">Password</span>
@@ -212,11 +212,11 @@
                 autocomplete="new-password"
                 class="input input-sm w-full font-mono"
               />
-              <span class="quiet">Of basic authentication.</span>
+              <span class="quiet">For basic authentication.</span>
             </label>
             <label class="col-span-2 flex items-center gap-2">
               <input type="checkbox" name="forget" class="checkbox checkbox-xs" />
-              Forget what is stored
+              Delete the stored secrets
             </label>
           </div>
         </section>
@@ -226,7 +226,7 @@
         <button class="btn btn-outline btn-sm" disabled={sending}>Save</button>
         <p role="status" class={wrong || (form && 'notice' in form && !('typed' in form)) ? 'lost' : ''}>
           {#if wrong}{wrong === 1 ? 'One field needs' : `${wrong} fields need`} another look{notStart
-              ? ` (${allFields.find(({ name }) => name === notStart)?.label ?? (notStart === 'lists' ? 'Known URLs' : 'What stays secret')}): ${faults[notStart]}`
+              ? ` (${allFields.find(({ name }) => name === notStart)?.label ?? (notStart === 'lists' ? 'Known URLs' : 'Secrets')}): ${faults[notStart]}`
               : '.'}{:else}{notice}{/if}
         </p>
       </div>

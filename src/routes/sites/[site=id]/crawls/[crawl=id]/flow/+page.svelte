@@ -44,7 +44,7 @@
     <div class="flex flex-wrap items-center gap-x-3 gap-y-1 pr-14 text-xs">
       <PictureTabs pictures={picturesOf('flow')} picture={view.picture} onpick={(picture) => show({ picture })} />
       {#if view.picture === ''}
-        <span class="quiet">Indexable pages, from the one with most share to the one with least</span>
+        <span class="quiet">Indexable pages, ordered by their share</span>
       {/if}
     </div>
     {#if view.picture === '' && data.curve.pages === 0}

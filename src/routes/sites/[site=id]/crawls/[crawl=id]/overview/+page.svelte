@@ -72,7 +72,7 @@
     </section>
 
     <section class="panel col-span-2 p-3" id="findings">
-      <h2 class="heading">What costs most</h2>
+      <h2 class="heading">Most costly problems</h2>
       <FindingTable findings={data.top} href={(finding) => findingHref(base, finding)} why />
       {#if data.moreFindings}<p class="quiet mt-1">
           and {number(data.moreFindings)} that cost less: the palette (Ctrl K) finds them by name
@@ -132,7 +132,7 @@
       </section>
       {#if data.left.length}
         <section class="panel p-3">
-          <h2 class="heading">Known, and not crawled</h2>
+          <h2 class="heading">Not crawled, and why</h2>
           <table class="mt-1 w-full">
             <tbody>
               {#each data.left as { reason, pages: n } (reason)}
@@ -149,7 +149,7 @@
       {/if}
       {#if data.traps.length}
         <section class="panel p-3">
-          <h2 class="heading">Addresses that grow without end</h2>
+          <h2 class="heading">Addresses without end (crawler traps)</h2>
           <TrapTable
             traps={data.traps}
             start={data.site.start}
@@ -161,7 +161,7 @@
     <div class="space-y-4">
       {#if data.trend.length > 1}
         <section class="panel p-3">
-          <h2 class="heading">Over crawls</h2>
+          <h2 class="heading">From crawl to crawl</h2>
           <Picture
             name="trend"
             table={() => [
@@ -185,7 +185,7 @@
       {/if}
 
       <section class="panel p-3">
-        <h2 class="heading">Which source knows which URL</h2>
+        <h2 class="heading">Which source knows which address</h2>
         <table class="mt-1 w-full">
           <thead class="quiet text-xs">
             <tr>
@@ -244,7 +244,7 @@
           </tbody>
         </table>
         {#if data.faults.length}
-          <h3 class="heading mt-3">Faults in them</h3>
+          <h3 class="heading mt-3">Problems in these files</h3>
           <ul class="text-xs">
             {#each data.faults.slice(0, 40) as { name, file, line, evidence }, i (i)}
               <li class="border-t border-base-300/60 py-1 first:border-0">

@@ -122,10 +122,10 @@
     </div>
     <p class="min-h-5" role="status">
       {#if silent}<span class="lost"
-          >Edge Map does not answer; it is asked again. The crawl goes on without this page.</span
+          >Edge Map does not answer; this page keeps trying. The crawl continues without it.</span
         >
       {:else if unheard}<span class="lost"
-          >That could not be asked of the crawl, which goes on as before. Try again in a moment.</span
+          >The request did not reach the crawl, which continues. Try again in a moment.</span
         >
       {:else if trouble}<span class="lost">{sentence(trouble)}</span>
       {:else if analysis}<span class="quiet"
@@ -135,11 +135,9 @@
         >
       {:else if asked === 'stop'}Stopping: what is under way is given up, what was fetched is kept.
       {:else if asked === 'pause'}Pausing: what is under way is given up and comes again later.
-      {:else if now.state === 'waiting'}<span class="quiet"
-          >Another crawl may be running; this one begins after it. If nothing moves, start a worker: ./edgemap worker</span
-        >
+      {:else if now.state === 'waiting'}<span class="quiet">Another crawl is running; this one starts after it.</span>
       {:else if now.state === 'paused'}<span class="quiet"
-          >Nothing is fetched until you resume it. Everything found so far is kept.</span
+          >Nothing is fetched until you resume the crawl. Everything found so far is kept.</span
         >
       {:else if now.current}<span class="quiet flex gap-2"
           >Asking for <span class="min-w-0 truncate font-mono text-xs leading-5" title={now.current}
@@ -166,7 +164,7 @@
       </div>
     </div>
     <dl class="tabular mt-3 grid grid-cols-6 gap-4">
-      {#each [['Done', number(now.done)], ['Known', number(now.known)], ['A second', rate === null ? '—' : number(Math.round(rate))], ['Unanswered', number(now.unanswered)], ['Received', bytes(now.bytes)], ['Running for', duration(now.ranMs)]] as [label, value] (label)}
+      {#each [['Done', number(now.done)], ['Known', number(now.known)], ['Pages per second', rate === null ? '—' : number(Math.round(rate))], ['Unanswered', number(now.unanswered)], ['Received', bytes(now.bytes)], ['Running for', duration(now.ranMs)]] as [label, value] (label)}
         <div>
           <dt class="quiet text-xs">{label}</dt>
           <dd class="text-xl font-semibold">{value}</dd>
@@ -175,7 +173,7 @@
     </dl>
     <div class="mt-4 grid grid-cols-3 gap-4">
       <section class="panel p-3">
-        <h2 class="heading">Waiting its turn</h2>
+        <h2 class="heading">Waiting to be fetched</h2>
         <ul class="mt-1">
           {#each now.watched?.waiting ?? [] as { what, n } (sentence(what))}
             <li class="relative flex justify-between px-1.5 py-0.5">
