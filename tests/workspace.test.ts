@@ -38,7 +38,7 @@ describe('from a finding to the line', () => {
     await page.click('#row-0');
     const marked = await page.waitForSelector('aside mark');
     expect(await marked!.evaluate((mark) => mark.textContent)).toBe('<a href="/archive/letters-1931">the archive</a>');
-    await shows(page, 'The link stands on line');
+    await shows(page, 'The link is on line');
   });
 
   it('groups a fault of a template into one edit', async () => {
@@ -84,7 +84,7 @@ describe('two readers', () => {
     await shows(page, 'A visitor gets here, a search crawler does not: it is kept back by nofollow.');
     expect(await depth()).toBe('none');
     await clickText(page, 'button', 'Readers');
-    await shows(page, 'What keeps a search crawler back');
+    await shows(page, 'What stops a search crawler');
     await clickText(page, 'tr:has(td) a', '');
     await page.waitForFunction(() => location.search.includes('held_back'));
     expect(await rowsSelected()).toBeGreaterThan(0);

@@ -35,7 +35,11 @@
     ...(ended
       ? [{ text: 'Crawl again', about: 'with the settings of the site', run: () => again?.requestSubmit() }]
       : []),
-    { text: 'Settings', about: 'scope, limits, crawl rate, user agent', run: () => void goto(`/settings?site=${data.site.id}`) },
+    {
+      text: 'Settings',
+      about: 'scope, limits, crawl rate, user agent',
+      run: () => void goto(`/settings?site=${data.site.id}`),
+    },
     { text: 'All sites', about: 'and a new one', run: () => void goto('/') },
     { text: 'Light or dark', about: 'theme', run: switchTheme },
     { text: 'Keys', about: 'what the keyboard does', run: () => keys.open() },
