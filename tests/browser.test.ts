@@ -312,12 +312,12 @@ it('a running crawl is watched, stopped and continued', async () => {
       void (request.method() === 'POST' ? request.abort() : request.continue());
     page.on('request', refuse);
     await clickText(page, 'button', 'Pause');
-    await shows(page, 'That could not be asked of the crawl, which goes on as before.');
+    await shows(page, 'The request did not reach the crawl, which continues.');
     page.off('request', refuse);
     await page.setRequestInterception(false);
     faults.length = 0;
     await clickText(page, 'button', 'Pause');
-    await shows(page, 'Nothing is fetched until you resume it.');
+    await shows(page, 'Nothing is fetched until you resume the crawl.');
     await clickText(page, 'button', 'Resume crawl');
     await shows(page, `Crawling ${site.origin}/`);
     await clickText(page, 'button', 'Stop');
