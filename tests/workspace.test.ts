@@ -26,7 +26,7 @@ describe('from a finding to the line', () => {
   it('finds the broken link and reads its line', async () => {
     await open('overview');
     await clickText(page, 'nav a', 'Flow');
-    await clickText(page, 'button', 'At fault');
+    await clickText(page, 'button', 'Problems');
     await clickText(page, 'table a', 'Internal links to broken pages');
     await page.waitForFunction(() => location.search.includes('list=edits'));
     await page.waitForSelector('#row-0 [role=gridcell][title$="/archive/letters-1931"]');

@@ -41,8 +41,8 @@
     </div>
     <p id="start-fault" class="lost mt-1 min-h-5" role="alert">{form?.fault ?? ''}</p>
     <p class="quiet">
-      Edge Map follows links from this address, obeys robots.txt and keeps to a polite rate. Change scope, speed and
-      user agent in Settings.
+      Edge Map follows links from this address, obeys robots.txt and slows down when the server asks for it. Change
+      scope, crawl rate and user agent in Settings.
     </p>
   </form>
 

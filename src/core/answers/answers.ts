@@ -23,14 +23,14 @@ export function overviewAnswer(snapshot: Snapshot): AnswerPiece[] {
     { text: `${thousands(snapshot.count)} `, tone: 'calm', select: '' },
     { text: `${plural(snapshot.count, 'address is', 'addresses are')} known and ` },
     { text: thousands(indexable), tone: 'calm', select: 'indexable' },
-    { text: ` may be indexed. The deepest is ` },
+    { text: ` may be indexed. The deepest page is ` },
     { text: `${thousands(deepest)} ${plural(deepest, 'click', 'clicks')}`, tone: 'calm', select: `depth = ${deepest}` },
-    { text: ' from the start' },
+    { text: ' from the start page' },
     ...(lost
       ? [
           { text: '; ' },
           { text: thousands(lost), tone: 'lost' as const, select: 'not reached and seen in sitemap' },
-          { text: ` ${plural(lost, 'stands', 'stand')} in the sitemap and ${plural(lost, 'has', 'have')} no route.` },
+          { text: ` ${plural(lost, 'page', 'pages')} in the sitemap cannot be reached by links.` },
         ]
       : [{ text: '.' }]),
   ];

@@ -46,7 +46,7 @@ export const richAs = (share: number) => `indexable and share >= ${(Math.floor(s
 const percent = (part: number) =>
   `${(100 * part).toLocaleString('en', { maximumFractionDigits: part < 0.1 ? 1 : 0 })}%`;
 
-/** "Half of the share is held by N of M indexable pages. X% of it leaks. K pages starve." */
+/** "Half of the share is held by N of M indexable pages. X% of it leaks. K pages get very little." */
 export function flowAnswer(
   snapshot: Snapshot,
   { findings, leaks }: Pick<Report, 'findings' | 'leaks'>,
@@ -72,7 +72,7 @@ export function flowAnswer(
     pieces.push(
       { text: leaks.length ? ', and ' : ', but ' },
       { text: thousands(starving.pages), tone: 'lost', select: starving.select },
-      { text: ` indexable ${plural(starving.pages, 'page starves', 'pages starve')}.` },
+      { text: ` indexable ${plural(starving.pages, 'page gets', 'pages get')} very little of it.` },
     );
   else pieces.push({ text: '.' });
   return pieces;

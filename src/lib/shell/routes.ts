@@ -18,7 +18,7 @@ const reachPictures = [
 ];
 const flowPictures = [
   { picture: '', label: 'Share' },
-  { picture: 'findings', label: 'At fault' },
+  { picture: 'findings', label: 'Problems' },
   { picture: 'leaks', label: 'Leaks' },
   { picture: 'links', label: 'Section × section' },
   { picture: 'carried', label: 'Share between sections' },

@@ -134,7 +134,7 @@
     >
       <div class="relative min-h-0 flex-1 space-y-4 overflow-y-auto px-6 py-4">
         <section class="max-w-4xl">
-          <h1 class="font-serif text-2xl"><label for="start">How is the site crawled?</label></h1>
+          <h1 class="font-serif text-2xl"><label for="start">Settings of the site</label></h1>
           <input
             id="start"
             name="start"
@@ -149,7 +149,7 @@
           />
           <p id="start-fault" class={faults.start ? 'lost' : 'quiet'} role={faults.start ? 'alert' : undefined}>
             {faults.start ??
-              (data.site ? 'A site is known by its start address.' : 'The address of the page to start from.')}
+              (data.site ? 'A site is identified by its start address.' : 'The address of the page to start from.')}
           </p>
           {#if data.like}<p class="mt-1">What stands below is copied from {data.like}.</p>{/if}
         </section>

@@ -8,7 +8,7 @@ import { LEASE_SECONDS } from './lease';
 export const BEAT_MS = 2000;
 const SILENT_SECONDS = 6;
 /** For how long it is told that a worker was started again. */
-const RESTARTED_SECONDS = 300;
+const RESTARTED_SECONDS = 60;
 /** Workers that have been silent for so long are forgotten. */
 const FORGOTTEN_SECONDS = 3600;
 

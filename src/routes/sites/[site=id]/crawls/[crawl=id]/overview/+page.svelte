@@ -75,7 +75,8 @@
       <h2 class="heading">Most costly problems</h2>
       <FindingTable findings={data.top} href={(finding) => findingHref(base, finding)} why />
       {#if data.moreFindings}<p class="quiet mt-1">
-          and {number(data.moreFindings)} that cost less: the palette (Ctrl K) finds them by name
+          {number(data.moreFindings)} more {data.moreFindings === 1 ? 'problem costs' : 'problems cost'} less. Press Ctrl+K
+          to find them by name.
         </p>{/if}
     </section>
 
