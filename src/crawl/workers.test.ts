@@ -172,7 +172,8 @@ describe('a crawl whose worker dies', () => {
 
 describe('a crawl whose disk is nearly full', () => {
   it('fetches nothing, says so, and goes on to the same result when there is room', async () => {
-    site = await standIn(tree(4, 10));
+    // Slow enough that the worker looks at the disk some times before it is done.
+    site = await standIn(tree(5, 50));
     const whole = await crawl(`${site.origin}/`, { connections: 4 });
     const id = await begin(`${site.origin}/`, { connections: 4 });
     let full = false;

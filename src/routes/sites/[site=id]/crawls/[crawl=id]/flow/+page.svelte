@@ -4,6 +4,8 @@
   import { richAs } from '$core/answers/flow';
   import type { Found } from '$core/findings';
   import { quote } from '$core/selection/language';
+  import { listedOf } from '$core/lists/columns';
+  import { selectionWith } from '$lib/selection/pictureSelection';
   import { screenState, withState } from '$lib/shell/address';
   import type { ScreenState } from '$lib/shell/address';
   import Answer from '$lib/shell/Answer.svelte';
@@ -34,6 +36,9 @@
       ? ''
       : `kind = click and from (section = ${quote(from)}) and to (section = ${quote(to)})`;
   const matrix = $derived(view.picture === 'carried' ? data.flow.carried : data.flow.links);
+  /** Shows a picture, and below it what it is about. */
+  const showPicture = (picture: string) =>
+    show({ picture, ...(listedOf(view.list) === 'pages' && { select: selectionWith(picture, view) }) });
 </script>
 
 <svelte:head><title>Flow · {host} · Edge Map</title></svelte:head>
@@ -42,7 +47,7 @@
   <Remark {base} crawl={data.crawl} />
   <section class="panel mt-2 shrink-0 px-2 pt-1.5 pb-1" aria-label="Picture">
     <div class="flex flex-wrap items-center gap-x-3 gap-y-1 pr-14 text-xs">
-      <PictureTabs pictures={picturesOf('flow')} picture={view.picture} onpick={(picture) => show({ picture })} />
+      <PictureTabs pictures={picturesOf('flow')} picture={view.picture} onpick={showPicture} />
       {#if view.picture === ''}
         <span class="quiet">Indexable pages, ordered by their share</span>
       {/if}

@@ -3,6 +3,8 @@
   import { page } from '$app/state';
   import { depthFact, noRouteSelection } from '$core/reach/reach';
   import { verdicts } from '$core/facts';
+  import { listedOf } from '$core/lists/columns';
+  import { selectionWith } from '$lib/selection/pictureSelection';
   import { screenState, withState } from '$lib/shell/address';
   import type { ScreenState } from '$lib/shell/address';
   import Answer from '$lib/shell/Answer.svelte';
@@ -38,6 +40,9 @@
   const href = (select: string) => withState(page.url, pagesOf(select));
   const show = (changes: Partial<ScreenState>) =>
     goto(withState(page.url, changes), { keepFocus: true, noScroll: true });
+  /** Shows a picture, and below it what it is about. */
+  const showPicture = (picture: string) =>
+    show({ picture, ...(listedOf(view.list) === 'pages' && { select: selectionWith(picture, view) }) });
 </script>
 
 <svelte:head><title>Reach · {host} · Edge Map</title></svelte:head>
@@ -45,7 +50,10 @@
   <div class="flex items-start gap-4">
     <div class="min-w-0 flex-1"><Answer pieces={data.answer} {href} /></div>
     <div class="shrink-0 space-y-1">
-      <ReadAs reader={view.reader} onread={(reader) => show({ reader, select: '' })} />
+      <ReadAs
+        reader={view.reader}
+        onread={(reader) => show({ reader, select: selectionWith(view.picture, { picture: '', select: '', reader }) })}
+      />
       {#if data.bars}
         <form
           class="quiet flex items-center justify-end gap-1 text-xs"
@@ -75,7 +83,7 @@
 
   <section class="panel mt-2 shrink-0 px-2 pt-1.5 pb-1" aria-label="Picture">
     <div class="flex flex-wrap items-center gap-x-2.5 gap-y-1 pr-14 text-xs">
-      <PictureTabs pictures={picturesOf('reach')} picture={view.picture} onpick={(picture) => show({ picture })} />
+      <PictureTabs pictures={picturesOf('reach')} picture={view.picture} onpick={showPicture} />
       {#if data.bars}
         {#each met as verdict (verdict)}
           <a href={href(`verdict = ${verdict}`)} class="flex items-center gap-1 hover:underline">
