@@ -31,7 +31,8 @@ const NO_DELAY = 10;
 export function recoveredDelay(delay: number, since: number): number {
   if (delay <= 0) return 0;
   const now = 1000 / (1000 / delay + (RECOVERY * Math.max(0, since)) / 1000);
-  return now < NO_DELAY ? 0 : now;
+  // Dividing twice may round up.
+  return now < NO_DELAY ? 0 : Math.min(delay, now);
 }
 
 /**
