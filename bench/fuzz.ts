@@ -10,6 +10,7 @@ import { parseArgs } from 'node:util';
 import { corpus as documents } from '../src/core/html/testing/corpus';
 import { limitOf } from '../src/core/facts';
 import { readHtml } from '../src/core/html';
+import { chance } from '../src/core/numbers';
 import { crawlDelayFor, parseRobots, robotsMatcher } from '../src/core/robots';
 import {
   completeSelection,
@@ -28,17 +29,7 @@ import { identify, readStartAddress } from '../src/core/url';
 const MAX_MS = 1000;
 const HERE = 'https://museum.example/trams/';
 
-/** A generator of numbers below a bound (xorshift, Marsaglia 2003). */
-function numbers(seed: number) {
-  let state = Math.imul(seed + 1, 2654435761) | 1;
-  return (below: number) => {
-    state ^= state << 13;
-    state ^= state >>> 17;
-    state ^= state << 5;
-    return (state >>> 0) % below;
-  };
-}
-type Next = ReturnType<typeof numbers>;
+type Next = ReturnType<typeof chance>;
 
 /** What is read, from what inputs are made, and what must hold of any. */
 interface Target {
@@ -397,12 +388,12 @@ for (const name of names) {
   const began = performance.now();
   let [inputs, slowest] = [0, 0];
   for (let seed = Number(values.seed); inputs < most && performance.now() - began < until / names.length; seed++) {
-    const input = mutate(target, numbers(seed));
+    const input = mutate(target, chance(seed));
     // The time of the processor: other programs may run beside.
     const start = process.cpuUsage();
     let fault: string | null = null;
     try {
-      target.check(input, numbers(seed ^ 0x5bd1e995));
+      target.check(input, chance(seed ^ 0x5bd1e995));
     } catch (error) {
       fault = String((error as Error).stack);
     }

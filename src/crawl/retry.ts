@@ -41,8 +41,8 @@ export interface RetryPolicy {
 }
 
 /**
- * Makes a request at the rate of its host, and again when that may help: connections that broke, servers that failed for
- * the moment or asked to be left alone for a while.
+ * Makes a request at the crawl rate of its host, and repeats it after a failure that may pass: a broken connection, a
+ * server error, or an answer that asks the crawler to wait.
  * @param once makes one request
  * @returns the outcome of the last one, with the number of requests made
  */

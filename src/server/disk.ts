@@ -6,7 +6,7 @@ import type { Message } from '$core/messages';
 const LEAST_FREE_MB = 200;
 
 /** What `./edgemap` names the folder of its database; unset when the database is another server's. */
-export const databaseFolder = () => process.env.EDGEMAP_DATABASE_FOLDER;
+const databaseFolder = () => process.env.EDGEMAP_DATABASE_FOLDER;
 
 /**
  * Whether the disk of the database is nearly full; null when it is not, or when that cannot be known.

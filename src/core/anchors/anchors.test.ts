@@ -76,7 +76,7 @@ describe('faults of anchors', () => {
     ['/', '/trams', 'Read more', ['generic']],
     ['/', '/trams', 'En savoir plus', []],
     ['/fr/', '/trams', 'En savoir plus', ['generic']],
-    // A page that is called so.
+    // The page has this name.
     ['/', '/more', 'More', []],
     // Addresses, and what only looks like one.
     ['/', '/trams', 'https://tiny.example/trams', ['address']],

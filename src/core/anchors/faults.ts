@@ -262,7 +262,7 @@ function judgeOf(base: FaultBase, words: Words, isConflict: IsConflict) {
   const met: number[] = [];
 
   function judgeWords(page: number): void {
-    // Words that fit any link are a fault unless the page is called so.
+    // A phrase that fits any link is a fault unless it is the name of the page.
     const own = met.some((phrase) => words.generic[phrase]) ? namesOf(base, page) : null;
     for (const phrase of met)
       if (words.generic[phrase] && !wordsIn(phrases[phrase]).every((word) => own!.has(word)))

@@ -63,23 +63,37 @@ function selected(snapshot: Snapshot, over: 'pages' | 'links', text: string): Bi
   return over === 'pages' ? evaluate(snapshot, parsed.selection) : evaluateLinks(snapshot, parsed.selection);
 }
 
+const hasSitemap = ({ files, listings }: Snapshot) => files.sitemaps.length > 0 || listings.length > 0;
+
+/** Whether a finding can be a fault of a site at all. */
+export const applies = (snapshot: Snapshot, { needsSitemap }: Finding) => !needsSitemap || hasSitemap(snapshot);
+
+/** The faults of files; that there is no sitemap is one, where one was looked for wherever it may be. */
+export function faultsOfFiles(
+  snapshot: Snapshot,
+  { token, sitemapsFromRobots, usualSitemaps }: Omit<FindingOptions, 'thresholds'>,
+): FileFault[] {
+  const faults = fileFaults(snapshot, token);
+  const isMissing = sitemapsFromRobots && usualSitemaps && snapshot.count > 0 && !hasSitemap(snapshot);
+  return isMissing ? [...faults, noSitemap(snapshot)] : faults;
+}
+
 /**
  * All findings that hold for a snapshot, those that cost most first, what is only worth a look after them.
  * @param touch told of each page that a finding is about, which may be more than once
  */
 export function findingsOf(
   snapshot: Snapshot,
-  { thresholds, token, sitemapsFromRobots, usualSitemaps }: FindingOptions,
+  options: FindingOptions,
   touch: (id: string, page: number) => void = () => {},
 ): FindingResult[] {
+  const { thresholds } = options;
   const { count, columns } = snapshot;
   const share = columns.share;
   let whole = 0;
   for (const own of share) if (own > 0) whole += own;
   const linksOut = columns.links_out;
-  const broken = fileFaults(snapshot, token);
-  const hasSitemap = snapshot.files.sitemaps.length > 0 || snapshot.listings.length > 0;
-  if (sitemapsFromRobots && usualSitemaps && !hasSitemap && count > 0) broken.push(noSitemap(snapshot));
+  const broken = faultsOfFiles(snapshot, options);
 
   const measured = (finding: Finding): Pick<FindingResult, 'pages' | 'occurrences' | 'edits' | 'share' | 'files'> => {
     if (finding.over === 'files') {
@@ -122,8 +136,8 @@ export function findingsOf(
 
   const all: FindingResult[] = [];
   for (const finding of findings) {
-    const { id, over, weight, needsSitemap } = finding;
-    if (needsSitemap && !hasSitemap) continue;
+    const { id, over, weight } = finding;
+    if (!applies(snapshot, finding)) continue;
     const found = measured(finding);
     if (found.occurrences === 0) continue;
     const select = finding.over === 'files' ? '' : finding.select(thresholds);

@@ -36,9 +36,17 @@ describe('a sample of a finding', () => {
     });
     expect(draw('thin', 5, 1).occurrences).toEqual([]);
     expect(draw('no_sitemap', 5, 1).occurrences).toMatchObject([{ over: 'files', address: tiny('/robots.txt') }]);
-    expect(draw('indexable_not_listed', 5, 1).occurrences).toMatchObject([
+    expect(draw('no_title', 5, 1).occurrences).toEqual([]);
+    expect(draw('crowded', 5, 1).occurrences).toEqual([]);
+    expect(draw('no_h1', 5, 1).occurrences).toMatchObject([
       { over: 'pages', address: tiny('/'), facts: { title: 'Home', depth: 0 } },
     ]);
+  });
+  it('shows nothing that is no finding of the site', () => {
+    const listed = tinySite({ '/': { title: 'Home', links: ['/a'] }, '/a': {} }, ['/']);
+    expect(sampleOf(listed, 'no_sitemap', settings, 5, 1)).toMatchObject({ all: 0, occurrences: [] });
+    expect(sampleOf(listed, 'indexable_not_listed', settings, 5, 1)).toMatchObject({ all: 1 });
+    expect(draw('indexable_not_listed', 5, 1)).toMatchObject({ all: 0, occurrences: [] });
   });
   it('is none of what is no finding', () => expect(sampleOf(site, 'nothing', settings, 5, 1)).toBeNull());
 });

@@ -2,13 +2,14 @@
 import { fragmentName } from '../html';
 import { placements } from '../links';
 import type { Message } from '../messages';
+import { chance } from '../numbers';
 import { evaluate, evaluateLinks, numbersOf, parseLinkSelection, parseSelection } from '../selection';
 import { addressAt, factAt, sourcesOf, textAt } from '../snapshot';
 import type { FactValue, Snapshot } from '../snapshot';
 import { findings } from './catalogue';
 import type { Finding } from './catalogue';
+import { applies, faultsOfFiles } from './findings';
 import type { FindingOptions } from './findings';
-import { fileFaults, noSitemap } from './files';
 
 /** One occurrence, with what a judge needs to see. */
 export type Occurrence =
@@ -37,20 +38,9 @@ export interface Sample {
   occurrences: Occurrence[];
 }
 
-/** A generator of numbers below a bound, the same for the same seed (xorshift, Marsaglia 2003). */
-function numbers(seed: number) {
-  let state = Math.imul(seed + 1, 2654435761) | 1;
-  return (below: number) => {
-    state ^= state << 13;
-    state ^= state >>> 17;
-    state ^= state << 5;
-    return (state >>> 0) % below;
-  };
-}
-
 /** Some of many, each as likely as any other, in their order. */
 function some<T>(all: ArrayLike<T>, n: number, seed: number): T[] {
-  const next = numbers(seed);
+  const next = chance(seed);
   const places = Uint32Array.from({ length: all.length }, (_, i) => i);
   const most = Math.min(n, all.length);
   for (let i = 0; i < most; i++) {
@@ -80,7 +70,7 @@ const shown = [
 export function sampleOf(
   snapshot: Snapshot,
   id: string,
-  { thresholds, token }: Pick<FindingOptions, 'thresholds' | 'token'>,
+  options: FindingOptions,
   n: number,
   seed: number,
 ): Sample | null {
@@ -92,11 +82,11 @@ export function sampleOf(
     occurrences: some(all, n, seed).map(see),
   });
   if (finding.over === 'files') {
-    const faults = fileFaults(snapshot, token).filter(({ fault }) => fault === id);
-    const all = id === 'no_sitemap' ? [noSitemap(snapshot)] : faults;
+    const all = faultsOfFiles(snapshot, options).filter(({ fault }) => fault === id);
     return drawn(all, ({ file, line, evidence }) => ({ over: 'files', address: file, line, evidence }));
   }
-  const text = finding.select(thresholds);
+  if (!applies(snapshot, finding)) return { finding, all: 0, occurrences: [] };
+  const text = finding.select(options.thresholds);
   const parsed = finding.over === 'pages' ? parseSelection(text) : parseLinkSelection(text);
   if (!parsed.ok) throw new Error(`${text}: ${parsed.fault.message}`);
   if (finding.over === 'pages')

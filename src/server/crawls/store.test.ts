@@ -135,7 +135,7 @@ describe('the frontier', () => {
   });
 });
 
-it('is seen of a running crawl what waits, what came of it, the newest pages, and that the site is closed', async () => {
+it('a running crawl shows what waits, its outcomes, the newest pages, and that the site is closed', async () => {
   const at = (n: number) => `https://watch.example/${n}`;
   const crawl = await newCrawl('https://watch.example/');
   await seedFrontier(

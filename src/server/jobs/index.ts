@@ -7,7 +7,6 @@ export {
   leaseAnalysis,
   leaseJob,
   lockLease,
-  MAX_LOSSES,
   LostLease,
   markStarted,
   noteStep,

@@ -31,7 +31,7 @@ export class LostLease extends Error {
 }
 
 /** Workers that die with a job, one after the other and without storing a page, until it is set aside. */
-export const MAX_LOSSES = 3;
+const MAX_LOSSES = 3;
 
 /** The oldest open job: one that waits, or whose worker has not renewed its lease in time. Its row is locked. */
 async function openJob(run: Statement): Promise<OpenJob | null> {

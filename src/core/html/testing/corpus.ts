@@ -1,4 +1,5 @@
 /** Documents for tests of the reader: pages of the demo website and hard cases, whole and mutated. */
+import { chance } from '../../numbers';
 import { demoAnswer } from '../../../../demo/site';
 
 const paths = ['/', '/visit/', '/collections/', '/stories/', '/events/', '/shop/', '/visit/prices', '/learn/'];
@@ -79,20 +80,9 @@ const pieces = [
   '</template>',
 ];
 
-/** A generator of numbers below a bound, the same for the same seed (xorshift, Marsaglia 2003). */
-function numbers(seed: number) {
-  let state = (seed + 1) * 2654435761;
-  return (below: number) => {
-    state ^= state << 13;
-    state ^= state >>> 17;
-    state ^= state << 5;
-    return (state >>> 0) % below;
-  };
-}
-
 /** A document of the corpus with up to six pieces cut, doubled, moved or put in. */
 export function mutated(seed: number): string {
-  const next = numbers(seed);
+  const next = chance(seed);
   let html = corpus[next(corpus.length)][1];
   // A part of it, so that what comes of a mutation is not drowned.
   const from = next(Math.max(1, html.length - 1500));
