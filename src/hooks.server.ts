@@ -14,7 +14,7 @@ async function named({ site, crawl }: Partial<Record<string, string>>): Promise<
     siteName(db, Number(site)),
     crawl ? crawlState(db, Number(crawl)) : undefined,
   ]);
-  const belongs = ofSite !== undefined && ofCrawl?.siteId === ofSite.id;
+  const belongs = ofSite !== undefined && ofCrawl?.siteId === ofSite.id && ofCrawl.deletedAt === null;
   return { site: ofSite ?? null, crawl: belongs ? ofCrawl : null };
 }
 

@@ -57,7 +57,7 @@ it('is the same, part by part', async () => {
   });
   await demo.close();
   const row = (await getCrawl(database.db, crawlId))!;
-  const base = await readBase(database.db, row);
+  const base = await readBase(database.db, row, row.limited ? 'limit' : 'stopped');
   const settings = settingsSchema.parse(row.settings);
   const page = await browser.newPage();
   const given = {

@@ -1,6 +1,7 @@
 /** The analysis of a crawl, from its rows to its stored snapshot. */
 import { MessageChannel } from 'node:worker_threads';
 import { Piscina } from 'piscina';
+import type { UnvisitedReason } from '$core/facts';
 import { settingsSchema } from '$core/settings';
 import { decodeSnapshot, encodeBase } from '$core/snapshot';
 import type { Snapshot, SnapshotParts } from '$core/snapshot';
@@ -13,10 +14,11 @@ import { hasThreads, threadFile } from './threads';
 /** MiB of heap for the thread of an analysis; columns and links are held outside it. */
 const HEAP_MB = 4096;
 
-/** Runs an analysis in a thread, so that the lease of the crawl is renewed meanwhile, or in place where there are none. */
+/** Runs an analysis in a thread, so that the lease of the crawl is renewed meanwhile, or in place where there are none. @throws when the signal comes */
 async function inThread(
   task: Omit<AnalysisTask, 'port'>,
   onStep: (step: AnalysisStep) => void,
+  signal?: AbortSignal,
 ): Promise<SnapshotParts> {
   if (!hasThreads()) return analyseParts({ ...task, port: { postMessage: (step: AnalysisStep) => onStep(step) } });
   const { port1, port2 } = new MessageChannel();
@@ -31,21 +33,37 @@ async function inThread(
   });
   try {
     const buffers = new Set([...task.parts.values()].map(({ buffer }) => buffer as ArrayBuffer));
-    return (await pool.run({ ...task, port: port2 }, { transferList: [port2, ...buffers] })) as SnapshotParts;
+    const options = { transferList: [port2, ...buffers], signal };
+    return (await pool.run({ ...task, port: port2 }, options)) as SnapshotParts;
   } finally {
     port1.close();
     await pool.destroy();
   }
 }
 
-/** Reads a crawl back from its rows, analyses it and stores its snapshot. @throws LostLease */
-export async function analyseCrawl(db: Database, lease: Lease, row: Crawl): Promise<Snapshot> {
-  const base = await retryOutage(() => readBase(db, row));
+export interface AnalysisOptions {
+  /** Why addresses that nothing else speaks against have not been fetched. */
+  left: UnvisitedReason;
+  /** Given for an analysis beside a crawl: it ends it, and how far it is is not told. */
+  signal?: AbortSignal;
+}
+
+/** Reads a crawl back from its rows, analyses it and stores its snapshot. @throws LostLease; when the signal comes */
+export async function analyseCrawl(
+  db: Database,
+  lease: Lease,
+  row: Crawl,
+  { left, signal }: AnalysisOptions,
+): Promise<Snapshot> {
+  const base = await retryOutage(() => readBase(db, row, left));
+  signal?.throwIfAborted();
   let telling = Promise.resolve();
   const tell = ({ step, done, of }: AnalysisStep) => {
-    telling = telling.then(() => noteStep(db, lease, step, done, of)).catch(() => {});
+    if (!signal) telling = telling.then(() => noteStep(db, lease, step, done, of)).catch(() => {});
   };
-  const parts = await inThread({ parts: encodeBase(base), settings: settingsSchema.parse(row.settings) }, tell);
+  const task = { parts: encodeBase(base), settings: settingsSchema.parse(row.settings) };
+  const parts = await inThread(task, tell, signal);
+  signal?.throwIfAborted();
   await telling;
   await retryOutage(() => storeSnapshot(db, lease, parts));
   return decodeSnapshot(parts);

@@ -23,6 +23,7 @@ import {
   LostLease,
   LostMembership,
   markStarted,
+  measureSpace,
   noteProgress,
   openStore,
   releaseCrawl,
@@ -45,6 +46,7 @@ import { fetchLoop } from './fetchLoop';
 import { hostLimiter } from './hostLimiter';
 import { leadCrawl } from './lead';
 import { openParsers } from './parserPool';
+import { analyseAlong } from './soFar';
 
 const HEARTBEAT_MS = 500;
 /** How long the leading worker waits for the others to store what they have before it takes their work over. */
@@ -225,13 +227,15 @@ async function leadToEnd(run: JobRun): Promise<Ending | null> {
   const imports = (await importsOfCrawl(db, crawlId)).map(({ id }) => id);
   const work = await joinWork(run, row, lease);
   try {
-    const ending = await leadCrawl({
+    const stopAnalysing = analyseAlong(db, lease, row);
+    const leading = leadCrawl({
       ...work,
       listed: () => importedAddresses(db, imports),
       traps: trapReview(db, crawlId, work.settings.trapLimit),
       onRank: (rank) => retryOutage(() => setRank(db, lease, rank)),
       startIsRead: () => startIsRead(db, crawlId),
     });
+    const ending = await leading.finally(stopAnalysing);
     const interruption = work.interruption();
     if (interruption === 'lost') return null;
     // No rank has work for the others from here on.
@@ -248,7 +252,9 @@ async function leadToEnd(run: JobRun): Promise<Ending | null> {
     const final: Ending = interruption === 'limit' ? { state: 'done', reason: work.endedBy(), limited: true } : ending;
     if (final.state !== 'failed') {
       const keepLease = heartbeat(async () => void (await renewLease(db, lease)));
-      const snapshot = await analyseCrawl(db, lease, { ...row, limited: final.limited }).finally(keepLease);
+      const left = final.limited ? 'limit' : 'stopped';
+      const snapshot = await analyseCrawl(db, lease, row, { left }).finally(keepLease);
+      await measureSpace(db, crawlId);
       run.onSnapshot?.(snapshot);
     }
     await endCrawl(db, lease, final);
@@ -283,7 +289,9 @@ export async function helpWith(options: WorkerOptions, crawlId: number): Promise
 export async function runAnalysis({ db, lease }: Pick<JobRun, 'db' | 'lease'>): Promise<Snapshot | null> {
   const keepLease = heartbeat(async () => void (await renewLease(db, lease)));
   try {
-    const snapshot = await analyseCrawl(db, lease, await crawlOfLease(db, lease));
+    const row = await crawlOfLease(db, lease);
+    const snapshot = await analyseCrawl(db, lease, row, { left: row.limited ? 'limit' : 'stopped' });
+    await measureSpace(db, row.id);
     await endAnalysis(db, lease);
     return snapshot;
   } catch (error) {

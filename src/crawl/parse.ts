@@ -44,6 +44,7 @@ export type ParsedDocument = Pick<
   | 'wordCount'
   | 'contentHash'
   | 'fingerprint'
+  | 'wordFilter'
   | 'ids'
   | 'links'
   | 'discoveries'
@@ -115,6 +116,7 @@ export function documentParser({ settings, selectionOnly }: ParserSetup): (docum
       wordCount: page.wordCount,
       contentHash: hash,
       fingerprint: packFingerprint(page.fingerprint),
+      wordFilter: page.wordFilter,
       ids: settings.fragments && ids.length < MAX_IDS_LENGTH ? ids : null,
       links: bundleLinks(links),
       discoveries: discoveriesOf(queued, links, rules.pageNofollow),

@@ -10,6 +10,7 @@ import {
   leaseJob,
   LostLease,
   releaseDead,
+  removeDeleted,
   sayAlive,
   sayGone,
 } from '$server/index';
@@ -18,6 +19,9 @@ import { helpWith, runAnalysis, runCrawl } from './job';
 
 const IDLE_MS = 500;
 const RETRY_MS = 2000;
+/** How often an idle worker looks for what was deleted. */
+const REMOVAL_MS = 5000;
+let nextRemoval = 0;
 
 /** How the names of workers begin that others may help. A crawl at a terminal keeps to the settings of its terminal. */
 const WORKER = 'worker:';
@@ -76,7 +80,7 @@ async function takeJobs({ log, ...options }: Omit<WorkOptions, 'predecessor'> & 
       } else if (helped !== null) {
         log.info({ crawlId: helped }, 'helps with a crawl');
         await helpWith(options, helped);
-      }
+      } else await removeIfDue(db, signal, log);
       if (lease === null) await sleep(IDLE_MS, undefined, { signal }).catch(() => {});
     } catch (error) {
       // What waits in the database is taken up again by whoever reaches it first.
@@ -86,6 +90,13 @@ async function takeJobs({ log, ...options }: Omit<WorkOptions, 'predecessor'> & 
       await sleep(RETRY_MS, undefined, { signal }).catch(() => {});
     }
   }
+}
+
+/** Removes what was deleted, when it is time to look for it. */
+async function removeIfDue(db: Database, signal: AbortSignal, log: Logger): Promise<void> {
+  if (performance.now() < nextRemoval) return;
+  nextRemoval = performance.now() + REMOVAL_MS;
+  if (await removeDeleted(db, signal)) log.info('removed what was deleted');
 }
 
 /** Ends a job that this program cannot run, so that it is not tried without end. */

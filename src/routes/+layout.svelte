@@ -1,5 +1,6 @@
 <script lang="ts">
   import { onMount } from 'svelte';
+  import Said from '$lib/shell/Said.svelte';
   import '../app.css';
 
   let { children } = $props();
@@ -9,3 +10,4 @@
 </script>
 
 {@render children()}
+<Said />

@@ -22,16 +22,20 @@ export function crawlOf({ crawl, failure }: App.Locals): CrawlState {
 
 export const hasEnded = ({ state }: Pick<CrawlState, 'state'>) => state === 'done' || state === 'stopped';
 
+/** Whether a crawl that has not ended can be looked at, as far as it has come. */
+export const isSoFar = (crawl: Pick<CrawlState, 'state' | 'analysedAt'>) =>
+  !hasEnded(crawl) && crawl.analysedAt !== null;
+
 /** What a selection needs of a snapshot to be answered. */
 export function needOf(select: string): PartGroup {
   const parsed = parseSelection(select);
   return parsed.ok && asksForLinks(parsed.selection) ? 'links' : 'facts';
 }
 
-/** The snapshot of an ended crawl; null when it has none that this program reads: then a worker is asked for one. */
+/** The snapshot of a crawl; null when it has none that this program reads: then a worker is asked for one. */
 async function snapshotOf(crawl: CrawlState, need: PartGroup): Promise<Snapshot | null> {
   const db = appDatabase();
-  if (!hasEnded(crawl)) return null;
+  if (!hasEnded(crawl) && !isSoFar(crawl)) return null;
   try {
     return await openSnapshot(db, crawl, need);
   } catch (thrown) {

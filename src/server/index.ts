@@ -11,6 +11,7 @@ export {
   retryOutage,
 } from './database';
 export type { Database } from './database';
+export { DEMO_START, demoSettings, wakeDemo } from './demo';
 export { diskTrouble } from './disk';
 export * from './hosts';
 export { importedAddresses, importsOf, importsOfCrawl, saveList, SETTINGS_LIST } from './imports';
@@ -40,5 +41,6 @@ export type { AnalysisProgress, Ending, Lease } from './jobs';
 export * from './lists';
 export { logTo } from './log';
 export { prepareDatabase } from './prepare';
+export * from './removal';
 export * from './sites';
 export * from './snapshots';

@@ -251,7 +251,7 @@ export const derivations: readonly Derivation[] = [
     'anchors',
     [
       ...(['links', 'phrases', 'outside', 'url', 'path', 'title', 'h1', 'description', 'language'] as const),
-      ...(['content_hash', 'html', 'page_nofollow', 'finalTargets'] as const),
+      ...(['content_hash', 'html', 'page_nofollow', 'wordFilters', 'finalTargets'] as const),
     ],
     ['linkFaults', 'anchors', 'anchor_faults'],
     (model) => anchorFacts(model, model.finalTargets),

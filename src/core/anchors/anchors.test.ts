@@ -36,6 +36,7 @@ const snapshot = tinySite({
       ...often(['/depot', 'The depot']),
       ...often(['/depot', 'Where they sleep']),
       ['/depot', 'Kennel'],
+      ['/depot', 'Turntable and sheds'],
       ...often(['/prices', 'Fares']),
     ],
     declared: [['hreflang', '/fr/']],
@@ -55,7 +56,7 @@ const snapshot = tinySite({
   '/buses': { title: 'Night buses', pageNofollow: true, worded: [['/trams', 'Trams']] },
   '/prices': { title: 'Prices of tickets', description: 'All fares', contentHash: 'a'.repeat(32) },
   '/copy': { title: 'Prices of tickets', contentHash: 'a'.repeat(32) },
-  '/depot': { title: 'Depot' },
+  '/depot': { title: 'Depot', text: 'A turntable turns the engines.' },
   '/more': { title: 'More | Tiny museum' },
   '/fr/': { title: 'Accueil', language: 'fr', worded: [['/trams', 'En savoir plus']] },
 });
@@ -101,6 +102,8 @@ describe('faults of anchors', () => {
     ['/', '/depot', 'The depot', []],
     ['/', '/depot', 'Where they sleep', ['off_topic', 'split']],
     ['/', '/depot', 'Kennel', ['off_topic']],
+    // The text of the target has one of the words.
+    ['/', '/depot', 'Turntable and sheds', []],
     ['/buses', '/trams', 'Trams', ['nofollow_mix']],
     ['/', '/fr/', '', ['no_return', 'bad_code']],
   ])('from %s to %s: “%.20s”', (from, to, words, faults) => expect(faultsOf(from, to, words)).toEqual(faults));
@@ -111,9 +114,17 @@ describe('faults of anchors', () => {
   });
 });
 
-it('does not judge the words of links to a part of a page: they name the part', () => {
-  const html = tinySite({ '/': { fragments: [['/trams', 'Horses', 'stable']] }, '/trams': { title: 'Trams' } });
-  expect([...html.links.faults].filter(Boolean)).toEqual([]);
+it('judges the words of links to a part of a page by all that the page says', () => {
+  const site = tinySite({
+    '/': { fragments: ['Horses', 'Stable'].map((words): [string, string, string] => ['/trams', words, 'past']) },
+    '/trams': { title: 'Trams', text: 'Before the trams the stable was full of horses.' },
+    '/buses': { fragments: [['/trams', 'Zeppelins', 'past']] },
+  });
+  const faults = (from: string) => [
+    ...site.links.faults.subarray(...[0, 1].map((i) => site.links.offsets[pageOf(site, tiny(from)) + i])),
+  ];
+  expect(faults('/')).toEqual([0, 0]);
+  expect(faults('/buses')).toEqual([faultBit('off_topic')]);
 });
 
 it('does not miss a return link of an edition that was never fetched', () => {

@@ -5,8 +5,9 @@ import { bareHost } from '../scope';
 import { textAt } from '../snapshot';
 import type { Base, Columns } from '../snapshot';
 import { addressParts } from '../url';
+import { haveCommon, mayHaveAny, stems } from '../words';
 import { hostOfText } from './address';
-import { countedLanguages, genericIn, haveCommon, isName, isReference, isWayfinding, plainWords, stems } from './words';
+import { countedLanguages, genericIn, isName, isReference, isWayfinding, plainWords } from './words';
 
 const ANCHOR_FAULTS = (1 << anchorFaults.length) - 1;
 const MAX_ANCHOR = 100;
@@ -28,7 +29,7 @@ const NAVIGATION_PAGES = 20;
 const MEANT_PART = 0.8;
 
 /** What the faults of links are found in. */
-export interface FaultBase extends Pick<Base, 'count' | 'links' | 'phrases' | 'outside'> {
+export interface FaultBase extends Pick<Base, 'count' | 'links' | 'phrases' | 'outside' | 'wordFilters'> {
   columns: Columns<
     'url' | 'path' | 'title' | 'h1' | 'description' | 'language' | 'content_hash' | 'page_nofollow' | 'html'
   >;
@@ -175,7 +176,7 @@ function markReturns({ count, links, columns }: FaultBase, faults: Uint16Array):
 
 /**
  * The click links between different inside pages, by their targets: those to page `i` are `entries[offsets[i]]` to
- * `entries[offsets[i + 1] − 1]`, each the number of its phrase above two bits. Gone through in the order in which memory
+ * `entries[offsets[i + 1] − 1]`, each the number of its phrase above three bits. Gone through in the order in which memory
  * lies, many millions of links take a fraction of the time.
  */
 interface Clicks {
@@ -183,9 +184,10 @@ interface Clicks {
   entries: Uint32Array;
 }
 const WITHHELD = 1;
-/** The link stands in the content of its page and leads to a page as a whole. */
+/** The link stands in the content of its page and leads to a page as a whole, or to a part of it. */
 const CONTENT = 2;
-const PHRASE_SHIFT = 2;
+const PART = 4;
+const PHRASE_SHIFT = 3;
 
 function clicksByTarget({ count, links, phrases, columns }: FaultBase, { code }: Words): Clicks {
   const { offsets, target: targets, kind, anchor, rel, placement, fragment, above } = links;
@@ -204,8 +206,8 @@ function clicksByTarget({ count, links, phrases, columns }: FaultBase, { code }:
     for (let link = offsets[page]; link < offsets[page + 1]; link++) {
       if (!isCounted(page, link)) continue;
       const withheld = pageNofollow[page] === 1 || nofollowRel[rel[link]] === 1 ? WITHHELD : 0;
-      const isContent = fragment[link] === 0 && contentPlacement[placement[link]] && !code[above[link]];
-      const content = isContent ? CONTENT : 0;
+      const isContent = contentPlacement[placement[link]] && !code[above[link]];
+      const content = isContent ? (fragment[link] === 0 ? CONTENT : PART) : 0;
       entries[next[targets[link]]++] = (anchor[link] << PHRASE_SHIFT) | withheld | content;
     }
   return { offsets: into, entries };
@@ -255,9 +257,10 @@ function judgeOf(base: FaultBase, words: Words, isConflict: IsConflict) {
     if (!found) stemsOfPhrase.set(phrase, (found = stems(phrases[phrase])));
     return found;
   };
-  /** How often each phrase leads to the page at hand from contents, whether it does at all, and its faults there. */
+  /** How often each phrase leads to the page at hand from contents, whether it does at all, how often to a part of it. */
   const times = new Uint32Array(phrases.length);
   const isMet = new Uint8Array(phrases.length);
+  const partTimes = new Uint32Array(phrases.length);
   const faultsHere = new Uint16Array(phrases.length);
   const met: number[] = [];
 
@@ -267,17 +270,23 @@ function judgeOf(base: FaultBase, words: Words, isConflict: IsConflict) {
     for (const phrase of met)
       if (words.generic[phrase] && !wordsIn(phrases[phrase]).every((word) => own!.has(word)))
         faultsHere[phrase] = GENERIC;
-    const isTelling = (phrase: number) => words.numbers[phrase] >= 0 && times[phrase] > 0;
-    const telling = met.filter((phrase) => isTelling(phrase) && !isNavigation(times[phrase]));
+    const isTelling = (phrase: number, n: number) => words.numbers[phrase] >= 0 && n > 0 && !isNavigation(n);
+    const telling = met.filter((phrase) => isTelling(phrase, times[phrase] + partTimes[phrase]));
     if (telling.length === 0) return;
     // The words that most links use say what the page is called; others should have something in common with them.
     let usual = telling[0];
     for (const phrase of telling) if (times[phrase] > times[usual]) usual = phrase;
     const topic = topicOf(base, page);
+    const text = base.wordFilters.bytes.subarray(base.wordFilters.offsets[page], base.wordFilters.offsets[page + 1]);
     for (const phrase of telling) {
       const said = stemsOf(phrase);
       let found = isConflict(words.numbers[phrase], times[phrase]) ? CONFLICT : 0;
-      const isOff = topic !== null && said.size > 0 && !words.hosts.has(phrase) && !haveCommon(said, topic);
+      const isOff =
+        topic !== null &&
+        said.size > 0 &&
+        !words.hosts.has(phrase) &&
+        !haveCommon(said, topic) &&
+        !mayHaveAny(text, said);
       if (isOff) found |= OFF_TOPIC;
       const areOften = times[phrase] >= OFTEN && times[usual] >= OFTEN;
       if (phrase !== usual && isOff && areOften && !haveCommon(said, stemsOf(usual))) found |= SPLIT;
@@ -296,14 +305,17 @@ function judgeOf(base: FaultBase, words: Words, isConflict: IsConflict) {
       if (!isMet[phrase]) met.push(phrase);
       isMet[phrase] = 1;
       if (entries[i] & CONTENT) times[phrase]++;
+      else if (entries[i] & PART) partTimes[phrase]++;
     }
     judgeWords(page);
     const mixed = withheld > 0 && withheld < to - from ? MIX : 0;
     for (let i = from; i < to; i++) {
       const found = faultsHere[entries[i] >>> PHRASE_SHIFT];
-      marks[i] = (entries[i] & CONTENT ? found : found & GENERIC) | (entries[i] & WITHHELD ? mixed : 0);
+      // Words that lead to a part of a page name that part: they are judged by the text in which it stands, and no more.
+      const judged = entries[i] & CONTENT ? found : found & (entries[i] & PART ? GENERIC | OFF_TOPIC : GENERIC);
+      marks[i] = judged | (entries[i] & WITHHELD ? mixed : 0);
     }
-    for (const phrase of met) times[phrase] = isMet[phrase] = faultsHere[phrase] = 0;
+    for (const phrase of met) times[phrase] = partTimes[phrase] = isMet[phrase] = faultsHere[phrase] = 0;
     return met.length;
   };
 }

@@ -18,7 +18,17 @@ export const verdicts = [
 export type Verdict = (typeof verdicts)[number];
 
 /** Why a known address was not fetched. */
-export const unvisitedReasons = ['limit', 'depth', 'hops', 'scope', 'kind', 'trap', 'selection', 'stopped'] as const;
+export const unvisitedReasons = [
+  'limit',
+  'depth',
+  'hops',
+  'scope',
+  'kind',
+  'trap',
+  'selection',
+  'stopped',
+  'queued',
+] as const;
 export type UnvisitedReason = (typeof unvisitedReasons)[number];
 
 /**

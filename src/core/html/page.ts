@@ -1,5 +1,6 @@
 import { limitOf } from '../facts';
 import { identify as identifyPlainly } from '../url';
+import { wordFilter } from '../words';
 import type { Identified } from '../url';
 import type { Placement, Link, LinkElement, LinkKind } from '../links';
 import { breadcrumbOfJson, MAX_CRUMBS } from './breadcrumb';
@@ -36,6 +37,8 @@ export interface HtmlFacts {
   wordCount: number;
   /** See `readWords`. */
   fingerprint: [number, number] | null;
+  /** Which words the main content has (src/core/words). */
+  wordFilter: Uint8Array;
   links: Link[];
   /** Whether there was more of something than is kept. */
   truncated: boolean;
@@ -215,6 +218,7 @@ const startState = (binary: string, decode: (raw: string) => string): PageState 
     ids: [],
     wordCount: 0,
     fingerprint: null,
+    wordFilter: new Uint8Array(0),
     links: [],
     truncated: false,
   },
@@ -466,6 +470,7 @@ export function readHtml(
     state.rules.map(({ position }) => position),
   );
   const { links, truncated } = resolveLinks(state.found, binary, base, identify);
+  const content = resolveReferences(decode(state.hasMain ? state.mainText : state.bareText));
   return {
     ...state.facts,
     links,
@@ -474,6 +479,7 @@ export function readHtml(
     canonicals: links.filter(({ kind }) => kind === 'canonical').map(({ target }) => target),
     refresh: links.find(({ kind, target }) => kind === 'refresh' && target !== address)?.target ?? null,
     breadcrumb: trailOf(state, (href) => identify(href, base)?.address ?? null),
-    ...readWords(resolveReferences(decode(state.hasMain ? state.mainText : state.bareText))),
+    ...readWords(content),
+    wordFilter: wordFilter(content),
   };
 }

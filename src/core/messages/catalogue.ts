@@ -42,6 +42,7 @@ const unvisited: Record<UnvisitedReason, string> = {
   trap: 'It belongs to a family of addresses that grows without end, of which enough were fetched.',
   selection: 'Only a selection was fetched again, and it was not part of it.',
   stopped: 'The crawl was stopped before it was fetched.',
+  queued: 'The crawl goes on and has not fetched it yet.',
 };
 
 /** Ends a sentence with how many requests were made, if there was more than one. */

@@ -7,10 +7,18 @@ import type { Leak, PlacementWeights, SectionFlow } from '../share';
 import { countPages } from '../snapshot';
 import type { Snapshot } from '../snapshot';
 
+/** What a list of crawls and a trend over them show. */
+export interface ReportCounts {
+  known: number;
+  indexable: number;
+  /** Indexable pages without a route. */
+  noRoute: number;
+  findings: number;
+}
+
 /** Made once for each crawl and stored with its snapshot, as JSON. */
 export interface Report {
-  /** What a trend over crawls shows. */
-  counts: { known: number; indexable: number; noRoute: number; findings: number };
+  counts: ReportCounts;
   /** Those that cost most first. */
   findings: FindingResult[];
   leaks: Leak[];

@@ -34,6 +34,8 @@ export interface FoundFacts {
   contentHash: string | null;
   /** 64 bits (src/core/html/content.ts). */
   fingerprint: Uint8Array | null;
+  /** Which words the main content has (src/core/words); null when that is not known. */
+  wordFilter: Uint8Array | null;
   /** What fragments can name, a line each; null when that was not asked. */
   ids: string | null;
   /** Requests made until it answered for good. */
@@ -68,6 +70,7 @@ export const nothingFound: FoundFacts = {
   wordCount: null,
   contentHash: null,
   fingerprint: null,
+  wordFilter: null,
   ids: null,
   tries: 1,
   truncated: false,
@@ -187,16 +190,18 @@ export function baseBuilder() {
   const linkCounts: number[] = [];
   const fingerprints: number[] = [];
   const ids: (string | null)[] = [];
+  const filters: (Uint8Array | null)[] = [];
   return {
     addPage(page: PageRecord): void {
       for (const name of recordFacts) gatherers[name].add(page);
-      const { fingerprint } = page.found;
+      const { fingerprint, wordFilter } = page.found;
       const view = fingerprint && new DataView(fingerprint.buffer, fingerprint.byteOffset, fingerprint.byteLength);
       addresses.push(page.address);
       numbers.push(page.number);
       linkCounts.push(page.linkCount);
       fingerprints.push(view ? view.getUint32(0) : 0, view ? view.getUint32(4) : 0);
       ids.push(page.found.html ? page.found.ids : null);
+      filters.push(wordFilter);
     },
     /** Puts the pages in the order of their addresses. Nothing is added afterwards. */
     layOut(): LinkLayout {
@@ -212,6 +217,7 @@ export function baseBuilder() {
         Array.from(order, (at) => numbers[at]),
         Array.from(order, (at) => linkCounts[at]),
         Array.from(order, (at) => ids[at]),
+        joinFilters(Array.from(order, (at) => filters[at])),
       );
     },
   };
@@ -223,6 +229,7 @@ function linkLayout(
   numbers: readonly number[],
   linkCounts: readonly number[],
   ids: (string | null)[],
+  wordFilters: Base['wordFilters'],
 ): LinkLayout {
   const count = numbers.length;
   const pageNumbers = new Map(numbers.map((number, page) => [number, page]));
@@ -286,6 +293,7 @@ function linkLayout(
         listed: [...rest.listed].flatMap((number) => pageNumbers.get(number) ?? []),
         columns: { ...columns, sitemap_lastmod: newestLastmods(count, listings) },
         fingerprints,
+        wordFilters,
         links,
         outside: texts(outside.numbers, rest.outside),
         checks: Array.from(outside.numbers.keys(), (number) => rest.checks.get(number) ?? null),
@@ -295,6 +303,15 @@ function linkLayout(
       };
     },
   };
+}
+
+/** Lays the filters of pages out one after the other; what is not known takes no room. */
+function joinFilters(filters: readonly (Uint8Array | null)[]): Base['wordFilters'] {
+  const offsets = new Uint32Array(filters.length + 1);
+  filters.forEach((filter, page) => (offsets[page + 1] = offsets[page] + (filter?.length ?? 0)));
+  const bytes = new Uint8Array(offsets[filters.length]);
+  filters.forEach((filter, page) => filter && bytes.set(filter, offsets[page]));
+  return { offsets, bytes };
 }
 
 /** The newest date that sitemaps give for each page; W3C dates of one precision compare as texts. */

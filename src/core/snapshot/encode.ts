@@ -8,7 +8,7 @@ import { isText } from './column';
 import type { Column } from './column';
 import type { Base, BaseLinks, Check, LinkColumns, SiteFiles, Snapshot } from './snapshot';
 
-export const SNAPSHOT_VERSION = 8;
+export const SNAPSHOT_VERSION = 9;
 export type SnapshotParts = Map<string, Uint8Array>;
 
 /** A stored snapshot has another form than this program reads. */
@@ -25,7 +25,7 @@ const withLinks = new Set(['phrases', 'outside', 'checks']);
 export const REPORT_PART = 'report';
 export const FINDINGS_PART = 'report.pages';
 /** Only an analysis reads these. */
-const unread = new Set([REPORT_PART, FINDINGS_PART, 'fingerprints']);
+const unread = new Set([REPORT_PART, FINDINGS_PART, 'fingerprints', 'words.offsets', 'words.filters']);
 export const groupOfPart = (name: string): PartGroup | null =>
   unread.has(name) ? null : name.startsWith('links.') || withLinks.has(name) ? 'links' : 'facts';
 
@@ -104,7 +104,20 @@ function putColumns(parts: SnapshotParts, names: readonly ColumnName[], columns:
 
 /** Takes a base apart into the parts in which it is handed to whoever analyses it. */
 export function encodeBase(base: Base): SnapshotParts {
-  const { count, starts, listed, columns, links, outside, checks, phrases, listings, files, fingerprints } = base;
+  const {
+    count,
+    starts,
+    listed,
+    columns,
+    links,
+    outside,
+    checks,
+    phrases,
+    listings,
+    files,
+    fingerprints,
+    wordFilters,
+  } = base;
   const sitemaps = [...new Set(listings.map(({ sitemap }) => sitemap))];
   const sitemapNumbers = new Map(sitemaps.map((sitemap, number) => [sitemap, number]));
   const rows = Uint32Array.from(
@@ -119,6 +132,8 @@ export function encodeBase(base: Base): SnapshotParts {
     ['files', encodeJson(files)],
     ['listings', bytesOf(rows)],
     ['fingerprints', bytesOf(fingerprints)],
+    ['words.offsets', bytesOf(wordFilters.offsets)],
+    ['words.filters', bytesOf(wordFilters.bytes)],
   ]);
   putColumns(parts, baseFacts, columns);
   for (const name of baseLinkNames) parts.set(`links.${name}`, bytesOf(links[name]));
@@ -183,7 +198,8 @@ function decode(
   // What is missing is told at once, not when it is first asked for.
   facts.flatMap(partsOfColumn).forEach(expect);
   for (const name of links) expect(`links.${name}`);
-  for (const name of ['listings', 'files', 'fingerprints', ...withLinks]) expect(name);
+  for (const name of ['listings', 'files', 'fingerprints', 'words.offsets', 'words.filters', ...withLinks])
+    expect(name);
   // As it lies in memory, or copied where a typed array could not begin: at no multiple of its width.
   const aligned = (name: string): [ArrayBuffer, number, number] => {
     const bytes = part(name);
@@ -224,6 +240,7 @@ function decode(
     },
     files: () => json('files') as SiteFiles,
     fingerprints: () => u32('fingerprints'),
+    wordFilters: () => ({ offsets: u32('words.offsets'), bytes: part('words.filters') }),
     listings: () => {
       const rows = u32('listings');
       return Array.from({ length: rows.length / 3 }, (_, i) => ({

@@ -83,6 +83,11 @@ export interface Base {
   columns: Columns<BaseFact>;
   /** Two 32-bit halves a page, for finding pages that are alike (src/core/html/content.ts); 0 and 0 is unknown. */
   fingerprints: Uint32Array;
+  /**
+   * Which words each page has (src/core/words): the filter of page `i` is `bytes[offsets[i]]` to `bytes[offsets[i + 1] − 1]`,
+   * which is none when they are not known.
+   */
+  wordFilters: { offsets: Uint32Array; bytes: Uint8Array };
   links: BaseLinks;
   /** Addresses that are linked to and are no pages: external ones and resources. */
   outside: string[];

@@ -7,9 +7,12 @@ import type { LinkKind, Placement } from '../links';
 import { evenWeights } from '../share';
 import { baseBuilder, nothingFound } from '../snapshot';
 import type { Base, BaseRest, FoundFacts, Snapshot } from '../snapshot';
+import { wordFilter } from '../words';
 
 export interface TinyPage extends Partial<FoundFacts> {
   unvisitedReason?: UnvisitedReason;
+  /** The words of its content. */
+  text?: string;
   /** Paths, or outside addresses, that the page links to by a click. */
   links?: string[];
   /** Paths with the words of the link, and where it is. */
@@ -54,7 +57,13 @@ export function tinyBase(
   const packed = new Map<number, Uint8Array>();
   const builder = baseBuilder();
   Object.entries(pages).forEach(
-    ([path, { links = [], worded = [], fragments = [], declared = [], headed = [], unvisitedReason, ...given }], i) => {
+    (
+      [
+        path,
+        { links = [], worded = [], fragments = [], declared = [], headed = [], unvisitedReason, text = '', ...given },
+      ],
+      i,
+    ) => {
       const redirect: [LinkKind, string][] = given.redirectTo ? [['redirect', given.redirectTo]] : [];
       type Made = [LinkKind, string, string, Placement?, string?];
       const all: Made[] = [
@@ -94,6 +103,7 @@ export function tinyBase(
           html: true,
           title: path,
           noindex: false,
+          wordFilter: wordFilter(text),
           ...given,
           redirectTo: given.redirectTo ? tiny(given.redirectTo) : null,
           canonical: given.canonical ? tiny(given.canonical) : null,

@@ -59,6 +59,7 @@
 </script>
 
 <aside
+  data-tour="dossier"
   class="dossier flex min-h-0 flex-col bg-base-100 {wide
     ? 'flex-1'
     : `shrink-0 border-l border-base-300 max-xl:absolute max-xl:inset-y-0 max-xl:right-0 max-xl:z-20 max-xl:shadow-xl ${view.part === 'source' ? 'w-[32rem]' : view.part ? 'w-[26rem]' : 'w-80 xl:w-86'}`}"

@@ -5,7 +5,7 @@
   let { pieces, href }: { pieces: AnswerPiece[]; href: (select: string) => string } = $props();
 </script>
 
-<p class="font-serif text-xl leading-snug">
+<p class="font-serif text-xl leading-snug" data-tour="answer">
   {#each pieces as { text, tone, select }, i (i)}{#if select === undefined}{text}{:else}<a
         href={href(select)}
         class="hover:underline decoration-1 underline-offset-4 {tone ? 'font-semibold' : ''} {tone === 'lost'

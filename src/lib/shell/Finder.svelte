@@ -179,6 +179,7 @@
 <button
   type="button"
   data-key="/"
+  data-tour="finder"
   class="flex w-64 min-w-24 shrink items-center justify-between gap-2 rounded border border-white/25 px-2.5 leading-7 text-neutral-content/80 hover:border-white/60"
   onclick={open}
 >

@@ -4,11 +4,13 @@
 
   interface Props {
     label: string;
+    /** What it is for, where the label alone does not say. */
+    about?: string;
     /** The side of the button on which the panel is aligned. */
     align?: 'left' | 'right';
     children: Snippet<[close: () => void]>;
   }
-  let { label, align = 'right', children }: Props = $props();
+  let { label, about, align = 'right', children }: Props = $props();
   let open = $state(false);
   let box: HTMLDivElement;
   /** Fixed, so that no panel around it cuts it, and as high as there is room below. */
@@ -43,6 +45,7 @@
     type="button"
     class="rounded px-1.5 leading-6 whitespace-nowrap text-primary hover:bg-base-200"
     aria-expanded={open}
+    aria-label={about}
     onclick={toggle}>{label} <span aria-hidden="true">▾</span></button
   >
   {#if open}

@@ -56,3 +56,7 @@ const day = new Intl.DateTimeFormat('en-GB', {
 });
 /** `23 Nov, 09:14` in UTC. */
 export const moment = (at: Date | null) => (at ? day.format(at) : '—');
+
+const second = new Intl.DateTimeFormat('en-GB', { timeStyle: 'medium', timeZone: 'UTC' });
+/** `09:14:02` in UTC. */
+export const clock = (at: Date): string => second.format(at);

@@ -13,5 +13,7 @@ export interface WatchState {
   current: string | null;
   /** Milliseconds for which it has run. */
   ranMs: number;
+  /** When it was last analysed, which a running crawl is now and then. */
+  analysedAt?: Date | string | null;
   watched?: Watched;
 }

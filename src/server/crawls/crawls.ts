@@ -1,5 +1,5 @@
 /** Crawls as rows: adding them, what is asked of them, and how they stand. */
-import { and, desc, eq, inArray, sql } from 'drizzle-orm';
+import { and, desc, eq, inArray, isNull, lte, sql } from 'drizzle-orm';
 import type { CrawlSettings } from '$core/settings';
 import type { Database } from '../database';
 import { crawl, job, robotsFile, site, sitemapFile, url } from '../database/schema';
@@ -28,6 +28,10 @@ const stateColumns = {
   createdAt: crawl.createdAt,
   startedAt: crawl.startedAt,
   endedAt: crawl.endedAt,
+  analysedAt: crawl.analysedAt,
+  counts: crawl.counts,
+  space: crawl.space,
+  deletedAt: crawl.deletedAt,
 };
 export type CrawlState = Pick<Crawl, keyof typeof stateColumns>;
 
@@ -99,17 +103,31 @@ export async function crawlState(db: Database, id: number): Promise<CrawlState |
   return (await db.select(stateColumns).from(crawl).where(eq(crawl.id, id)))[0];
 }
 
-/** The crawls of a site, newest first. */
+/** The crawls of a site that are not deleted, newest first. */
 export const crawlsOf = (db: Database, siteId: number, limit = 50): Promise<CrawlState[]> =>
-  db.select(stateColumns).from(crawl).where(eq(crawl.siteId, siteId)).orderBy(desc(crawl.id)).limit(limit);
-
-/** The newest crawl of each site. */
-export async function newestCrawls(db: Database): Promise<CrawlState[]> {
-  const newest = db
-    .select({ id: sql<number>`max(${crawl.id})`.as('newest_id') })
+  db
+    .select(stateColumns)
     .from(crawl)
-    .groupBy(crawl.siteId);
-  return db.select(stateColumns).from(crawl).where(inArray(crawl.id, newest));
+    .where(and(eq(crawl.siteId, siteId), isNull(crawl.deletedAt)))
+    .orderBy(desc(crawl.id))
+    .limit(limit);
+
+/** The newest crawls of all sites that are not deleted, newest first. */
+export const recentCrawls = (db: Database, limit: number): Promise<CrawlState[]> =>
+  db.select(stateColumns).from(crawl).where(isNull(crawl.deletedAt)).orderBy(desc(crawl.id)).limit(limit);
+
+/** The two newest crawls of each site, newest first: what a list of sites compares. */
+export async function newestCrawls(db: Database): Promise<CrawlState[]> {
+  const placed = db
+    .select({
+      id: crawl.id,
+      place: sql<number>`row_number() over (partition by ${crawl.siteId} order by ${crawl.id} desc)`.as('place'),
+    })
+    .from(crawl)
+    .where(isNull(crawl.deletedAt))
+    .as('placed');
+  const newest = db.select({ id: placed.id }).from(placed).where(lte(placed.place, 2));
+  return db.select(stateColumns).from(crawl).where(inArray(crawl.id, newest)).orderBy(desc(crawl.id));
 }
 
 /** Notes what a crawl is fetching, and for how long it has run since it last said so. */

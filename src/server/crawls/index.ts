@@ -8,6 +8,7 @@ export {
   getCrawl,
   newestCrawls,
   noteProgress,
+  recentCrawls,
   requestCrawl,
   resumeCrawl,
   saveCookies,
@@ -18,6 +19,7 @@ export type { Frontier, QueuedUrl } from './frontier';
 export { pageDetails, pageSource } from './pages';
 export { closedWarning, watchCrawl } from './progress';
 export { ASIDE_RANK, EXTERNAL_RANK, RESOURCE_RANK, UNLINKED_RANK } from './ranks';
+export { databaseBytes, measureSpace } from './space';
 export { recrawl } from './recrawl';
 export { forgetStore, openStore, saveListings, savePages, saveRobots, saveSitemap, seedFrontier } from './store';
 export type { CrawlStore, Discovery, PageResult, Source } from './store';

@@ -12,7 +12,7 @@ const WATCH_EVERY = 4;
 /** What whoever watches a crawl is told. */
 export type CrawlProgress = Pick<
   CrawlState,
-  'state' | 'reason' | 'request' | 'known' | 'done' | 'unanswered' | 'bytes' | 'current' | 'ranMs'
+  'state' | 'reason' | 'request' | 'known' | 'done' | 'unanswered' | 'bytes' | 'current' | 'ranMs' | 'analysedAt'
 > & { watched: Watched };
 
 export interface Watcher {
@@ -34,9 +34,9 @@ async function follow(db: Database, id: number, watch: Watch): Promise<void> {
     for (let n = 0; watch.watchers.size > 0; n++) {
       const row = await crawlState(db, id);
       if (!row) break;
-      const { state, reason, request, known, done, unanswered, bytes, current, ranMs } = row;
+      const { state, reason, request, known, done, unanswered, bytes, current, ranMs, analysedAt } = row;
       const watched = watch.last && n % WATCH_EVERY ? watch.last.watched : await watchCrawl(db, row);
-      watch.last = { state, reason, request, known, done, unanswered, bytes, current, ranMs, watched };
+      watch.last = { state, reason, request, known, done, unanswered, bytes, current, ranMs, analysedAt, watched };
       for (const { tell } of watch.watchers) tell(watch.last);
       // An ended crawl may still be analysed anew.
       const isMoving = state === 'waiting' || state === 'running' || state === 'paused' || watched.analysis;

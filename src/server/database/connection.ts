@@ -53,10 +53,12 @@ const isDeadlock = (error: unknown) =>
  * Begins again when another transaction stood in its way, so `work` may run more than once.
  * @param work given `run`, which writes values into the statement, and `send`, which sends them beside it: better for
  *   many bytes, and only for statements that are few
+ * @param isolation `repeatable read` also locks the gaps between the rows that a locking read meets
  */
 export async function inTransaction<T>(
   db: Database,
   work: (run: Statement, send: Statement) => Promise<T>,
+  isolation: 'read committed' | 'repeatable read' = 'read committed',
 ): Promise<T> {
   for (let tries = 1; ; tries++) {
     const connection = await db.$client.getConnection();
@@ -64,6 +66,7 @@ export async function inTransaction<T>(
     const send = (async (sql: string, values?: mysql.ExecuteValues) =>
       (await connection.execute(sql, values))[0]) as Statement;
     try {
+      if (isolation !== 'read committed') await connection.query(`set transaction isolation level ${isolation}`);
       await connection.beginTransaction();
       const result = await work(run, send);
       await connection.commit();

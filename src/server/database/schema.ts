@@ -17,12 +17,15 @@ import {
 import type { MySqlColumnBuilderBase } from 'drizzle-orm/mysql-core';
 import { limitOf } from '$core/facts';
 import type { FetchError, RobotsRule, UnreadableReason } from '$core/facts';
+
 import type { Crumb } from '$core/html';
 import { isMessage } from '$core/messages';
 import type { Message } from '$core/messages';
+import type { ReportCounts } from '$core/report';
 import { settingsSchema } from '$core/settings';
 import type { CrawlSettings } from '$core/settings';
 import type { FoundFacts } from '$core/snapshot';
+import { MAX_FILTER_BYTES } from '$core/words';
 import type { SourceCoding } from '../crawls/sources';
 
 /** Texts compare byte by byte: addresses that differ in case are different addresses. */
@@ -75,10 +78,14 @@ export const site = mysqlTable(
     /** Normal form of the start address; a site is known by it. */
     start: exactText().notNull(),
     startHash: hash('start_hash').notNull(),
+    /** What a person calls it; null when it is called by its address. */
+    name: varchar({ length: 80 }),
     settings: settings().notNull(),
     /** What must not be seen again, sealed (src/server/sites/secrets.ts). */
     secrets: blob(),
     createdAt: moment().notNull().default(now),
+    /** When a person deleted it; a worker removes it a little later (src/server/removal). */
+    deletedAt: moment(),
   },
   (table) => [uniqueIndex('site_start').on(table.startHash)],
 );
@@ -119,6 +126,13 @@ export const crawl = mysqlTable(
     createdAt: moment().notNull().default(now),
     startedAt: moment(),
     endedAt: moment(),
+    /** When its snapshot was stored; of a crawl that has not ended it holds what had been found by then. */
+    analysedAt: moment(),
+    /** The counts of its report. */
+    counts: json<ReportCounts>()(),
+    /** Bytes that its rows and sources take, roughly. */
+    space: bigint({ mode: 'number' }),
+    deletedAt: moment(),
   },
   (table) => [index('crawl_site').on(table.siteId, table.id)],
 );
@@ -133,6 +147,21 @@ export const savedSelection = mysqlTable(
     text: exactText().notNull(),
   },
   (table) => [primaryKey({ columns: [table.siteId, table.name] })],
+);
+
+/** Findings that a site has decided to ignore, wholly or within a selection. */
+export const ignoredFinding = mysqlTable(
+  'ignored_finding',
+  {
+    id: id().autoincrement().primaryKey(),
+    siteId: id().notNull(),
+    finding: varchar({ length: 40 }).notNull(),
+    /** Selection of the pages, or of the links, where it is ignored; '' for everywhere. */
+    within: exactText().notNull(),
+    reason: exactText().notNull(),
+    createdAt: moment().notNull().default(now),
+  },
+  (table) => [index('ignored_finding_site').on(table.siteId)],
 );
 
 /** Work to be leased by a worker; a lease that is not renewed in time is open to others again. */
@@ -310,6 +339,8 @@ const foundColumns = {
   wordCount: int(),
   contentHash: hexHash(),
   fingerprint: fingerprint(),
+  /** Which words its main content has (src/core/html/wordFilter.ts). */
+  wordFilter: bytes(`varbinary(${MAX_FILTER_BYTES})`)(),
   /** What fragments can name, a line each; null when they are not checked. */
   ids: exactText(),
   /** Requests made until it answered for good. */
@@ -335,6 +366,8 @@ export const page = mysqlTable(
   (table) => [
     primaryKey({ columns: [table.crawlId, table.urlId] }),
     index('page_newest').on(table.crawlId, table.fetchedAt),
+    /** Tells whether a source is still used. */
+    index('page_source').on(table.contentHash),
   ],
 );
 

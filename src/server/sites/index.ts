@@ -1,4 +1,4 @@
 export { deleteSelection, savedSelections, saveSelection } from './selections';
 export type { SavedSelection } from './selections';
-export { getSite, saveSite, secretsOf, siteByStart, siteName, siteNames } from './sites';
+export { getSite, renameSite, saveSite, secretsOf, siteByStart, siteName, siteNames } from './sites';
 export type { Site, SiteName } from './sites';

@@ -26,11 +26,14 @@ describe('sites', () => {
     const settings = settingsOf('https://one.example/');
     const one = await saveSite(test.db, settings);
     expect(await saveSite(test.db, { ...settings, depth: 3 })).toBe(one);
-    await addCrawl(test.db, one, settings, 'test');
+    const first = await addCrawl(test.db, one, settings, 'test');
     const second = await addCrawl(test.db, one, settings, 'test');
     expect((await getSite(test.db, one))!.settings.depth).toBe(3);
-    expect(await siteNames(test.db)).toContainEqual({ id: one, start: settings.start });
-    expect((await newestCrawls(test.db)).filter(({ siteId }) => siteId === one).map(({ id }) => id)).toEqual([second]);
+    expect(await siteNames(test.db)).toContainEqual({ id: one, name: null, start: settings.start });
+    expect((await newestCrawls(test.db)).filter(({ siteId }) => siteId === one).map(({ id }) => id)).toEqual([
+      second,
+      first,
+    ]);
   });
   it('have lists of crawls that hold no settings, secrets or cookies', async () => {
     for (const crawl of await newestCrawls(test.db))

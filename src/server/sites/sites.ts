@@ -1,5 +1,5 @@
 /** Sites: their settings and secrets. */
-import { eq } from 'drizzle-orm';
+import { and, eq, isNull } from 'drizzle-orm';
 import { noSecrets, secretsSchema } from '$core/settings';
 import type { CrawlSettings, Secrets } from '$core/settings';
 import { hashOf } from '../database';
@@ -8,8 +8,9 @@ import { site } from '../database/schema';
 import { seal, unseal } from './secrets';
 
 export type Site = typeof site.$inferSelect;
-/** What a list of sites says of each. */
-export type SiteName = Pick<Site, 'id' | 'start'>;
+/** What a site is known by. */
+export type SiteName = Pick<Site, 'id' | 'start' | 'name'>;
+const nameColumns = { id: site.id, start: site.start, name: site.name };
 
 /**
  * The site with this start address, made if there is none, with these settings from now on.
@@ -21,7 +22,8 @@ export async function saveSite(db: Database, settings: CrawlSettings, secrets?: 
   await db
     .insert(site)
     .values({ start: settings.start, startHash, settings, ...sealed })
-    .onDuplicateKeyUpdate({ set: { settings, ...sealed } });
+    // One that was deleted comes back without its crawls.
+    .onDuplicateKeyUpdate({ set: { settings, deletedAt: null, ...sealed } });
   const [row] = await db.select({ id: site.id }).from(site).where(eq(site.startHash, startHash));
   return row.id;
 }
@@ -37,10 +39,22 @@ export async function getSite(db: Database, id: number): Promise<Site | undefine
   return (await db.select().from(site).where(eq(site.id, id)))[0];
 }
 
-/** The name of a site. */
+/** The name of a site that is not deleted. */
 export async function siteName(db: Database, id: number): Promise<SiteName | undefined> {
-  return (await db.select({ id: site.id, start: site.start }).from(site).where(eq(site.id, id)))[0];
+  return (
+    await db
+      .select(nameColumns)
+      .from(site)
+      .where(and(eq(site.id, id), isNull(site.deletedAt)))
+  )[0];
 }
+
+/** Names a site; '' calls it by its address again. */
+export const renameSite = async (db: Database, id: number, name: string): Promise<void> =>
+  void (await db
+    .update(site)
+    .set({ name: name || null })
+    .where(eq(site.id, id)));
 
 /** The site that is known by a start address. */
 export async function siteByStart(db: Database, start: string): Promise<Site | undefined> {
@@ -48,10 +62,10 @@ export async function siteByStart(db: Database, start: string): Promise<Site | u
     await db
       .select()
       .from(site)
-      .where(eq(site.startHash, hashOf(start)))
+      .where(and(eq(site.startHash, hashOf(start)), isNull(site.deletedAt)))
   )[0];
 }
 
 /** All sites, in the order in which they were added. */
 export const siteNames = (db: Database): Promise<SiteName[]> =>
-  db.select({ id: site.id, start: site.start }).from(site).orderBy(site.id);
+  db.select(nameColumns).from(site).where(isNull(site.deletedAt)).orderBy(site.id);

@@ -14,26 +14,29 @@ import type { Database } from '../database';
 import { frontier, page, phrase, robotsFile, sitemapEntry, sitemapFile, url } from '../database/schema';
 import { listedNumbers } from '../imports';
 
+type Reading = Pick<Database, 'select'>;
+
 const READ_ROWS = 1000;
 /** Bytes of packed links that hold their number. */
 const PACKED_HEAD = 12;
 
-/** Why an address that was never fetched was not. */
+/** Why an address that was never fetched was not. @param left when nothing else speaks against it */
 function unvisitedReason(
   row: { rank: number; hops: number; cut: boolean; address: string },
-  { settings, limited, baseId }: Crawl,
+  { settings, baseId }: Crawl,
   scope: Scope,
+  left: UnvisitedReason,
 ): UnvisitedReason {
   if (!scope.keeps(row.address).keeps) return 'scope';
   if (row.rank >= ASIDE_RANK) return baseId === null ? 'kind' : 'selection';
   if (row.cut) return 'trap';
   if (row.hops > MAX_HOPS) return 'hops';
   if (settings.depth !== null && row.rank % UNLINKED_RANK > settings.depth) return 'depth';
-  return limited ? 'limit' : 'stopped';
+  return left;
 }
 
 /** Everything that a crawl knows but links: pages, and how those answered that were only checked. */
-async function readPages(db: Database, row: Crawl) {
+async function readPages(db: Reading, row: Crawl, left: UnvisitedReason) {
   const scope = scopeOf(row.settings);
   const builder = baseBuilder();
   const withLinks = new Set<number>();
@@ -63,7 +66,7 @@ async function readPages(db: Database, row: Crawl) {
       builder.addPage({
         number,
         address,
-        unvisitedReason: found ? null : unvisitedReason(queued, row, scope),
+        unvisitedReason: found ? null : unvisitedReason(queued, row, scope, left),
         linkCount,
         found: found ?? nothingFound,
       });
@@ -74,7 +77,7 @@ async function readPages(db: Database, row: Crawl) {
 }
 
 /** Hands the packed links of all pages over, some at a time. */
-async function* readLinks(db: Database, crawlId: number) {
+async function* readLinks(db: Reading, crawlId: number) {
   let after = 0;
   for (;;) {
     const rows = await db
@@ -130,12 +133,22 @@ async function readListings(db: Database, crawlId: number) {
   return entries.map(({ sitemapId, ...entry }) => ({ ...entry, sitemap: sitemaps.get(sitemapId) ?? '' }));
 }
 
-/** The base of a crawl. */
-export async function readBase(db: Database, row: Crawl): Promise<Base> {
-  const { builder, withLinks, checks } = await readPages(db, row);
-  const layout = builder.layOut();
-  for await (const rows of readLinks(db, row.id))
-    for (const { urlId, links } of rows) if (withLinks.has(urlId)) layout.addLinks(urlId, links);
+/**
+ * The base of a crawl, which may still be running.
+ * @param left why addresses that nothing else speaks against have not been fetched
+ */
+export async function readBase(db: Database, row: Crawl, left: UnvisitedReason): Promise<Base> {
+  // All of it as it is at one moment: what pages link to must be among the known addresses.
+  const { layout, checks } = await db.transaction(
+    async (tx) => {
+      const { builder, withLinks, checks } = await readPages(tx, row, left);
+      const layout = builder.layOut();
+      for await (const rows of readLinks(tx, row.id))
+        for (const { urlId, links } of rows) if (withLinks.has(urlId)) layout.addLinks(urlId, links);
+      return { layout, checks };
+    },
+    { isolationLevel: 'repeatable read', accessMode: 'read only' },
+  );
   const named = layout.named();
   return layout.finish({
     starts: [row.settings.start, ...row.settings.starts],

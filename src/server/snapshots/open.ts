@@ -10,9 +10,9 @@ import type { Database } from '../database';
 import { listBytes } from '../lists/cache';
 import { partNames, readGroup, readPart } from './parts';
 
-/** What identifies the snapshot of a crawl: one that was resumed has another end, and another snapshot. */
-export type Ended = Pick<Crawl, 'id' | 'endedAt'>;
-const keyOf = ({ id, endedAt }: Ended) => `${id}@${endedAt?.getTime()}`;
+/** What identifies the snapshot of a crawl: each analysis stores another in its place. */
+export type Analysed = Pick<Crawl, 'id' | 'analysedAt'>;
+const keyOf = ({ id, analysedAt }: Analysed) => `${id}@${analysedAt?.getTime()}`;
 
 /** A report with the texts of its findings. */
 export type OpenReport = Omit<Report, 'findings'> & { findings: Found[] };
@@ -80,7 +80,7 @@ function openEntry(db: Database, crawlId: number, key: string): Open {
   };
 }
 
-function entryOf(db: Database, row: Ended): { key: string; entry: Open } {
+function entryOf(db: Database, row: Analysed): { key: string; entry: Open } {
   const key = keyOf(row);
   const entry = open.get(key) ?? openEntry(db, row.id, key);
   open.delete(key);
@@ -89,11 +89,11 @@ function entryOf(db: Database, row: Ended): { key: string; entry: Open } {
 }
 
 /**
- * The snapshot of a crawl that has ended; null when it has none. Kept open for the next question.
+ * The snapshot of a crawl; null when it has none yet. Kept open for the next question.
  * @param need whether its links are asked for, which are most of it; without them only the facts of pages can be read
  * @throws SnapshotVersionError when it was written by another version of the program
  */
-export async function openSnapshot(db: Database, row: Ended, need: PartGroup = 'links'): Promise<Snapshot | null> {
+export async function openSnapshot(db: Database, row: Analysed, need: PartGroup = 'links'): Promise<Snapshot | null> {
   const { key, entry } = entryOf(db, row);
   const snapshot = await entry.snapshot;
   if (!snapshot) open.delete(key);
@@ -103,7 +103,7 @@ export async function openSnapshot(db: Database, row: Ended, need: PartGroup = '
 }
 
 /** The report of a crawl; null when it has none, or one of another version. */
-export async function openReport(db: Database, row: Ended): Promise<OpenReport | null> {
+export async function openReport(db: Database, row: Analysed): Promise<OpenReport | null> {
   const known = open.get(keyOf(row));
   if (known?.report) return known.report;
   const read = readReport(db, row.id);
@@ -126,7 +126,7 @@ async function readReport(db: Database, crawlId: number): Promise<OpenReport | n
 }
 
 /** The ids of the findings that are about a page of an open snapshot. */
-export async function findingsOfPage(db: Database, row: Ended, page: number): Promise<string[]> {
+export async function findingsOfPage(db: Database, row: Analysed, page: number): Promise<string[]> {
   const { entry } = entryOf(db, row);
   entry.pageFindings ??= readPart(db, row.id, FINDINGS_PART).then((bytes) => bytes ?? new Uint8Array(0));
   return findingsAt(await entry.pageFindings, page);

@@ -1,6 +1,7 @@
 /** The stored form of snapshots: by part, in chunks. */
 import { and, asc, eq } from 'drizzle-orm';
-import { groupOfPart } from '$core/snapshot';
+import type { Report, ReportCounts } from '$core/report';
+import { groupOfPart, REPORT_PART } from '$core/snapshot';
 import type { PartGroup, SnapshotParts } from '$core/snapshot';
 import { inTransaction } from '../database';
 import type { Database } from '../database';
@@ -9,6 +10,12 @@ import { lockLease } from '../jobs';
 import type { Lease } from '../jobs';
 
 const CHUNK_BYTES = 1 << 20;
+
+/** The counts of a report among the parts; null when there is none. */
+function countsOf(parts: SnapshotParts): ReportCounts | null {
+  const report = parts.get(REPORT_PART);
+  return report ? (JSON.parse(new TextDecoder().decode(report)) as Report).counts : null;
+}
 
 /** Stores the parts of a crawl's snapshot in place of earlier ones. @throws LostLease */
 export const storeSnapshot = (db: Database, lease: Lease, parts: SnapshotParts): Promise<void> =>
@@ -21,6 +28,11 @@ export const storeSnapshot = (db: Database, lease: Lease, parts: SnapshotParts):
         const { buffer, byteOffset, length } = bytes.subarray(seq * CHUNK_BYTES, (seq + 1) * CHUNK_BYTES);
         await send(insert, [lease.crawlId, part, seq, Buffer.from(buffer, byteOffset, length)]);
       }
+    const counts = countsOf(parts);
+    await run('update crawl set analysed_at = utc_timestamp(3), counts = ? where id = ?', [
+      counts && JSON.stringify(counts),
+      lease.crawlId,
+    ]);
   });
 
 /** One part of a stored snapshot; null when there is none. */

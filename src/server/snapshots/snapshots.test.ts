@@ -52,7 +52,7 @@ describe('snapshots', () => {
     await savePages(store, [pageAt((await take(1))[0])]);
     await savePages(store, [pageAt((await take(UNLINKED_RANK))[0])]);
     const row = (await getCrawl(test.db, id))!;
-    const analysed = analyse(await readBase(test.db, row), settingsSchema.parse(row.settings));
+    const analysed = analyse(await readBase(test.db, row, 'stopped'), settingsSchema.parse(row.settings));
     await storeSnapshot(test.db, firstLease(id), encodeSnapshot(analysed));
     await endCrawl(test.db, firstLease(id), done);
 
@@ -78,7 +78,7 @@ describe('snapshots', () => {
     expect(rows('', 'depth:desc', 0, 2).rows.map(({ cells }) => cells.depth)).toEqual([1, 0]);
     expect(rows('', 'depth:desc', 2, 2).rows.map(({ cells }) => cells.depth)).toEqual([null]);
     expect(selectPages(snapshot, 'depth >').fault).toMatchObject({ at: 7 });
-    expect(await openSnapshot(test.db, { id: 999_999, endedAt: null })).toBeNull();
+    expect(await openSnapshot(test.db, { id: 999_999, analysedAt: null })).toBeNull();
   });
 });
 
@@ -102,8 +102,8 @@ describe('the report of a crawl', () => {
     const { crawlId } = await finish(await begin(`${site.origin}/`));
     await site.close();
     const query = (sql: string) => test.db.$client.query(sql, [crawlId]);
-    // With another end it is not the one that is open.
-    await query('update crawl set ended_at = ended_at + interval 1 second where id = ?');
+    // Analysed at another time, it is not the one that is open.
+    await query('update crawl set analysed_at = analysed_at + interval 1 second where id = ?');
     await query('delete from snapshot_chunk where crawl_id = ?');
     await query(`insert into snapshot_chunk values (?, 'head', 0, '{"version":4}')`);
     const row = (await crawlState(test.db, crawlId))!;

@@ -1,4 +1,4 @@
-import { crawlOf, hasEnded, siteOf } from '../../../../crawl';
+import { crawlOf, hasEnded, isSoFar, siteOf } from '../../../../crawl';
 import { screenOf } from '$lib/shell/routes';
 import { appDatabase, crawlSettings, crawlsOf, openReport, savedSelections } from '$server/index';
 import type { LayoutServerLoad } from './$types';
@@ -10,16 +10,19 @@ export const load: LayoutServerLoad = async ({ locals, depends }) => {
   const [crawls, saved, report, settings] = await Promise.all([
     crawlsOf(db, site.id, 12),
     savedSelections(db, site.id),
-    hasEnded(crawl) ? openReport(db, crawl) : null,
+    hasEnded(crawl) || isSoFar(crawl) ? openReport(db, crawl) : null,
     crawlSettings(db, crawl.id),
   ]);
-  const { id, state, reason, limited, baseId, known, done, unanswered, bytes, ranMs, current, request } = crawl;
+  const { id, state, reason, limited, baseId, known, done, unanswered, bytes, ranMs, current, request, analysedAt } =
+    crawl;
   const { limit, depth, minutes, megabytes, connections, rate } = settings;
   return {
-    site: { id: site.id, start: site.start, saved },
+    site: { id: site.id, start: site.start, name: site.name, saved },
     crawl: {
-      ...{ id, state, reason, limited, baseId, known, done, unanswered, bytes, ranMs, current, request },
+      ...{ id, state, reason, limited, baseId, known, done, unanswered, bytes, ranMs, current, request, analysedAt },
       at: crawl.startedAt ?? crawl.createdAt,
+      /** When what its screens show was analysed, while it has not ended; null when they cannot be opened, or are final. */
+      soFar: isSoFar(crawl) ? crawl.analysedAt : null,
       /** What of its settings screens speak of. */
       settings: { limit, depth, minutes, megabytes, connections, rate },
     },

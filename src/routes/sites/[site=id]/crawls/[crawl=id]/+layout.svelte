@@ -5,8 +5,10 @@
   import Brand from '$lib/shell/Brand.svelte';
   import Finder from '$lib/shell/Finder.svelte';
   import Keys from '$lib/shell/Keys.svelte';
+  import Tour from '$lib/tour/Tour.svelte';
+  import { showStep } from '$lib/tour/tour.svelte';
+  import SoFar from '$lib/watch/SoFar.svelte';
   import { crawlPath, questions } from '$lib/shell/routes';
-  import { said } from '$lib/shell/say.svelte';
   import { switchTheme } from '$lib/shell/theme';
   import { moment, number } from '$lib/shell/words';
 
@@ -14,6 +16,8 @@
   const base = $derived(crawlPath(data.site.id, data.crawl.id));
   const current = $derived(page.url.pathname.slice(base.length + 1));
   const ended = $derived(data.crawl.state === 'done' || data.crawl.state === 'stopped');
+  /** Whether its screens can be opened: on all of it, or on what has come so far. */
+  const readable = $derived(ended || data.crawl.soFar !== null);
   const host = $derived(new URL(data.site.start).host);
   /** The same screen of another crawl; a selection means the same there. */
   const screenOf = (crawl: { id: number; state: string }) =>
@@ -42,22 +46,24 @@
     },
     { text: 'All sites', about: 'and a new one', run: () => void goto('/') },
     { text: 'Light or dark', about: 'theme', run: switchTheme },
+    { text: 'Tour', about: 'the screens in two minutes', run: () => showStep(0) },
     { text: 'Keys', about: 'what the keyboard does', run: () => keys.open() },
   ]);
 
   function walk(step: number) {
     const at = questions.findIndex(({ path }) => path === current);
-    if (ended) void goto(hrefOf(questions[(at + step + questions.length) % questions.length].path));
+    if (readable) void goto(hrefOf(questions[(at + step + questions.length) % questions.length].path));
   }
 </script>
 
 <Keys bind:this={keys} onwalk={walk} />
+{#if readable}<Tour {base} start={data.site.start} />{/if}
 <div class="flex h-screen min-w-[1000px] flex-col overflow-hidden">
   <Brand>
     <a
       href="/"
       class="max-w-60 truncate rounded border border-white/25 px-2.5 py-0.5 font-mono text-xs hover:border-white/60"
-      title="All sites; this is {data.site.start}">{host} ▾</a
+      title="All sites; this is {data.site.start}">{data.site.name ?? host} ▾</a
     >
     <ol class="flex items-center" aria-label="Crawls of this site">
       {#each data.crawls as crawl (crawl.id)}
@@ -80,13 +86,13 @@
       </li>
     </ol>
     <span class="flex-1"></span>
-    {#if ended}
+    {#if readable}
       <Finder
         {base}
         site={data.site}
         findings={data.findings}
         crawls={data.crawls.map((crawl) => ({ id: crawl.id, at: crawl.at, href: screenOf(crawl) }))}
-        ready={ended}
+        ready={readable}
         {actions}
       />
     {/if}
@@ -100,6 +106,7 @@
       </form>
     {/if}
   </Brand>
+  {#if current !== 'watch' && data.crawl.soFar}<SoFar {base} crawl={data.crawl} at={data.crawl.soFar} />{/if}
   <div class="relative flex min-h-0 flex-1">
     {#if current !== 'watch'}
       <nav class="w-40 shrink-0 border-r border-base-300 p-2" aria-label="Questions">
@@ -123,10 +130,5 @@
       </nav>
     {/if}
     {@render children()}
-  </div>
-  <div class="pointer-events-none fixed inset-x-0 bottom-4 z-40 flex justify-center" role="status" aria-live="polite">
-    {#if said()}
-      <p class="panel max-w-xl px-4 py-2 shadow-lg {said()?.wrong ? 'lost' : ''}">{said()?.text}</p>
-    {/if}
   </div>
 </div>

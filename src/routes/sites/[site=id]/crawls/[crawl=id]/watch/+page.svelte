@@ -2,14 +2,18 @@
 <script lang="ts">
   import { enhance } from '$app/forms';
   import { goto, invalidate } from '$app/navigation';
+  import { page } from '$app/state';
   import type { SubmitFunction } from '@sveltejs/kit';
   import { errorText, sentence } from '$core/messages';
   import type { FetchError } from '$core/facts';
+  import { showStep } from '$lib/tour/tour.svelte';
   import type { WatchState } from '$lib/watch/watch';
   import { crawlPath } from '$lib/shell/routes';
-  import { bytes, duration, number, shortAddress, stateLabel } from '$lib/shell/words';
+  import { bytes, clock, duration, number, shortAddress, stateLabel } from '$lib/shell/words';
 
   let { data } = $props();
+  /** Whoever tries the demo website is shown around when its crawl has ended. */
+  const wantsTour = page.url.searchParams.has('tour');
   const base = $derived(crawlPath(data.site.id, data.crawl.id));
   let heard = $state.raw<WatchState | null>(null);
   const now: WatchState = $derived(heard ?? data.crawl);
@@ -47,7 +51,7 @@
       events.close();
       void invalidate('crawl:state').then(() => {
         if (heard?.state === 'done' || heard?.state === 'stopped')
-          void goto(`${path}/overview`, { replaceState: true });
+          void goto(`${path}/overview`, { replaceState: true }).then(() => wantsTour && showStep(0));
       });
     };
     events.onerror = () => (silent = true);
@@ -145,6 +149,14 @@
           ></span
         >{/if}
     </p>
+    {#if !ended && now.analysedAt}
+      <p class="mt-1">
+        What was found by {clock(new Date(now.analysedAt))} can be looked at already:
+        <a class="text-primary underline" href="{base}/overview">Overview</a>,
+        <a class="text-primary underline" href="{base}/reach">Reach</a>,
+        <a class="text-primary underline" href="{base}/flow">Flow</a>
+      </p>
+    {/if}
     {#if now.watched?.warning}
       <div class="mt-2 border-l-4 border-secondary bg-base-100 px-4 py-2.5" role="alert">
         <p class="lost font-semibold">The site is closed to this crawl</p>

@@ -1,0 +1,39 @@
+import { setTimeout as sleep } from 'node:timers/promises';
+import { afterAll, beforeAll, expect, it } from 'vitest';
+import { crawlState, getCrawl, openReport, openSnapshot, selectPages } from '$server/index';
+import { crawling, firstLease, tree } from '../../tests/support/crawling';
+import { testDatabase } from '../../tests/support/database';
+import type { TestDatabase } from '../../tests/support/database';
+import { standIn } from '../../tests/support/standIn';
+import { analyseAlong } from './soFar';
+
+let test: TestDatabase;
+beforeAll(async () => (test = await testDatabase()));
+afterAll(() => test.drop());
+
+it('opens a crawl on what it has found so far, and then on all of it', async () => {
+  const site = await standIn(tree(5, 40));
+  const { begin, finish } = crawling(() => test.db);
+  const id = await begin(`${site.origin}/`);
+  const finished = finish(id);
+  const intervals = { lookMs: 20, firstMs: 0, apartMs: 0 };
+  const stop = analyseAlong(test.db, firstLease(id), (await getCrawl(test.db, id))!, intervals);
+  let state = await crawlState(test.db, id);
+  for (const began = Date.now(); !state!.analysedAt && Date.now() - began < 30_000; await sleep(20))
+    state = await crawlState(test.db, id);
+  expect(state).toMatchObject({ state: 'running' });
+  const early = (await openSnapshot(test.db, state!))!;
+  const queued = selectPages(early, 'unvisited_reason = queued').pages;
+  expect(queued.words.some(Boolean)).toBe(true);
+  expect((await openReport(test.db, state!))!.counts.known).toBe(early.count);
+  // Whatever pages link to is among the known addresses, however the crawl went on meanwhile.
+  expect(early.outside).toEqual([]);
+  await stop();
+  const { snapshot } = await finished;
+  await site.close();
+  expect(snapshot.count).toBe(364);
+  expect(selectPages(snapshot, 'unvisited').pages.words.every((word) => word === 0)).toBe(true);
+  const end = (await crawlState(test.db, id))!;
+  expect(end.counts).toMatchObject({ known: 364, indexable: 364 });
+  expect(end.space).toBeGreaterThan(364 * 600);
+});

@@ -1,0 +1,49 @@
+/** The demo website, as a site to try Edge Map on. */
+import { mkdir, readFile, writeFile } from 'node:fs/promises';
+import { connect } from 'node:net';
+import { join } from 'node:path';
+import { setTimeout as sleep } from 'node:timers/promises';
+import { settingsSchema } from '$core/settings';
+import type { CrawlSettings } from '$core/settings';
+import { OperatorError } from './database';
+
+export const DEMO_START = 'https://www.larkfield.example/';
+const HOSTS = ['www.larkfield.example', 'larkfield.example', 'staging.larkfield.example'];
+
+/** The settings with which the demo website is crawled. @param port where its server listens on loopback */
+export const demoSettings = (port: number): CrawlSettings =>
+  settingsSchema.parse({
+    start: DEMO_START,
+    limit: 5000,
+    // The demo's calendar has no end; its shop sorts and filters without adding pages.
+    trapLimit: 60,
+    overrides: HOSTS.map((host) => ({ host, toHost: '127.0.0.1', toPort: port })),
+    acceptCertificates: true,
+  });
+
+const WAIT_MS = 20_000;
+const LOOK_MS = 200;
+
+const answers = (port: number) =>
+  new Promise<boolean>((resolve) => {
+    const socket = connect(port, '127.0.0.1');
+    socket.once('connect', () => resolve(true)).once('error', () => resolve(false));
+    socket.once('close', () => socket.destroy()).once('connect', () => socket.end());
+  });
+
+/**
+ * Asks `./edgemap` to serve the demo website, from now on and at every start, and waits for it.
+ * @returns the port on which it listens
+ * @throws OperatorError when it does not start
+ */
+export async function wakeDemo(folder = join(process.env.EDGEMAP_DATA ?? '.data', 'demo')): Promise<number> {
+  await mkdir(folder, { recursive: true });
+  await writeFile(join(folder, 'wanted'), '');
+  for (const began = Date.now(); Date.now() - began < WAIT_MS; await sleep(LOOK_MS)) {
+    const port = Number(await readFile(join(folder, 'listening'), 'utf8').catch(() => ''));
+    if (port > 0 && (await answers(port))) return port;
+  }
+  throw new OperatorError(
+    'The demo website did not start within 20 seconds. Stop Edge Map and start it with ./edgemap demo, which says why.',
+  );
+}

@@ -1,0 +1,1 @@
+export { deleteCrawl, deleteSite, removeDeleted, undelete, UNDO_SECONDS } from './removal';
