@@ -3,7 +3,7 @@ import type { Occurrence } from '$core/findings';
 import { sentence } from '$core/messages';
 import { thousands } from '$core/numbers';
 import { settingsSchema } from '$core/settings';
-import { pageSource } from '$server/index';
+import { linkBlock, pageSource } from '$server/index';
 import type { Crawl, Database } from '$server/index';
 import { finishedCrawl } from './export';
 import { UsageError } from './options';
@@ -31,24 +31,42 @@ async function sourceLine(db: Database, row: Crawl, occurrence: Occurrence): Pro
   );
 }
 
+const BLOCK_LENGTH = 400;
+
+/** The text of the block in which a link stands, as far as it can be shown; null when the source is not kept. */
+async function blockText(db: Database, row: Crawl, occurrence: Occurrence): Promise<string | null> {
+  if (occurrence.over !== 'links' || occurrence.line === 0) return null;
+  const { address, line, column } = occurrence;
+  const text = await linkBlock(db, row, address, { line, column });
+  return text && text.length > BLOCK_LENGTH ? `${text.slice(0, BLOCK_LENGTH)} …` : text;
+}
+
 const fields = (occurrence: Occurrence): [string, string | number | null][] => {
   switch (occurrence.over) {
     case 'pages':
-      return Object.entries(occurrence.facts).map(([name, value]) => [name, value === null ? null : String(value)]);
+      return [...Object.entries(occurrence.facts), ['why', evidenceText(occurrence.evidence)] as const].map(
+        ([name, value]) => [name, value === null ? null : String(value)],
+      );
     case 'files':
       return [['evidence', sentence(occurrence.evidence)]];
     case 'links': {
-      const { target, fragment, words, placement, above, title, h1 } = occurrence;
+      const { target, fragment, words, placement, above, title, h1, reason } = occurrence;
       return [
         ['words', words],
         ['target', fragment ? `${target}#${fragment}` : target],
         ['its title', title],
         ['its headings', h1],
         ['stands in', `${placement}: ${above}`],
+        ['why', reason && sentence(reason)],
       ];
     }
   }
 };
+
+const evidenceText = (evidence: Record<string, unknown>) =>
+  Object.entries(evidence)
+    .map(([name, value]) => `${name} ${value === null ? 'unknown' : String(value)}`)
+    .join(', ');
 
 /** `edgemap sample`: random occurrences of a finding, each with what a person needs in order to judge it. */
 export async function sampleCommand(db: Database, { crawl, finding: id, n, seed, json }: SampleCall): Promise<number> {
@@ -58,7 +76,8 @@ export async function sampleCommand(db: Database, { crawl, finding: id, n, seed,
     throw new UsageError(`There is no finding “${id}”. The findings are: ${findings.map(({ id }) => id).join(', ')}.`);
   const { finding, all, occurrences } = sample;
   const seen = [];
-  for (const one of occurrences) seen.push({ ...one, source: await sourceLine(db, row, one) });
+  for (const one of occurrences)
+    seen.push({ ...one, block: await blockText(db, row, one), source: await sourceLine(db, row, one) });
   if (json) {
     const { id, name, rule } = finding;
     process.stdout.write(
@@ -70,7 +89,7 @@ export async function sampleCommand(db: Database, { crawl, finding: id, n, seed,
   for (const [i, one] of seen.entries()) {
     const line = one.over === 'pages' || !one.line ? '' : `, line ${one.line}`;
     lines.push('', `${i + 1}. ${one.address}${line}`);
-    for (const [name, value] of [...fields(one), ['source', one.source] as const])
+    for (const [name, value] of [...fields(one), ['block', one.block] as const, ['source', one.source] as const])
       if (value !== null && value !== '') lines.push(`   ${name}: ${value}`);
   }
   process.stdout.write(`${lines.join('\n')}\n`);

@@ -10,6 +10,7 @@ import { isResource, linkKinds } from '../links';
 import type { LinkKind } from '../links';
 import {
   clickDepths,
+  contentLinks,
   countLinks,
   crawlerGraph,
   crawlerStarts,
@@ -25,7 +26,7 @@ import {
 } from '../reach';
 import type { Depths, PageGraph } from '../reach';
 import { patternTest } from '../scope';
-import { findFinalTargets, siteShare } from '../share';
+import { findFinalTargets, peerShares, siteShare } from '../share';
 import type { PlacementWeights } from '../share';
 import { textColumn } from '../snapshot';
 import type { Base, Columns, TextColumn } from '../snapshot';
@@ -233,6 +234,10 @@ export const derivations: readonly Derivation[] = [
     ['share'],
     (model) => ({ share: siteShare(model, model.settings.weights, model.finalTargets).share }),
   ),
+  step('peers', ['share', 'depth', 'section', 'verdict'], ['peer_share'], (model) => ({
+    peer_share: peerShares(model),
+  })),
+  step('content links', ['links', 'html'], ['content_links'], (model) => ({ content_links: contentLinks(model) })),
   step('duplicates', ['content_hash', 'html'], ['duplicates'], (model) => ({
     duplicates: countEqual(htmlContent(model)),
   })),

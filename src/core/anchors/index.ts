@@ -1,3 +1,4 @@
 export { anchorFacts } from './faults';
 export type { AnchorFacts, FaultBase } from './faults';
+export { plainWords } from './words';
 export { missingFragments } from './fragments';

@@ -1,6 +1,7 @@
 import type { ColumnName, IntegerFact, Source, TextFact, Verdict } from '../facts';
 import type { Found } from '../findings';
 import { sentence } from '../messages';
+import type { Message } from '../messages';
 import { thousands } from '../numbers';
 import { clickDepths, routeTo, walkOf } from '../reach';
 import type { Reader } from '../reach';
@@ -66,9 +67,24 @@ export interface PageDetails {
   history: PageThen[];
 }
 
+/** One link of a page, and what is wrong with it. */
+export interface DossierLink {
+  target: string;
+  words: string;
+  findings: (Pick<Found, 'id' | 'name' | 'rule' | 'remedy' | 'worthALook'> & {
+    /** What the rule met there; null where the rule says it all. */
+    reason: Message | null;
+  })[];
+}
+
 /** Everything that a dossier shows. */
 export interface PageDossier extends Dossier, PageDetails {
-  findings: Pick<Found, 'id' | 'name' | 'over' | 'select' | 'rule' | 'remedy' | 'question' | 'worthALook'>[];
+  findings: (Pick<Found, 'id' | 'name' | 'over' | 'select' | 'rule' | 'remedy' | 'question' | 'worthALook'> & {
+    /** What the rule compares, as it is on this page; of findings over pages. */
+    evidence: { name: ColumnName; value: FactValue }[];
+  })[];
+  /** The link whose place was asked for, with the findings about it; null when none was, or none is there. */
+  link: DossierLink | null;
   /** Where it stands in the list that is shown, from 1, and its neighbours there. */
   place: { at: number; of: number; before: string | null; after: string | null } | null;
 }

@@ -412,6 +412,15 @@ export const pageFacts = {
     sort: 'high',
     csv: 18,
   },
+  peer_share: {
+    type: 'ratio',
+    unit: '×',
+    label: 'Share of peers',
+    meaning:
+      'Its share divided by the median share of the indexable pages of its section at its depth or, where these are fewer than five, of all at its depth.',
+    from: 'derived',
+    sort: 'low',
+  },
   links_in: {
     type: 'number',
     unit: 'links',
@@ -447,6 +456,14 @@ export const pageFacts = {
     from: 'derived',
     sort: 'high',
     csv: 9,
+  },
+  content_links: {
+    type: 'number',
+    unit: 'pages',
+    label: 'Content links',
+    meaning: 'Different pages of the site that the page links to from its own content, shared navigation apart.',
+    from: 'derived',
+    sort: 'high',
   },
   external_links: {
     type: 'number',

@@ -67,11 +67,13 @@ const cases: Record<string, Case> = {
   },
   starving: {
     pages: {
-      '/': { links: ['/a', '/b', '/list'] },
-      ...pagesAt(['/a', '/b', ...links(10)], { links: ['/'] }),
-      '/list': { links: ['/', ...links(10)] },
+      '/': { links: ['/list'] },
+      '/list': { links: ['/', ...links(10, '/p/')] },
+      // They link to each other, and not to the tenth.
+      ...pagesAt(links(9, '/p/'), { links: ['/', ...links(9, '/p/')] }),
+      '/p/9': { links: ['/'] },
     },
-    found: [10, 10, 10],
+    found: [1, 1, 1],
   },
   one_way_in: { pages: { '/': { links: ['/a'] }, '/a': { links: ['/'] } }, found: [1, 1, 1] },
   crowded: { pages: { '/': { links: links(151) }, ...pagesAt(links(151)) }, found: [1, 1, 1] },
@@ -116,7 +118,7 @@ const cases: Record<string, Case> = {
       '/a': {},
       '/b': {},
     },
-    found: [1, 2, 2],
+    found: [1, 2, 1],
   },
   anchor_split: {
     pages: {

@@ -1,98 +1,72 @@
 import { describe, expect, it } from 'vitest';
-import { parseLinkSelection, parseSelection } from '../selection';
+import { sentence } from '../messages';
 import { settingsSchema } from '../settings';
-import type { Message } from '../messages';
-import { tiny, tinySite } from '../testing/tinySite';
-import type { TinyPage } from '../testing/tinySite';
-import { familiesOf } from '../traps';
-import { fileFaults, findings, findingsOf } from '.';
+import { pageOf } from '../snapshot';
+import { TINY_START, tiny, tinySite } from '../testing/tinySite';
+import { describeFindings, findingsOf, linkAt, linkReason, pageEvidence, withoutIgnored } from '.';
 
-const settings = settingsSchema.parse({ start: 'https://tiny.example/' });
-
-describe('the catalogue', () => {
-  it.each(findings.map((finding) => [finding.id, finding] as const))('%s can be read', (_, finding) => {
-    if (finding.over === 'files') return;
-    const parsed = (finding.over === 'pages' ? parseSelection : parseLinkSelection)(
-      finding.select(settings.thresholds),
-    );
-    expect(parsed).toMatchObject({ ok: true });
-  });
-  it('names each finding once', () => expect(new Set(findings.map(({ id }) => id)).size).toBe(findings.length));
-});
-
-/** Ten stories with one menu, in which one link is broken. */
-const stories = Object.fromEntries(
-  Array.from({ length: 10 }, (_, i): [string, TinyPage] => [
-    `/stories/${i}`,
-    {
-      worded: [
-        ['/gone', 'Timetable'],
-        ['/', 'Home'],
-      ],
-    },
-  ]),
-);
-const site = tinySite(
-  {
-    '/': { links: Object.keys(stories) },
-    ...stories,
-    '/gone': { status: 404, html: false },
-    '/lost': { title: null },
+const settings = settingsSchema.parse({ start: TINY_START });
+const site = tinySite({
+  '/': {
+    worded: [
+      ['/trams', 'Drawing'],
+      ['/trams', 'Drawing'],
+      ['/buses', 'Drawing'],
+      ['/gone', 'The flood'],
+      ['/trams', 'Zeppelins'],
+      ['/archive/a', 'Archive A'],
+    ],
   },
-  ['/lost', '/gone'],
-);
+  '/trams': { title: 'Trams', links: ['/gone'] },
+  '/buses': { title: 'Buses', links: ['/'] },
+  '/archive/a': { title: 'Archive A', links: ['/gone', '/'] },
+  '/gone': { status: 404, html: false, title: null },
+});
+const results = findingsOf(site, settings);
+const never = () => Promise.reject(new Error('not asked for'));
 
-it('counts pages, occurrences and edits, and puts first what costs most', () => {
-  const found = findingsOf(site, settings);
-  const by = Object.fromEntries(found.map((one) => [one.id, one]));
-  expect(by.links_to_broken).toMatchObject({ pages: 10, occurrences: 10, edits: 1 });
-  expect(by.indexable_orphan).toMatchObject({ pages: 1, occurrences: 1, select: 'indexable and orphan' });
-  expect(by.no_title).toMatchObject({ pages: 1 });
-  expect(by.listed_not_indexable).toMatchObject({ pages: 1 });
-  expect(by.links_to_redirects).toBeUndefined();
-  expect(found[0].id).toBe('links_to_broken');
-  // What is only worth a look comes after what is certain.
-  const faults = found.filter(({ id }) => !findings.find((one) => one.id === id)!.worthALook);
-  expect(found.slice(0, faults.length)).toEqual(faults);
-  expect(faults.map(({ cost }) => cost)).toEqual(faults.map(({ cost }) => cost).sort((a, b) => b - a));
+describe('what a site ignores', () => {
+  const counts = async (ignored: { finding: string; within: string }[], snapshot = () => Promise.resolve(site)) =>
+    (await withoutIgnored(describeFindings(results), ignored, snapshot))
+      .filter(({ id }) => id === 'links_to_broken')
+      .map(({ pages, occurrences, edits, select }) => ({ pages, occurrences, edits, select }));
+
+  it('is left out, everywhere', async () => {
+    expect(await counts([], never)).toMatchObject([{ pages: 3, occurrences: 3 }]);
+    expect(await counts([{ finding: 'links_to_broken', within: '' }], never)).toEqual([]);
+  });
+  it('is left out within a selection, and the rest is measured again', async () => {
+    const within = 'from (path starts "/archive/")';
+    const [left] = await counts([{ finding: 'links_to_broken', within }]);
+    expect(left).toMatchObject({ pages: 2, occurrences: 2 });
+    expect(left.select).toBe(`(kind = click and to (verdict in (broken, failing, unanswered))) and not (${within})`);
+    const all = [within, 'from (path = "/" or path = "/trams")'].map((within) => ({
+      finding: 'links_to_broken',
+      within,
+    }));
+    expect(await counts(all)).toEqual([]);
+  });
 });
 
-it('finds families of addresses, and how they grow', () =>
-  expect(familiesOf(site, 5)).toEqual([
-    { pattern: tiny('/stories/*'), known: 10, fetched: 10, byDepth: [0, 10], example: tiny('/stories/0') },
-  ]));
+describe('the evidence for a finding', () => {
+  const reason = (id: string, line: number) =>
+    sentence(linkReason(site, id, linkAt(site, pageOf(site, TINY_START), line, 1))!);
 
-describe('faults of files', () => {
-  const origin = 'https://tiny.example';
-  const robots = (body: string, status: number | null = 200, fault: Message | null = null) =>
-    fileFaults(
-      tinySite({ '/': { declared: [['script', 'https://tiny.example/js/app.js']] } }, [], {
-        files: {
-          robots: [{ origin, status, fault, body }],
-          sitemaps: [
-            {
-              address: `${origin}/map.xml`,
-              entries: 0,
-              skipped: 2,
-              fault: { code: 'status', status: 404, tries: 1 },
-              faultLine: null,
-            },
-          ],
-        },
-      }),
-      settings.token,
-    ).filter(({ file }) => file.endsWith('robots.txt'));
-  it.each([
-    ['User-agent: *\nDisallow: /', 'robots_all_closed', 2],
-    ['Disallow: /x\nUser-agent: *\nDisallow: /y', 'robots_early', 1],
-    ['User-agent: *\nDisallow: /x\nNoindex: /y', 'robots_unknown', 3],
-    ['User-agent: *\nDisallow: /x\n\nUser-agent: other', 'robots_empty', 4],
-    ['<!doctype html><title>Not found</title>', 'robots_html', 1],
-    ['User-agent: *\nDisallow: /js/', 'resources_closed', 2],
-    ['Sitemap: https://tiny.example/map.xml', 'robots_sitemap', 1],
-  ])('%j', (body, fault, line) => expect(robots(body)).toMatchObject([{ fault, line }]));
-  it('tells a file that cannot be read, and passes over one that is not there', () => {
-    expect(robots('', 503, { code: 'status', status: 503, tries: 1 })).toMatchObject([{ fault: 'robots_unreadable' }]);
-    expect(robots('', 404)).toEqual([]);
+  it('on a page is what its rule compares there', () =>
+    expect(
+      pageEvidence(
+        site,
+        'indexable and reached and share < 0.3 or not seen in sitemap',
+        pageOf(site, tiny('/gone')),
+      ).map(({ name }) => name),
+    ).toEqual(['verdict', 'reach', 'share', 'seen_in']));
+  it('of a link names what speaks against it', () => {
+    expect(reason('anchor_conflict', 3)).toBe('“Drawing” also leads to https://tiny.example/trams (2 links).');
+    expect(reason('links_to_broken', 4)).toBe('The target is broken: The server answered 404.');
+    expect(reason('anchor_off_topic', 5)).toContain('No word of “Zeppelins” is in the title “Trams”');
+  });
+  it('is none where there is no link, or the rule says it all', () => {
+    expect(linkAt(site, 0, 99, 1)).toBe(-1);
+    expect(linkReason(site, 'anchor_empty', 0)).toBeNull();
   });
 });

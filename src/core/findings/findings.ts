@@ -1,5 +1,9 @@
+import { plainWords } from '../anchors';
 import type { ColumnName } from '../facts';
+import type { Groups } from '../grouping';
 import { groupByEdit } from '../linkGroups';
+import { placements } from '../links';
+import type { Placement } from '../links';
 import { eachBit, evaluate, evaluateLinks, numbersOf, parseLinkSelection, parseSelection } from '../selection';
 import type { Bits } from '../selection';
 import { DAMPING } from '../share';
@@ -9,6 +13,15 @@ import { findings } from './catalogue';
 import type { Finding, FindingTexts, Thresholds } from './catalogue';
 import { fileFaults, noSitemap } from './files';
 import type { FileFault } from './files';
+
+/** The place of a link that stands on many pages. */
+export interface Block {
+  placement: Placement;
+  /** The elements that the link stands in. */
+  above: string;
+  /** Pages that have it. */
+  pages: number;
+}
 
 /** How much of a site a finding is about. */
 export interface FindingResult {
@@ -26,6 +39,8 @@ export interface FindingResult {
   edits: number;
   /** Share of the pages, or that the links carry, as part of the whole: 0 to 1. */
   share: number;
+  /** The block of a template that most of its pages have it from; null when there is none. */
+  block: Block | null;
   /** What it costs the site: weight × (part of the share + part of the pages) ÷ 2. */
   cost: number;
   files: FileFault[];
@@ -36,8 +51,8 @@ export type Found = FindingResult & FindingTexts;
 
 const byId = new Map(findings.map((finding) => [finding.id, finding]));
 
-const textsOf = ({ name, question, rule, why, remedy, worthALook }: Finding): FindingTexts => ({
-  ...{ name, question, rule, why, remedy, worthALook },
+const textsOf = ({ name, question, rule, why, remedy, worthALook, related }: Finding): FindingTexts => ({
+  ...{ name, question, rule, why, remedy, worthALook, related },
 });
 
 /** Adds the texts of the catalogue; results of findings that are no longer in it are left out. */
@@ -78,8 +93,119 @@ export function faultsOfFiles(
   return isMissing ? [...faults, noSitemap(snapshot)] : faults;
 }
 
+/** How much of a site a finding touches. */
+type Measured = Pick<FindingResult, 'pages' | 'occurrences' | 'edits' | 'share' | 'block' | 'cost' | 'files'>;
+
+const wholeShare = ({ columns }: Snapshot) => columns.share.reduce((sum, own) => (own > 0 ? sum + own : sum), 0);
+
+/** A block is told of when it has the fault on at least so many pages, and on most that have it at all. */
+const BLOCK_PAGES = 5;
+const BLOCK_PART = 0.5;
+
+function largestBlock(snapshot: Snapshot, chosen: Uint32Array, { of, first }: Groups, pages: number): Block | null {
+  const counts = new Uint32Array(first.length);
+  let largest = 0;
+  for (const group of of) if (++counts[group] > counts[largest]) largest = group;
+  if (counts[largest] < BLOCK_PAGES) return null;
+  const { links, phrases } = snapshot;
+  const source = sourcesOf(snapshot);
+  const own = new Set<number>();
+  chosen.forEach((link, i) => of[i] === largest && own.add(source[link]));
+  if (own.size < BLOCK_PAGES || own.size < BLOCK_PART * pages) return null;
+  const link = first[largest];
+  return { placement: placements[links.placement[link]], above: phrases[links.above[link]], pages: own.size };
+}
+
+/** How many edits fix links, where one edit is more than the same link in one block. */
+function editsBy({ links, phrases }: Snapshot, chosen: Uint32Array, by: 'words' | 'target'): number {
+  const { target, anchor } = links;
+  return new Set<string | number>(
+    Array.from(chosen, (link) => (by === 'target' ? target[link] : plainWords(phrases[anchor[link]]))),
+  ).size;
+}
+
+function measureLinks(
+  snapshot: Snapshot,
+  chosen: Uint32Array,
+  editBy: 'words' | 'target' | undefined,
+  touch: (page: number) => void,
+) {
+  const { share, links_out: linksOut } = snapshot.columns;
+  const source = sourcesOf(snapshot);
+  const pages = new Set<number>();
+  let touched = 0;
+  for (const link of chosen) {
+    const page = source[link];
+    pages.add(page);
+    touch(page);
+    if (share[page] > 0 && linksOut[page] > 0) touched += (DAMPING * share[page]) / linksOut[page];
+  }
+  const groups = groupByEdit(snapshot, chosen);
+  const edits = editBy ? editsBy(snapshot, chosen, editBy) : groups.count;
+  const block = largestBlock(snapshot, chosen, groups, pages.size);
+  return { pages: pages.size, occurrences: chosen.length, edits, block, touched };
+}
+
+function measurePages(
+  { columns }: Snapshot,
+  bits: Bits,
+  oneEdit: ColumnName | undefined,
+  touch: (page: number) => void,
+) {
+  const column = oneEdit && columns[oneEdit];
+  const codes = column && (isText(column) ? column.codes : column);
+  const edits = new Set<number>();
+  let pages = 0;
+  let touched = 0;
+  eachBit(bits, (page) => {
+    pages++;
+    touch(page);
+    if (columns.share[page] > 0) touched += columns.share[page];
+    edits.add(codes ? codes[page] : page);
+  });
+  return { pages, occurrences: pages, edits: edits.size, block: null, touched };
+}
+
 /**
- * All findings that hold for a snapshot, those that cost most first, what is only worth a look after them.
+ * Measures a finding.
+ * @param select the selection of the finding, which may be narrower than its own
+ * @param faults of all files
+ * @param touch told of each page that it is about, which may be more than once
+ */
+export function measureFinding(
+  snapshot: Snapshot,
+  finding: Finding,
+  select: string,
+  faults: readonly FileFault[],
+  touch: (page: number) => void = () => {},
+): Measured {
+  const { count } = snapshot;
+  const costOf = (share: number, pages: number) => (finding.weight * (share + (count ? pages / count : 0))) / 2;
+  if (finding.over === 'files') {
+    const files = faults.filter(({ fault }) => fault === finding.id);
+    const pages = finding.wholeSite && files.length ? count : 0;
+    const share = pages ? 1 : 0;
+    const [occurrences, edits] = [files.length, files.length];
+    return { pages, occurrences, edits, share, block: null, cost: costOf(share, pages), files };
+  }
+  const bits = selected(snapshot, finding.over, select);
+  const { touched, ...counted } =
+    finding.over === 'links'
+      ? measureLinks(snapshot, numbersOf(bits), finding.editBy, touch)
+      : measurePages(snapshot, bits, finding.oneEdit, touch);
+  const whole = wholeShare(snapshot);
+  const share = whole ? touched / whole : 0;
+  return { ...counted, share, cost: costOf(share, counted.pages), files: [] };
+}
+
+const isCertain = ({ id }: FindingResult) => Number(!byId.get(id)?.worthALook);
+
+/** Puts those that cost most first, and what is only worth a look after them. */
+export const byCost = (a: FindingResult, b: FindingResult): number =>
+  isCertain(b) - isCertain(a) || b.cost - a.cost || b.occurrences - a.occurrences || (a.id < b.id ? -1 : 1);
+
+/**
+ * All findings that hold for a snapshot, those that cost most first.
  * @param touch told of each page that a finding is about, which may be more than once
  */
 export function findingsOf(
@@ -87,66 +213,56 @@ export function findingsOf(
   options: FindingOptions,
   touch: (id: string, page: number) => void = () => {},
 ): FindingResult[] {
-  const { thresholds } = options;
-  const { count, columns } = snapshot;
-  const share = columns.share;
-  let whole = 0;
-  for (const own of share) if (own > 0) whole += own;
-  const linksOut = columns.links_out;
-  const broken = faultsOfFiles(snapshot, options);
+  const faults = faultsOfFiles(snapshot, options);
+  return findings
+    .filter((finding) => applies(snapshot, finding))
+    .map((finding): FindingResult => {
+      const { id, over } = finding;
+      const select = finding.over === 'files' ? '' : finding.select(options.thresholds);
+      const oneEdit = (finding.over === 'pages' && finding.oneEdit) || null;
+      const measured = measureFinding(snapshot, finding, select, faults, (page) => touch(id, page));
+      return { id, over, select, oneEdit, ...measured };
+    })
+    .filter(({ occurrences }) => occurrences > 0)
+    .sort(byCost);
+}
 
-  const measured = (finding: Finding): Pick<FindingResult, 'pages' | 'occurrences' | 'edits' | 'share' | 'files'> => {
-    if (finding.over === 'files') {
-      const files = broken.filter(({ fault }) => fault === finding.id);
-      const pages = finding.wholeSite && files.length ? count : 0;
-      return { pages, occurrences: files.length, edits: files.length, share: pages ? 1 : 0, files };
-    }
-    const bits = selected(snapshot, finding.over, finding.select(thresholds));
-    let touched = 0;
-    if (finding.over === 'links') {
-      const source = sourcesOf(snapshot);
-      const chosen = numbersOf(bits);
-      const pages = new Set<number>();
-      for (const link of chosen) {
-        pages.add(source[link]);
-        touch(finding.id, source[link]);
-        if (share[source[link]] > 0 && linksOut[source[link]] > 0)
-          touched += (DAMPING * share[source[link]]) / linksOut[source[link]];
-      }
-      return {
-        pages: pages.size,
-        occurrences: chosen.length,
-        edits: groupByEdit(snapshot, chosen).count,
-        share: whole ? touched / whole : 0,
-        files: [],
-      };
-    }
-    const column = finding.oneEdit && columns[finding.oneEdit];
-    const codes = column && (isText(column) ? column.codes : column);
-    const edits = new Set<number>();
-    let pages = 0;
-    eachBit(bits, (page) => {
-      pages++;
-      touch(finding.id, page);
-      if (share[page] > 0) touched += share[page];
-      edits.add(codes ? codes[page] : page);
-    });
-    return { pages, occurrences: pages, edits: edits.size, share: whole ? touched / whole : 0, files: [] };
-  };
+/** A finding that a site ignores, everywhere or within a selection. */
+export interface IgnoredFinding {
+  finding: string;
+  /** Selection of pages or links, whichever the finding is over; '' for everywhere. */
+  within: string;
+}
 
-  const all: FindingResult[] = [];
-  for (const finding of findings) {
-    const { id, over, weight } = finding;
-    if (!applies(snapshot, finding)) continue;
-    const found = measured(finding);
-    if (found.occurrences === 0) continue;
-    const select = finding.over === 'files' ? '' : finding.select(thresholds);
-    const cost = (weight * (found.share + (count ? found.pages / count : 0))) / 2;
-    const oneEdit = (finding.over === 'pages' && finding.oneEdit) || null;
-    all.push({ id, over, select, oneEdit, ...found, cost });
+/** The selection that is left of a finding where parts of it are ignored; null when nothing is. */
+export function selectionLeft(
+  { id, select }: Pick<FindingResult, 'id' | 'select'>,
+  ignored: readonly IgnoredFinding[],
+): string | null {
+  const own = ignored.filter(({ finding }) => finding === id);
+  if (own.some(({ within }) => within.trim() === '')) return null;
+  return own.reduce((left, { within }) => `(${left}) and not (${within})`, select);
+}
+
+/**
+ * Leaves out of results what a site ignores; what is ignored in part is measured again.
+ * @param snapshot asked for only when something is ignored in part
+ */
+export async function withoutIgnored<R extends FindingResult>(
+  results: readonly R[],
+  ignored: readonly IgnoredFinding[],
+  snapshot: () => Promise<Snapshot>,
+): Promise<R[]> {
+  const left: R[] = [];
+  for (const result of results) {
+    const select = selectionLeft(result, ignored);
+    const finding = byId.get(result.id);
+    if (select === null || !finding) continue;
+    if (select === result.select) left.push(result);
+    else {
+      const measured = measureFinding(await snapshot(), finding, select, result.files);
+      if (measured.occurrences > 0) left.push({ ...result, ...measured, select });
+    }
   }
-  const isCertain = ({ id }: FindingResult) => Number(!byId.get(id)!.worthALook);
-  return all.sort(
-    (a, b) => isCertain(b) - isCertain(a) || b.cost - a.cost || b.occurrences - a.occurrences || (a.id < b.id ? -1 : 1),
-  );
+  return left.sort(byCost);
 }

@@ -33,6 +33,7 @@ describe('a sample of a finding', () => {
       above: '',
       title: null,
       h1: null,
+      reason: { code: 'why_target', verdict: 'broken', reason: { code: 'status', status: 404, tries: 1 } },
     });
     expect(draw('thin', 5, 1).occurrences).toEqual([]);
     expect(draw('no_sitemap', 5, 1).occurrences).toMatchObject([{ over: 'files', address: tiny('/robots.txt') }]);

@@ -8,12 +8,13 @@ import { addressAt, factAt, sourcesOf, textAt } from '../snapshot';
 import type { FactValue, Snapshot } from '../snapshot';
 import { findings } from './catalogue';
 import type { Finding } from './catalogue';
+import { linkReason, pageEvidence } from './evidence';
 import { applies, faultsOfFiles } from './findings';
 import type { FindingOptions } from './findings';
 
 /** One occurrence, with what a judge needs to see. */
 export type Occurrence =
-  | { over: 'pages'; address: string; facts: Record<string, FactValue> }
+  | { over: 'pages'; address: string; facts: Record<string, FactValue>; evidence: Record<string, FactValue> }
   | {
       over: 'links';
       address: string;
@@ -28,6 +29,8 @@ export type Occurrence =
       /** What the target calls itself. */
       title: string | null;
       h1: string | null;
+      /** What the rule met there; null where the rule says it all. */
+      reason: Message | null;
     }
   | { over: 'files'; address: string; line: number | null; evidence: Message };
 
@@ -94,6 +97,7 @@ export function sampleOf(
       over: 'pages',
       address: addressAt(snapshot, page),
       facts: Object.fromEntries(shown.map((name) => [name, factAt(snapshot, name, page)])),
+      evidence: Object.fromEntries(pageEvidence(snapshot, text, page).map(({ name, value }) => [name, value])),
     }));
   const { links, phrases, count } = snapshot;
   const sources = sourcesOf(snapshot);
@@ -112,6 +116,7 @@ export function sampleOf(
       above: phrases[links.above[link]],
       title: called('title'),
       h1: called('h1'),
+      reason: linkReason(snapshot, id, link),
     };
   });
 }

@@ -1,3 +1,4 @@
+export { blockAround } from './block';
 export { fragmentName, readHtml } from './page';
 export type { HtmlFacts, ReadOptions } from './page';
 export type { Crumb } from './breadcrumb';
@@ -6,5 +7,6 @@ export { describeDirectives, pageRules, readRobotsHeader } from './directives';
 export type { Directive, PageRules } from './directives';
 export { parseLinkHeader } from './linkHeader';
 export { relationOf } from './resources';
+export type { SourcePart } from './highlight';
 export { sourceLines } from './source';
 export type { Place, SourceLine, SourceWindow } from './source';

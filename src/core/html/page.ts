@@ -10,6 +10,7 @@ import { readWords } from './content';
 import { isRobotsContent } from './directives';
 import type { Directive } from './directives';
 import { elementSet, elementTable } from './elements';
+import { inline } from './inline';
 import { readRefresh } from './refresh';
 import { embeddings, relationOf } from './resources';
 import { scanMarkup } from './scan';
@@ -69,10 +70,6 @@ const placementOfRole = new Map<string, Placement>([
 ]);
 /** What stands in these is not content of the page. */
 const inert = elementSet('script style template');
-/** Elements that end no word. */
-const inline = elementSet(
-  'a abbr b bdi bdo cite code dfn em font i kbd mark q s small span strong sub sup time u var wbr',
-);
 const embedding = elementTable(embeddings);
 const breadcrumbMark = 'readcrumb';
 const MAX_H1 = 20;

@@ -3,7 +3,10 @@ import { sourceLines } from '.';
 
 const bytes = (text: string) => new TextEncoder().encode(text);
 const shown = (runs: { text: string; marked: boolean; left?: number }[]) =>
-  runs.map(({ text, marked, left }) => (left ? `…${left}…` : marked ? `[${text}]` : text)).join('');
+  runs
+    .map(({ text, marked, left }) => (left ? `…${left}…` : marked ? `[${text}]` : text))
+    .join('')
+    .replaceAll('][', '');
 const read = (html: string, marks: [number, number][], from = 1, count = 10) => {
   const { lines, total } = sourceLines(
     bytes(html),
@@ -32,6 +35,25 @@ describe('the source of a page', () => {
     const [line] = read(`${before}<a href="/a">A</a>${before}`, [[1, 1001]]).lines;
     expect(line).toBe(`1 …860…${'x'.repeat(140)}[<a href="/a">A</a>]${'x'.repeat(140)}…860…`);
     expect(read(before, []).lines).toEqual([`1 ${'x'.repeat(140)}…860…`]);
+  });
+  it('tells what each run is, on lines that begin within something, too', () => {
+    const { lines } = sourceLines(bytes('<!-- a\nb à --><a href="/à">Zoë</a>'), undefined, [], 2, 1);
+    expect(lines[0].runs.map(({ text, part }) => [text, part])).toEqual([
+      ['b à -->', 'comment'],
+      ...[
+        ['<a', 'tag'],
+        [' ', undefined],
+        ['href', 'attribute'],
+        ['=', undefined],
+        ['"/à"', 'value'],
+        ['>', 'tag'],
+      ],
+      ...[
+        ['Zoë', undefined],
+        ['</a', 'tag'],
+        ['>', 'tag'],
+      ],
+    ]);
   });
   it('gives a window of the lines', () =>
     expect(read('a\nb\nc\nd\ne', [], 4, 3)).toEqual({ total: 5, lines: ['3 c', '4 d', '5 e'] }));

@@ -1,5 +1,7 @@
 /** The source of a page as a person reads it: some lines of it, with places marked and long lines folded around them. */
 import { readMarkup } from './bytes';
+import { sourceSpans } from './highlight';
+import type { SourcePart, SourceSpan } from './highlight';
 
 /** A place in the bytes as received, from 1. */
 export interface Place {
@@ -9,8 +11,8 @@ export interface Place {
 
 export interface SourceLine {
   number: number;
-  /** In runs; null stands for characters that are left out, and says how many. */
-  runs: { text: string; marked: boolean; left?: number }[];
+  /** In runs of one kind; `left` stands for so many characters that are left out. */
+  runs: { text: string; marked: boolean; part?: SourcePart; left?: number }[];
 }
 
 export interface SourceWindow {
@@ -47,12 +49,21 @@ export function sourceLines(
   count: number,
 ): SourceWindow {
   const { binary, decode } = readMarkup(bytes, charset);
-  const lines = binary.split(/\r\n|\r|\n/);
-  const first = Math.max(1, Math.min(from, lines.length - count + 1));
+  const starts = lineStarts(binary);
+  const first = Math.max(1, Math.min(from, starts.length - count + 1));
+  const shown = starts.slice(first - 1, first - 1 + count);
+  const lastEnd = starts[first - 1 + count] ?? binary.length;
+  const parts = sourceSpans(binary, lastEnd);
+  let part = 0;
   return {
-    total: lines.length,
-    lines: lines.slice(first - 1, first - 1 + count).map((line, i) => {
+    total: starts.length,
+    lines: shown.map((start, i) => {
       const number = first + i;
+      const line = binary.slice(start, starts[number] ?? binary.length).replace(/[\r\n]+$/, '');
+      while (part < parts.length && parts[part].to <= start) part++;
+      const own: SourceSpan[] = [];
+      for (let p = part; p < parts.length && parts[p].from < start + line.length; p++)
+        own.push({ ...parts[p], from: parts[p].from - start, to: parts[p].to - start });
       const places = marks.filter((mark) => mark.line === number).sort((a, b) => a.column - b.column);
       const spans: [number, number][] = [];
       for (const { column } of places) {
@@ -60,15 +71,40 @@ export function sourceLines(
         const before = spans[spans.length - 1];
         if (!before || begin >= before[1]) spans.push([begin, endOf(line, begin)]);
       }
-      return { number, runs: runsOf(line, spans, decode) };
+      return { number, runs: runsOf(line, spans, own, decode) };
     }),
   };
 }
 
-function runsOf(line: string, spans: readonly [number, number][], decode: (binary: string) => string) {
+/** Where the lines of a document begin. */
+export function lineStarts(text: string): number[] {
+  const starts = [0];
+  for (const { index, 0: end } of text.matchAll(/\r\n|\r|\n/g)) starts.push(index + end.length);
+  return starts;
+}
+
+function runsOf(
+  line: string,
+  spans: readonly [number, number][],
+  parts: readonly SourceSpan[],
+  decode: (binary: string) => string,
+) {
   const runs: SourceLine['runs'] = [];
+  const addOne = (from: number, to: number, marked: boolean, part?: SourcePart) => {
+    if (to > from) runs.push({ text: decode(line.slice(from, to)), marked, ...(part && { part }) });
+  };
+  /** Adds a piece of the line, a run for each part of it. */
   const add = (from: number, to: number, marked: boolean) => {
-    if (to > from) runs.push({ text: decode(line.slice(from, to)), marked });
+    let at = from;
+    for (const span of parts) {
+      if (span.to <= at) continue;
+      if (span.from >= to) break;
+      addOne(at, span.from, marked);
+      const begin = Math.max(at, span.from);
+      at = Math.min(to, span.to);
+      addOne(begin, at, marked, span.part);
+    }
+    addOne(at, to, marked);
   };
   const leave = (from: number, to: number) => {
     if (to > from) runs.push({ text: '', marked: false, left: to - from });

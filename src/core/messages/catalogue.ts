@@ -121,6 +121,21 @@ const catalogue = {
     `${address}: ${sentence(fault as Message)}`,
   address: ({ address }: { address: string }) => address,
 
+  // Why a finding holds for a link
+  why_generic: ({ words }: { words: string }) => `“${words}” is all that the link says, and it would fit any link.`,
+  why_off_topic: ({ words, title }: { words: string; title: string }) =>
+    `No word of “${words}” is in the title “${title}”, the headings, description, address or text of the target.`,
+  why_conflict: ({ words, others }: { words: string; others: { address: string; links: number }[] }) =>
+    others.length === 0
+      ? `“${words}” also leads elsewhere.`
+      : `“${words}” also leads to ${others.map(({ address, links }) => `${address} (${counted(links, 'link', 'links')})`).join(', ')}.`,
+  why_split: ({ usual }: { usual: string }) =>
+    `Most links to the same page say “${usual}”, which has no word in common.`,
+  why_overlong: ({ characters }: { characters: number }) =>
+    `The anchor text has ${counted(characters, 'character', 'characters')}.`,
+  why_target: ({ verdict, reason }: { verdict: string; reason: object }): string =>
+    `The target is ${verdict.replace('canonicalised', 'canonical elsewhere')}: ${sentence(reason as Message)}`,
+
   // Traps
   repeated_segments: () => 'parts of its addresses repeat themselves',
   pages_alike: ({ percent }: { percent: number }) =>

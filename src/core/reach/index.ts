@@ -1,3 +1,4 @@
+export { contentLinks } from './contentLinks';
 export { countLinks } from './counts';
 export type { LinkCounts } from './counts';
 export { clickDepths, routeTo, unreachedWithout } from './depths';

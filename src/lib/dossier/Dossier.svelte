@@ -6,6 +6,7 @@
   import { viewQuery, webAddress } from '../shell/address';
   import type { ScreenState } from '../shell/address';
   import DossierFacts from './DossierFacts.svelte';
+  import DossierLink from './DossierLink.svelte';
   import { known, shareText } from './dossierFacts';
   import DossierLinks from './DossierLinks.svelte';
   import DossierSource from './DossierSource.svelte';
@@ -37,7 +38,7 @@
   let dossier = $state.raw<PageDossier | null>(null);
   let trouble = $state('');
   const source = $derived(
-    `${base}/dossier?${viewQuery(view, [])}&reader=${view.reader}&page=${encodeURIComponent(view.page)}`,
+    `${base}/dossier?${viewQuery(view, [])}&reader=${view.reader}&page=${encodeURIComponent(view.page)}&at=${view.at}`,
   );
   $effect(() => void read(source));
   async function read(from: string) {
@@ -161,7 +162,13 @@
     {#if trouble}
       <p class="lost" role="alert">{trouble}</p>
     {:else if view.part === 'source'}
-      <DossierSource {base} page={view.page} at={view.at} />
+      {#if dossier?.link && view.at}<DossierLink link={dossier.link} {short} {hrefOf} />{/if}
+      <DossierSource
+        {base}
+        page={view.page}
+        at={view.at}
+        hrefOfLine={(line) => hrefOf({ part: 'source', at: String(line) })}
+      />
     {:else if view.part === 'in' || view.part === 'out'}
       <DossierLinks {base} {site} page={view.page} direction={view.part} {hrefOf} />
     {:else if !dossier}

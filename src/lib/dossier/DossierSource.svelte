@@ -4,7 +4,15 @@
   import type { SourceLine, SourceWindow } from '$core/html';
   import { number } from '../shell/words';
 
-  let { base, page, at }: { base: string; page: string; at: string } = $props();
+  interface Props {
+    base: string;
+    page: string;
+    /** The place that is marked, `line:column`, or a line. */
+    at: string;
+    /** Where a line is shown. */
+    hrefOfLine: (line: number) => string;
+  }
+  let { base, page, at, hrefOfLine }: Props = $props();
 
   const SIZE = 120;
   const BEFORE = 12;
@@ -38,16 +46,18 @@
     lines = as === 'fresh' ? found.lines : [...known.values()].sort((a, b) => a.number - b.number);
     if (as !== 'fresh') return;
     await tick();
-    box?.querySelector('mark')?.scrollIntoView({ block: 'center' });
+    box?.querySelector('mark, [aria-current]')?.scrollIntoView({ block: 'center' });
   }
 </script>
 
 {#if trouble}
   <p class="quiet" role="alert">{trouble}</p>
 {:else if lines.length}
-  {#if line}<p class="mb-1 text-xs" aria-live="polite">
-      The link is on line <b>{number(line)}</b> of {number(total)}.
-    </p>{/if}
+  <p class="mb-1 text-xs" aria-live="polite">
+    {#if at.includes(':')}The link is on line <b>{number(line)}</b> of {number(total)}.{:else}{number(total)}
+      {total === 1 ? 'line' : 'lines'}, as the server sent {total === 1 ? 'it' : 'them'}. Click a line number to get an
+      address that shows it.{/if}
+  </p>
   {#if lines[0].number > 1}
     <button
       type="button"
@@ -58,13 +68,20 @@
   {/if}
   <div bind:this={box} class="source font-mono text-xs">
     {#each lines as { number: n, runs } (n)}
-      <div class="flex gap-2 {n === line ? 'bg-primary/10' : ''}">
-        <span class="quiet tabular w-9 shrink-0 text-right select-none">{n}</span>
+      <div class="flex gap-2 {n === line ? 'bg-primary/10' : ''}" aria-current={n === line ? 'true' : undefined}>
+        <a
+          href={hrefOfLine(n)}
+          data-sveltekit-noscroll
+          data-sveltekit-replacestate
+          class="quiet tabular w-9 shrink-0 text-right select-none hover:text-primary hover:underline"
+          aria-label="Line {n}">{n}</a
+        >
         <code class="min-w-0 flex-1 break-all whitespace-pre-wrap"
-          >{#each runs as { text, marked, left }, i (i)}{#if left}<span
+          >{#each runs as { text, marked, part, left }, i (i)}{#if left}<span
                 class="fold"
                 title="{number(left)} characters are left out">⋯</span
-              >{:else if marked}<mark>{text}</mark>{:else}{text}{/if}{/each}</code
+              >{:else if marked}<mark class={part}>{text}</mark>{:else if part}<span class={part}>{text}</span
+              >{:else}{text}{/if}{/each}</code
         >
       </div>
     {/each}
@@ -86,6 +103,26 @@
     color: inherit;
     outline: 1px solid var(--color-secondary);
     border-radius: 2px;
+  }
+  .tag {
+    color: var(--code-tag);
+  }
+  .attribute {
+    color: var(--code-attribute);
+  }
+  .value {
+    color: var(--code-value);
+  }
+  .reference {
+    color: var(--code-attribute);
+  }
+  .comment,
+  .declaration,
+  .raw {
+    color: var(--quiet);
+  }
+  .comment {
+    font-style: italic;
   }
   .fold {
     margin: 0 0.2rem;

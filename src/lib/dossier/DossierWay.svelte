@@ -3,7 +3,7 @@
   import type { PageDossier, RouteStep, SharePart } from '$core/answers';
   import type { Reader } from '$core/reach';
   import type { ScreenState } from '../shell/address';
-  import { shareText } from './dossierFacts';
+  import { factText, shareText } from './dossierFacts';
   import { findingHref } from '../shell/routes';
   import { number, shortAddress } from '../shell/words';
 
@@ -178,7 +178,15 @@
             >{finding.name}</a
           >
           {#if finding.worthALook}<span class="quiet text-xs">(worth a look)</span>{/if}
-          <span class="block text-xs">{finding.rule}</span>
+          <a class="quiet text-xs hover:underline" href="/findings/{finding.id}" aria-label="About “{finding.name}”"
+            >?</a
+          >
+          <span class="block text-xs"
+            >{finding.rule}{#if finding.evidence.length}
+              <span class="quiet"
+                >Here: {finding.evidence.map(({ name, value }) => factText(name, value)).join(', ')}.</span
+              >{/if}</span
+          >
           <span class="quiet block text-xs">{finding.remedy}</span>
         </li>
       {:else}

@@ -1,10 +1,24 @@
 import type { Dossier } from '$core/answers';
+import { factOf } from '$core/facts';
+import type { ColumnName } from '$core/facts';
 import { bytes, number, shortAddress } from '../shell/words';
 
 type Facts = Dossier['facts'];
 
 export const known = (value: unknown) => (value === null || value === undefined || value === '' ? '—' : String(value));
 const listed = (values: unknown) => (values as string[] | null)?.join(', ').replaceAll('_', ' ') || 'none';
+
+/** A fact with its value, as `share 0.12×` or `reach orphan`. */
+export const factText = (name: ColumnName, value: unknown): string =>
+  `${factOf(name).label.toLowerCase()} ${
+    name === 'share'
+      ? shareText(value)
+      : Array.isArray(value)
+        ? listed(value)
+        : typeof value === 'number'
+          ? number(value)
+          : known(value)
+  }`;
 
 /** Share as a multiple of an even split: `1.32×`. */
 export const shareText = (share: unknown) =>

@@ -2,6 +2,7 @@
 <script lang="ts">
   import type { Found } from '$core/findings';
   import { number } from '../shell/words';
+  import FindingHelp from './FindingHelp.svelte';
 
   interface Props {
     findings: Found[];
@@ -10,8 +11,13 @@
     href: (finding: Found) => string;
     /** Shows why each matters. */
     why?: boolean;
+    /** The site in which a finding can be ignored. */
+    site: number;
   }
-  let { findings, isHere = () => false, href, why = false }: Props = $props();
+  let { findings, isHere = () => false, href, why = false, site }: Props = $props();
+  /** Where most of it comes from. */
+  const blockText = ({ placement, pages }: NonNullable<Found['block']>, all: number) =>
+    `${pages === all ? 'On all of them' : `On ${number(pages)} of them`} by one link in the ${placement === 'none' ? 'template' : placement === 'main' ? 'main content' : placement}`;
   const percent = (part: number) =>
     part > 0 && part < 0.001 ? '<0.1%' : `${(100 * part).toFixed(part < 0.1 ? 1 : 0)}%`;
 </script>
@@ -29,6 +35,7 @@
       >
       <th class="text-right font-normal whitespace-nowrap" title="Share of the pages, or that the links carry">Share</th
       >
+      <th><span class="sr-only">About</span></th>
     </tr>
   </thead>
   <tbody>
@@ -45,6 +52,12 @@
               class="quiet ml-1 text-xs whitespace-nowrap"
               title="A rule of thumb found these: look at some of them before you change anything.">worth a look</span
             >{/if}
+          {#if finding.block}<span
+              class="quiet block max-w-88 truncate text-xs"
+              title="{finding.block.above}: the same link on {number(finding.block.pages)} of {number(
+                finding.pages,
+              )} pages">{blockText(finding.block, finding.pages)}</span
+            >{/if}
         </td>
         {#if why}<td class="quiet max-w-0 w-1/2 truncate pr-2 text-xs" title="{finding.why} {finding.remedy}"
             >{finding.why}</td
@@ -53,9 +66,10 @@
         <td class="tabular text-right">{number(finding.occurrences)}</td>
         <td class="tabular text-right font-semibold">{number(finding.edits)}</td>
         <td class="tabular text-right">{percent(finding.share)}</td>
+        <td class="w-8 pl-1 text-right"><FindingHelp {finding} {site} /></td>
       </tr>
     {:else}
-      <tr><td class="quiet py-1" colspan="6">Nothing was found.</td></tr>
+      <tr><td class="quiet py-1" colspan="7">Nothing was found.</td></tr>
     {/each}
   </tbody>
 </table>

@@ -478,11 +478,11 @@ export const fieldGroups: FieldGroup[] = [
         type: 'number',
         name: 'thresholds.starvingShare',
         label: 'Pages have very little share below',
-        unit: 'of an even share',
+        unit: 'of the usual share',
         empty: '0.3',
         low: 0,
         high: 1000,
-        hint: 'The share that every page would have if all had the same.',
+        hint: 'The median share of the indexable pages of the same section at the same depth.',
         whole: false,
       },
       {
@@ -493,7 +493,7 @@ export const fieldGroups: FieldGroup[] = [
         empty: '150',
         low: 1,
         high: 1_000_000,
-        hint: 'Different pages of the site that one page links to.',
+        hint: 'Different pages of the site that the content of one page links to, without shared navigation.',
         whole: true,
       },
       {

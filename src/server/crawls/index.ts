@@ -16,7 +16,7 @@ export {
 export type { Crawl, CrawlState } from './crawls';
 export { frontierOf, startIsRead } from './frontier';
 export type { Frontier, QueuedUrl } from './frontier';
-export { pageDetails, pageSource } from './pages';
+export { linkBlock, pageDetails, pageSource } from './pages';
 export { closedWarning, watchCrawl } from './progress';
 export { ASIDE_RANK, EXTERNAL_RANK, RESOURCE_RANK, UNLINKED_RANK } from './ranks';
 export { databaseBytes, measureSpace } from './space';

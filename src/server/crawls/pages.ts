@@ -1,7 +1,7 @@
 /** What is stored of one page beside the snapshot: the head of its answer, its source, and how it was in other crawls. */
 import { and, desc, eq, inArray } from 'drizzle-orm';
 import type { PageDetails } from '$core/answers';
-import { sourceLines } from '$core/html';
+import { blockAround, sourceLines } from '$core/html';
 import type { Place, SourceWindow } from '$core/html';
 import { verdictOf } from '$core/verdict';
 import { hashOf } from '../database';
@@ -84,15 +84,8 @@ export async function pageDetails(
   };
 }
 
-/** Some lines of the source of a page; null when it is not kept. */
-export async function pageSource(
-  db: Database,
-  row: { id: number; siteId: number },
-  address: string,
-  marks: readonly Place[],
-  from: number,
-  count: number,
-): Promise<SourceWindow | null> {
+/** The source of a page as it was received, with the charset of its Content-Type; null when it is not kept. */
+async function storedSource(db: Database, row: { id: number; siteId: number }, address: string) {
   const urlId = await urlIdOf(db, row.siteId, address);
   if (urlId === undefined) return null;
   const [found] = await db
@@ -106,5 +99,29 @@ export async function pageSource(
     .where(eq(source.hash, Buffer.from(found.hash, 'hex')));
   if (!stored) return null;
   const charset = /^content-type:.*?charset\s*=\s*["']?([^\s"';]+)/im.exec(found.headers ?? '')?.[1];
-  return sourceLines(await readSource(stored.coding, stored.data), charset, marks, from, count);
+  return { bytes: await readSource(stored.coding, stored.data), charset };
+}
+
+/** Some lines of the source of a page; null when it is not kept. */
+export async function pageSource(
+  db: Database,
+  row: { id: number; siteId: number },
+  address: string,
+  marks: readonly Place[],
+  from: number,
+  count: number,
+): Promise<SourceWindow | null> {
+  const stored = await storedSource(db, row, address);
+  return stored && sourceLines(stored.bytes, stored.charset, marks, from, count);
+}
+
+/** The text of the block in which a link stands; null when the source is not kept. */
+export async function linkBlock(
+  db: Database,
+  row: { id: number; siteId: number },
+  address: string,
+  place: Place,
+): Promise<string | null> {
+  const stored = await storedSource(db, row, address);
+  return stored && blockAround(stored.bytes, stored.charset, place);
 }

@@ -1,2 +1,2 @@
-export { listOf, listSummaries, listWindow, orderedRows, selectPages, valuesOf } from './lists';
+export { listOf, listSummaries, listWindow, orderedRows, selectLinks, selectPages, valuesOf } from './lists';
 export type { ListView } from './lists';

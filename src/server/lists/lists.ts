@@ -73,6 +73,12 @@ export function selectPages(snapshot: Snapshot, text: string): { pages: Bits; fa
   return { pages: bits, fault };
 }
 
+/** As {@link selectPages}, of links. */
+export function selectLinks(snapshot: Snapshot, text: string): { links: Bits; fault: SelectionFault | null } {
+  const { bits, fault } = select(snapshot, 'links', text);
+  return { links: bits, fault };
+}
+
 /** The list that a view asks for. */
 export function listOf(snapshot: Snapshot, view: Omit<ListView, 'sort'>): { list: List; fault: SelectionFault | null } {
   const cache = cacheOf(snapshot);

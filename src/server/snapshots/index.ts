@@ -1,4 +1,6 @@
 export { readBase } from './base';
 export { findingsOfPage, openBytes, openReport, openSnapshot } from './open';
 export type { Analysed, OpenReport } from './open';
+export { openSiteReport } from './siteReport';
+export type { SiteReport } from './siteReport';
 export { storeSnapshot } from './parts';

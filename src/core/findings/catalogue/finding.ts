@@ -29,6 +29,8 @@ export interface FindingTexts {
   remedy: string;
   /** A rule of thumb, which is often wrong: told apart from the faults, after them. */
   worthALook?: true;
+  /** Other findings that may be the cause of this one, or come of it. */
+  related?: readonly string[];
 }
 
 interface FindingBase extends FindingTexts {
@@ -48,7 +50,12 @@ export type Finding = FindingBase &
         /** Pages of equal value are fixed by one edit; without it each page is its own. */
         oneEdit?: ColumnName;
       }
-    | { over: 'links'; select: (thresholds: Thresholds) => string }
+    | {
+        over: 'links';
+        select: (thresholds: Thresholds) => string;
+        /** What is one edit, where it is not the same link in one block: all links with the same words, or to one target. */
+        editBy?: 'words' | 'target';
+      }
     | {
         over: 'files';
         /** It is about all pages of the site. */

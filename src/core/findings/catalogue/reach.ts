@@ -4,6 +4,7 @@ export const reachFindings: readonly Finding[] = [
   {
     over: 'pages',
     id: 'indexable_orphan',
+    related: ['by_redirect_only', 'listed_no_route', 'one_way_in'],
     question: 'Reach',
     weight: 1,
     name: 'Indexable orphan pages',
@@ -15,6 +16,7 @@ export const reachFindings: readonly Finding[] = [
   {
     over: 'pages',
     id: 'indexable_island',
+    related: ['indexable_orphan', 'listed_no_route'],
     question: 'Reach',
     weight: 1,
     name: 'Indexable pages cut off from the start page',
@@ -27,6 +29,7 @@ export const reachFindings: readonly Finding[] = [
   {
     over: 'pages',
     id: 'deep_pages',
+    related: ['gates', 'starving'],
     question: 'Reach',
     weight: 0.4,
     name: 'Indexable pages many clicks deep',
@@ -38,6 +41,7 @@ export const reachFindings: readonly Finding[] = [
   {
     over: 'pages',
     id: 'kept_from_crawlers',
+    related: ['nofollow_inside', 'links_to_blocked'],
     question: 'Reach',
     weight: 0.8,
     name: 'Indexable pages that only visitors can reach',
@@ -50,6 +54,7 @@ export const reachFindings: readonly Finding[] = [
   {
     over: 'pages',
     id: 'by_redirect_only',
+    related: ['links_to_redirects'],
     question: 'Reach',
     weight: 0.5,
     name: 'Pages reached only through redirects',
@@ -61,6 +66,7 @@ export const reachFindings: readonly Finding[] = [
   {
     over: 'pages',
     id: 'gates',
+    related: ['one_way_in', 'deep_pages'],
     question: 'Reach',
     weight: 0.3,
     name: 'Pages that are the only way to many others',
@@ -72,6 +78,7 @@ export const reachFindings: readonly Finding[] = [
   {
     over: 'pages',
     id: 'dead_ends',
+    related: ['failing'],
     question: 'Reach',
     weight: 0.2,
     name: 'Pages without internal links',
@@ -83,6 +90,7 @@ export const reachFindings: readonly Finding[] = [
   {
     over: 'pages',
     id: 'traps',
+    related: ['variants_unsettled'],
     question: 'Reach',
     weight: 0.5,
     name: 'Addresses without end (crawler trap)',

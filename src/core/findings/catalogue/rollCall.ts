@@ -15,11 +15,12 @@ export const rollCallFindings: readonly Finding[] = [
   {
     over: 'pages',
     id: 'listed_not_indexable',
+    related: ['listed_blocked'],
     question: 'Roll call',
     weight: 0.6,
     name: 'Pages in a sitemap that may not be indexed',
-    select: () => 'seen in sitemap and not indexable',
-    rule: 'A sitemap lists the address, and its verdict is not indexable.',
+    select: () => 'seen in sitemap and not indexable and not blocked',
+    rule: 'A sitemap lists the address, and its verdict is not indexable for another reason than robots.txt.',
     why: 'The sitemap asks search engines to index what cannot be indexed, and loses their trust.',
     remedy: 'Remove the address from the sitemap, or make the page indexable.',
     oneEdit: 'verdict',
@@ -27,6 +28,7 @@ export const rollCallFindings: readonly Finding[] = [
   {
     over: 'pages',
     id: 'listed_blocked',
+    related: ['links_to_blocked', 'listed_not_indexable'],
     question: 'Roll call',
     weight: 0.6,
     name: 'Pages in a sitemap that robots.txt closes',
@@ -39,6 +41,7 @@ export const rollCallFindings: readonly Finding[] = [
   {
     over: 'pages',
     id: 'indexable_not_listed',
+    related: ['no_sitemap', 'sitemap_fault'],
     question: 'Roll call',
     weight: 0.3,
     needsSitemap: true,
@@ -52,6 +55,7 @@ export const rollCallFindings: readonly Finding[] = [
   {
     over: 'pages',
     id: 'listed_no_route',
+    related: ['indexable_orphan', 'indexable_island'],
     question: 'Roll call',
     weight: 0.8,
     name: 'Pages in a sitemap that cannot be reached by links',
@@ -77,6 +81,7 @@ export const rollCallFindings: readonly Finding[] = [
   {
     over: 'files',
     id: 'sitemap_fault',
+    related: ['robots_sitemap'],
     question: 'Roll call',
     weight: 0.6,
     name: 'Sitemaps with errors',
@@ -117,6 +122,7 @@ export const rollCallFindings: readonly Finding[] = [
   {
     over: 'files',
     id: 'robots_sitemap',
+    related: ['sitemap_fault'],
     question: 'Roll call',
     weight: 0.6,
     name: 'robots.txt names sitemaps that cannot be read',

@@ -4,6 +4,7 @@ export const rulesFindings: readonly Finding[] = [
   {
     over: 'pages',
     id: 'blocked_noindexed',
+    related: ['links_to_blocked'],
     question: 'Rules',
     weight: 0.6,
     name: 'Pages with noindex that robots.txt closes',
@@ -16,6 +17,7 @@ export const rulesFindings: readonly Finding[] = [
   {
     over: 'pages',
     id: 'canonical_not_indexable',
+    related: ['canonical_chain'],
     question: 'Rules',
     weight: 0.9,
     name: 'Canonicals to pages that may not be indexed',
@@ -28,6 +30,7 @@ export const rulesFindings: readonly Finding[] = [
   {
     over: 'pages',
     id: 'canonical_chain',
+    related: ['canonical_loop'],
     question: 'Rules',
     weight: 0.5,
     name: 'Chains of canonicals',
@@ -99,6 +102,7 @@ export const rulesFindings: readonly Finding[] = [
   {
     over: 'pages',
     id: 'noindex_canonical',
+    related: ['canonical_not_indexable'],
     question: 'Rules',
     weight: 0.5,
     name: 'Noindex together with another canonical',
@@ -111,6 +115,7 @@ export const rulesFindings: readonly Finding[] = [
   {
     over: 'pages',
     id: 'redirect_chain',
+    related: ['links_to_redirects'],
     question: 'Rules',
     weight: 0.4,
     name: 'Redirect chains',
@@ -167,6 +172,7 @@ export const rulesFindings: readonly Finding[] = [
   {
     over: 'pages',
     id: 'variants_unsettled',
+    related: ['duplicates', 'links_to_canonicalised'],
     question: 'Rules',
     weight: 0.6,
     name: 'One page under several addresses',
@@ -178,6 +184,7 @@ export const rulesFindings: readonly Finding[] = [
   {
     over: 'pages',
     id: 'duplicates',
+    related: ['variants_unsettled', 'near_duplicates'],
     question: 'Rules',
     weight: 0.5,
     name: 'Identical pages',
@@ -190,6 +197,7 @@ export const rulesFindings: readonly Finding[] = [
   {
     over: 'pages',
     id: 'near_duplicates',
+    related: ['duplicates', 'thin'],
     question: 'Rules',
     weight: 0.3,
     name: 'Nearly identical pages',
@@ -226,6 +234,7 @@ export const rulesFindings: readonly Finding[] = [
   {
     over: 'pages',
     id: 'thin',
+    related: ['near_duplicates'],
     question: 'Rules',
     weight: 0.2,
     name: 'Pages with very little text',

@@ -2,17 +2,12 @@ import { error, json } from '@sveltejs/kit';
 import { z } from 'zod';
 import { parseLinkSelection, parseSelection } from '$core/selection';
 import { appDatabase, deleteSelection, saveSelection } from '$server/index';
+import { bodyOf } from '../../../body';
 import { siteOf } from '../../../crawl';
 import type { RequestHandler } from './$types';
 
 const name = z.string().trim().min(1, 'A name is needed.').max(80, 'A name has up to 80 characters.');
 const selection = z.object({ name, over: z.enum(['pages', 'links']), text: z.string() });
-
-async function bodyOf<T>(request: Request, schema: z.ZodType<T>): Promise<T> {
-  const asked = schema.safeParse(await request.json().catch(() => null));
-  if (!asked.success) error(400, asked.error.issues[0].message);
-  return asked.data;
-}
 
 /** Saves a selection of the site under a name. */
 export const POST: RequestHandler = async ({ locals, request }) => {

@@ -1,6 +1,6 @@
 import { crawlOf, hasEnded, isSoFar, siteOf } from '../../../../crawl';
 import { screenOf } from '$lib/shell/routes';
-import { appDatabase, crawlSettings, crawlsOf, openReport, savedSelections } from '$server/index';
+import { appDatabase, crawlSettings, crawlsOf, openSiteReport, savedSelections } from '$server/index';
 import type { LayoutServerLoad } from './$types';
 
 export const load: LayoutServerLoad = async ({ locals, depends }) => {
@@ -10,7 +10,7 @@ export const load: LayoutServerLoad = async ({ locals, depends }) => {
   const [crawls, saved, report, settings] = await Promise.all([
     crawlsOf(db, site.id, 12),
     savedSelections(db, site.id),
-    hasEnded(crawl) || isSoFar(crawl) ? openReport(db, crawl) : null,
+    hasEnded(crawl) || isSoFar(crawl) ? openSiteReport(db, crawl) : null,
     crawlSettings(db, crawl.id),
   ]);
   const { id, state, reason, limited, baseId, known, done, unanswered, bytes, ranMs, current, request, analysedAt } =

@@ -1,10 +1,14 @@
 import { error, json } from '@sveltejs/kit';
 import { z } from 'zod';
 import { dossierOf, routeWithout } from '$core/answers';
-import type { PageDossier } from '$core/answers';
+import type { DossierLink, PageDossier } from '$core/answers';
+import { linkAt, linkReason, pageEvidence } from '$core/findings';
+import type { Found } from '$core/findings';
 import { readers } from '$core/reach';
+import { hasBit } from '$core/selection';
 import { addressAt, pageOf } from '$core/snapshot';
-import { crawlSettings, findingsOfPage, openReport, orderedRows, pageDetails } from '$server/index';
+import type { Snapshot } from '$core/snapshot';
+import { crawlSettings, findingsOfPage, openSiteReport, orderedRows, pageDetails, selectLinks } from '$server/index';
 import { crawlWithSnapshot } from '../../../../../crawl';
 import { viewOf } from '../../../../../view';
 import type { RequestHandler } from './$types';
@@ -14,7 +18,28 @@ const query = z.object({
   reader: z.enum(readers).default('visitor'),
   /** A page to go without: only the route that is left is dossier. */
   without: z.string().optional(),
+  /** Place of a link in the source of the page, `line:column`. */
+  at: z.string().default(''),
 });
+
+/** The link at a place of a page, with what is wrong with it. */
+function linkOf(snapshot: Snapshot, page: number, at: string, findings: readonly Found[]): DossierLink | null {
+  const [line, column] = at.split(':').map(Number);
+  const link = line > 0 && column > 0 ? linkAt(snapshot, page, line, column) : -1;
+  if (link < 0) return null;
+  const { links, phrases } = snapshot;
+  const about = findings.filter(
+    ({ over, select }) => over === 'links' && hasBit(selectLinks(snapshot, select).links, link),
+  );
+  return {
+    target: addressAt(snapshot, links.target[link]),
+    words: phrases[links.anchor[link]],
+    findings: about.map(({ id, name, rule, remedy, worthALook }) => ({
+      ...{ id, name, rule, remedy, worthALook },
+      reason: linkReason(snapshot, id, link),
+    })),
+  };
+}
 
 /** The dossier of one page, `?page=address&reader=…`, and its neighbours in the list that the query of a view asks for. */
 export const GET: RequestHandler = async ({ locals, url }) => {
@@ -34,7 +59,7 @@ export const GET: RequestHandler = async ({ locals, url }) => {
   const place = order.indexOf(page);
   const addressOf = (at: number) => (at >= 0 && at < order.length ? addressAt(snapshot, order[at]) : null);
   const [report, found, details, { weights }] = await Promise.all([
-    openReport(db, crawl),
+    openSiteReport(db, crawl),
     findingsOfPage(db, crawl, page),
     pageDetails(db, crawl, asked.data.page),
     crawlSettings(db, crawl.id),
@@ -46,7 +71,9 @@ export const GET: RequestHandler = async ({ locals, url }) => {
       .filter(({ id }) => found.includes(id))
       .map(({ id, name, over, select, rule, remedy, question, worthALook }) => ({
         ...{ id, name, over, select, rule, remedy, question, worthALook },
+        evidence: over === 'pages' ? pageEvidence(snapshot, select, page) : [],
       })),
+    link: linkOf(snapshot, page, asked.data.at, report?.findings ?? []),
     place:
       place < 0 ? null : { at: place + 1, of: order.length, before: addressOf(place - 1), after: addressOf(place + 1) },
   };

@@ -1,11 +1,11 @@
 import { flowAnswer, shareCurve } from '$core/answers';
-import { openReport } from '$server/index';
+import { openSiteReport } from '$server/index';
 import { listScreen } from '../../../../../screen';
 import type { PageServerLoad } from './$types';
 
 export const load: PageServerLoad = async (event) => {
   const { db, crawl, snapshot, list } = await listScreen(event);
-  const report = (await openReport(db, crawl))!;
+  const report = (await openSiteReport(db, crawl))!;
   const curve = shareCurve(snapshot);
   return {
     list,
@@ -14,5 +14,6 @@ export const load: PageServerLoad = async (event) => {
     leaks: report.leaks,
     flow: report.flow,
     findings: report.findings.filter(({ question }) => question === 'Flow'),
+    ignored: report.ignored,
   };
 };

@@ -10,6 +10,7 @@
   import type { ScreenState } from '$lib/shell/address';
   import Answer from '$lib/shell/Answer.svelte';
   import FindingTable from '$lib/findings/FindingTable.svelte';
+  import IgnoredList from '$lib/findings/IgnoredList.svelte';
   import LeakBars from '$lib/charts/LeakBars.svelte';
   import Picture from '$lib/charts/Picture.svelte';
   import PictureTabs from '$lib/charts/PictureTabs.svelte';
@@ -70,7 +71,9 @@
           findings={data.findings}
           isHere={({ select }) => select === view.select}
           href={(finding) => withState(page.url, stateOf(finding))}
+          site={data.site.id}
         />
+        <IgnoredList site={data.site.id} ignored={data.ignored} />
       </div>
     {:else if view.picture === 'leaks'}
       <LeakBars leaks={data.leaks} select={view.select} onpick={(select) => show({ list: 'edits', select })} />

@@ -3,6 +3,7 @@
   import Answer from '$lib/shell/Answer.svelte';
   import DepthChart from '$lib/charts/DepthChart.svelte';
   import FindingTable from '$lib/findings/FindingTable.svelte';
+  import IgnoredList from '$lib/findings/IgnoredList.svelte';
   import MakeUp from '$lib/charts/MakeUp.svelte';
   import Picture from '$lib/charts/Picture.svelte';
   import Remark from '$lib/shell/Remark.svelte';
@@ -17,6 +18,8 @@
   import { number, shortAddress, verdictLabel } from '$lib/shell/words';
 
   let { data } = $props();
+  const MOST_FINDINGS = 10;
+  let allFindings = $state(false);
   const base = $derived(crawlPath(data.site.id, data.crawl.id));
   const href = (select: string) => `${base}/reach${select ? `?select=${encodeURIComponent(select)}` : ''}`;
   const pages = $derived(data.verdicts.reduce((sum, { pages }) => sum + pages, 0));
@@ -73,11 +76,22 @@
 
     <section class="panel col-span-2 p-3" id="findings">
       <h2 class="heading">Most costly problems</h2>
-      <FindingTable findings={data.top} href={(finding) => findingHref(base, finding)} why />
-      {#if data.moreFindings}<p class="quiet mt-1">
-          {number(data.moreFindings)} more {data.moreFindings === 1 ? 'problem costs' : 'problems cost'} less. Press Ctrl+K
-          to find them by name.
-        </p>{/if}
+      <FindingTable
+        findings={allFindings ? data.findings : data.findings.slice(0, MOST_FINDINGS)}
+        href={(finding) => findingHref(base, finding)}
+        site={data.site.id}
+        why
+      />
+      {#if data.findings.length > MOST_FINDINGS}
+        <button
+          type="button"
+          class="mt-1 text-primary hover:underline"
+          aria-expanded={allFindings}
+          onclick={() => (allFindings = !allFindings)}
+          >{allFindings ? `Show the ${MOST_FINDINGS} most costly` : `Show all ${number(data.findings.length)}`}</button
+        >
+      {/if}
+      <IgnoredList site={data.site.id} ignored={data.ignored} />
     </section>
 
     <div class="space-y-4">

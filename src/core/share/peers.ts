@@ -1,0 +1,53 @@
+/** Share of pages against that of their peers. */
+import { verdicts } from '../facts';
+import type { Columns } from '../snapshot';
+
+const INDEXABLE = verdicts.indexOf('indexable');
+/** Fewer pages have no usual share. */
+const LEAST_PEERS = 5;
+
+function medianOf(sorted: Float64Array): number {
+  const middle = sorted.length >> 1;
+  return sorted.length % 2 ? sorted[middle] : (sorted[middle - 1] + sorted[middle]) / 2;
+}
+
+/**
+ * The share of each indexable page that is reached, divided by the median share of its peers: those of its section at its
+ * depth or, where these are fewer than five, all at its depth. What is far below its peers gets too little for what it is; what
+ * is only deep, or in a quiet section, does not.
+ * @returns −1 where a page has no share, or no peers
+ */
+export function peerShares({
+  count,
+  columns: { share, depth, section, verdict },
+}: {
+  count: number;
+  columns: Columns<'share' | 'depth' | 'section' | 'verdict'>;
+}): Float64Array {
+  const isJudged = (page: number) => verdict[page] === INDEXABLE && depth[page] >= 0 && share[page] >= 0;
+  const judged = Uint32Array.from({ length: count }, (_, page) => page).filter(isJudged);
+  const deepest = judged.reduce((most, page) => Math.max(most, depth[page]), 0) + 1;
+  const groupsBy = (pages: Iterable<number>, keyOf: (page: number) => number) => {
+    const groups = new Map<number, number[]>();
+    for (const page of pages) {
+      const key = keyOf(page);
+      const group = groups.get(key);
+      if (group) group.push(page);
+      else groups.set(key, [page]);
+    }
+    return [...groups.values()];
+  };
+  const medianShare = (pages: readonly number[]) => medianOf(Float64Array.from(pages, (page) => share[page]).sort());
+  const peers = new Float64Array(count).fill(-1);
+  const compare = (pages: readonly number[], median: number) => {
+    if (median > 0) for (const page of pages) peers[page] = share[page] / median;
+  };
+  const atDepth = new Map(
+    groupsBy(judged, (page) => depth[page])
+      .filter(({ length }) => length >= LEAST_PEERS)
+      .map((pages) => [depth[pages[0]], medianShare(pages)]),
+  );
+  for (const pages of groupsBy(judged, (page) => section.codes[page] * deepest + depth[page]))
+    compare(pages, pages.length >= LEAST_PEERS ? medianShare(pages) : (atDepth.get(depth[pages[0]]) ?? 0));
+  return peers;
+}

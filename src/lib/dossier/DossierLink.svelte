@@ -1,0 +1,36 @@
+<!-- One link of a page: where it leads, what it says, and what is wrong with it, and why. -->
+<script lang="ts">
+  import type { DossierLink } from '$core/answers';
+  import { sentence } from '$core/messages';
+  import type { ScreenState } from '../shell/address';
+
+  interface Props {
+    link: DossierLink;
+    short: (address: string) => string;
+    hrefOf: (changes: Partial<ScreenState>) => string;
+  }
+  let { link, short, hrefOf }: Props = $props();
+</script>
+
+<section class="mb-3 border-b border-base-300 pb-3" aria-label="The link">
+  <p>
+    {#if link.words}“{link.words}”{:else}<span class="quiet">A link without words</span>{/if} leads to
+    <a
+      class="font-mono text-xs break-all text-primary hover:underline"
+      href={hrefOf({ page: link.target, at: '', part: '' })}
+      data-sveltekit-noscroll>{short(link.target)}</a
+    >
+  </p>
+  <ul class="mt-1 space-y-1">
+    {#each link.findings as { id, name, rule, remedy, reason, worthALook } (id)}
+      <li>
+        <a class="font-semibold hover:underline" href="/findings/{id}">{name}</a>
+        {#if worthALook}<span class="quiet text-xs">(worth a look)</span>{/if}
+        <span class="block text-xs">{reason ? sentence(reason) : rule}</span>
+        <span class="quiet block text-xs">{remedy}</span>
+      </li>
+    {:else}
+      <li class="quiet text-xs">Nothing is wrong with this link.</li>
+    {/each}
+  </ul>
+</section>

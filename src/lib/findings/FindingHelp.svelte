@@ -1,0 +1,81 @@
+<!-- What a finding means, how to fix it, and when it is no problem, beside its name; and how to ignore it. -->
+<script lang="ts">
+  import { guidance } from '$core/findings/guidance';
+  import Menu from '../shell/Menu.svelte';
+  import { findings } from '$core/findings/catalogue';
+  import { ignore } from './ignore';
+
+  interface Props {
+    finding: {
+      id: string;
+      name: string;
+      over: string;
+      rule: string;
+      why: string;
+      remedy: string;
+      related?: readonly string[];
+    };
+    /** The site in which it can be ignored; without it there is no such choice. */
+    site?: number;
+  }
+  let { finding, site }: Props = $props();
+  const nameOfFinding = (id: string) => findings.find((one) => one.id === id)?.name ?? id;
+  let reason = $state('');
+  let within = $state('');
+
+  async function submit(event: SubmitEvent, close: () => void) {
+    event.preventDefault();
+    if (site !== undefined && (await ignore(site, finding, within, reason))) close();
+  }
+</script>
+
+<Menu label="?" about="About “{finding.name}”">
+  {#snippet children(close)}
+    <div class="w-96 p-2 text-sm">
+      <h3 class="font-serif text-base leading-snug">{finding.name}</h3>
+      <dl class="mt-1.5 space-y-1.5">
+        {#each [['Rule', finding.rule], ['Why it matters', finding.why], ['Fix', finding.remedy], ['When to ignore it', guidance[finding.id]?.ignore]] as [label, text] (label)}
+          {#if text}
+            <div>
+              <dt class="heading text-xs">{label}</dt>
+              <dd>{text}</dd>
+            </div>
+          {/if}
+        {/each}
+      </dl>
+      {#if finding.related?.length}
+        <p class="quiet mt-1.5 text-xs">
+          It may come of, or lead to:
+          {#each finding.related as id, i (id)}{i ? ', ' : ''}<a class="text-primary underline" href="/findings/{id}"
+              >{nameOfFinding(id)}</a
+            >{/each}
+        </p>
+      {/if}
+      <p class="mt-2">
+        <a class="text-primary underline" href="/findings/{finding.id}">With an example, before and after</a>
+      </p>
+      {#if site !== undefined}
+        <form class="mt-3 border-t border-base-300 pt-2" onsubmit={(event) => submit(event, close)}>
+          <h4 class="heading text-xs">Ignore it in this site</h4>
+          <label class="mt-1 block"
+            >Reason
+            <input bind:value={reason} required maxlength="500" class="input input-xs mt-0.5 w-full" />
+          </label>
+          {#if finding.over !== 'files'}
+            <label class="mt-1 block"
+              >Only where this holds
+              <input
+                bind:value={within}
+                class="input input-xs mt-0.5 w-full font-mono"
+                placeholder={finding.over === 'pages' ? 'path starts "/archive/"' : 'from (path starts "/archive/")'}
+                spellcheck="false"
+              />
+            </label>
+            <p class="quiet text-xs">A selection. Leave it empty to ignore the finding everywhere.</p>
+          {/if}
+          <button class="btn btn-outline btn-xs mt-1.5">Ignore finding</button>
+        </form>
+      {/if}
+    </div>
+  {/snippet}
+</Menu>

@@ -1,0 +1,47 @@
+/** The report of a crawl as its site wants it: without what the site ignores. */
+import { withoutIgnored } from '$core/findings';
+import type { Found } from '$core/findings';
+import type { Crawl } from '../crawls';
+import type { Database } from '../database';
+import { ignoredFindings } from '../sites';
+import type { Ignored } from '../sites';
+import { openReport, openSnapshot } from './open';
+import type { Analysed, OpenReport } from './open';
+
+export interface SiteReport extends OpenReport {
+  /** What is left out of its findings, with the name of each. */
+  ignored: (Ignored & { name: string })[];
+}
+
+/** What was left of findings, for the report and the list of what is ignored that it was left of. */
+const left = new WeakMap<OpenReport, { key: string; findings: Promise<Found[]> }>();
+
+function findingsLeft(db: Database, row: Analysed, report: OpenReport, ignored: readonly Ignored[]): Promise<Found[]> {
+  const key = ignored.map(({ id }) => id).join();
+  const known = left.get(report);
+  if (known?.key === key) return known.findings;
+  const snapshot = async () => {
+    const open = await openSnapshot(db, row, 'links');
+    if (!open) throw new Error(`Crawl ${row.id} has no snapshot.`);
+    return open;
+  };
+  const findings = withoutIgnored(report.findings, ignored, snapshot);
+  left.set(report, { key, findings });
+  findings.catch(() => left.delete(report));
+  return findings;
+}
+
+/** The report of a crawl without what its site ignores; null when the crawl has none, or one of another version. */
+export async function openSiteReport(db: Database, row: Analysed & Pick<Crawl, 'siteId'>): Promise<SiteReport | null> {
+  const [report, ignored] = await Promise.all([openReport(db, row), ignoredFindings(db, row.siteId)]);
+  if (!report) return null;
+  const names = new Map(report.findings.map(({ id, name }) => [id, name]));
+  return {
+    ...report,
+    findings: ignored.length ? await findingsLeft(db, row, report, ignored) : report.findings,
+    ignored: ignored.flatMap((one) => {
+      const name = names.get(one.finding);
+      return name ? [{ ...one, name }] : [];
+    }),
+  };
+}
