@@ -5,6 +5,13 @@ declare -A docs_folder=([sqlite3-doc]=usr/share/doc/sqlite3 [git-doc]=usr/share/
 
 stop_docs() { [ ! -s "$here/nginx.pid" ] || kill "$(cat "$here/nginx.pid")"; }
 
+# Whether the tools are there and the packages can be downloaded.
+serve_docs_check() {
+  local tool
+  for tool in nginx python3 dpkg-deb; do command -v "$tool" >/dev/null || return 1; done
+  apt-get download --print-uris "$@" >/dev/null
+}
+
 serve_docs() {
   local tool package port servers=""
   for tool in nginx python3 dpkg-deb; do

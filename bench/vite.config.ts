@@ -5,5 +5,9 @@ import { alias } from '../alias.config.ts';
 export default defineConfig({
   resolve: { alias },
   ssr: { noExternal: true },
-  build: { ssr: true, target: 'node20', rollupOptions: { input: { core: 'bench/core.ts', fuzz: 'bench/fuzz.ts' } } },
+  build: {
+    ssr: true,
+    target: 'node20',
+    rollupOptions: { input: { core: 'bench/core.ts', fuzz: 'bench/fuzz.ts', findings: 'bench/findings/main.ts' } },
+  },
 });

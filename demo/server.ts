@@ -4,19 +4,29 @@ import { createServer as createHttpsServer } from 'node:https';
 import { createServer as createTcpServer } from 'node:net';
 import type { AddressInfo, Socket } from 'node:net';
 import { demoAnswer } from './site';
+import type { DemoAnswer } from './site';
 
 /** The first byte of a TLS handshake (RFC 8446 §5.1). */
 const TLS_HANDSHAKE = 22;
 
+interface Certificate {
+  key: string;
+  cert: string;
+}
+type AnswerOf = (host: string, secure: boolean, path: string) => DemoAnswer;
+
+/** Serves the demo website. @param port 0 for any */
+export const serveDemo = (port: number, certificate: Certificate) => serveByHost(port, certificate, demoAnswer);
+
 /**
- * Serves the demo website by host name, http and https on one port of the loopback interface.
+ * Serves websites by host name, http and https on one port of the loopback interface.
  * @param port 0 for any
  * @param certificate key and certificate in PEM
  */
-export async function serveDemo(port: number, certificate: { key: string; cert: string }) {
+export async function serveByHost(port: number, certificate: Certificate, answerOf: AnswerOf) {
   const answer = (secure: boolean) => (request: IncomingMessage, response: ServerResponse) => {
     const host = (request.headers.host ?? '').replace(/:\d+$/, '').toLowerCase();
-    const { status, headers, body } = demoAnswer(host, secure, request.url ?? '/');
+    const { status, headers, body } = answerOf(host, secure, request.url ?? '/');
     response.writeHead(status, headers).end(request.method === 'HEAD' ? undefined : body);
   };
   const http = createHttpServer(answer(false));

@@ -219,7 +219,7 @@ describe('the table of derivations', () => {
   it('works out again only what an edit touches', () => {
     const touched = derivationsAfter(['noindex']).map(({ name }) => name);
     expect(touched).toContain('verdicts');
-    expect(touched).not.toContain('near-duplicates');
+    expect(touched).not.toContain('depth');
     expect(touched).not.toContain('gates');
     expect(derivationsAfter([])).toEqual([]);
   });

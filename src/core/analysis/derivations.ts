@@ -4,7 +4,7 @@
  */
 import { anchorFacts, missingFragments } from '../anchors';
 import { countEqual, nearDuplicates, variantColumns } from '../duplicates';
-import { sources } from '../facts';
+import { sources, verdicts } from '../facts';
 import type { BaseFact, ColumnName, DerivedFact, Source } from '../facts';
 import { isResource, linkKinds } from '../links';
 import type { LinkKind } from '../links';
@@ -131,6 +131,9 @@ function addressColumns({
 const ofHtml = ({ columns }: Model, values: Int32Array) =>
   values.map((value, page) => (columns.html[page] === 1 ? value : -1));
 
+const INDEXABLE = verdicts.indexOf('indexable');
+const isIndexable = ({ columns }: Pick<Model, 'columns'>, page: number) => columns.verdict[page] === INDEXABLE;
+
 /** Pages of fewer words say too little to be called alike. */
 const MIN_WORDS = 20;
 
@@ -138,7 +141,7 @@ const MIN_WORDS = 20;
 function comparedFingerprints({ columns, fingerprints }: Model): Uint32Array {
   return fingerprints.map((half, at) => {
     const page = at >> 1;
-    return columns.html[page] === 1 && columns.word_count[page] >= MIN_WORDS ? half : 0;
+    return isIndexable({ columns }, page) && columns.word_count[page] >= MIN_WORDS ? half : 0;
   });
 }
 
@@ -238,12 +241,12 @@ export const derivations: readonly Derivation[] = [
     peer_share: peerShares(model),
   })),
   step('content links', ['links', 'html'], ['content_links'], (model) => ({ content_links: contentLinks(model) })),
-  step('duplicates', ['content_hash', 'html'], ['duplicates'], (model) => ({
-    duplicates: countEqual(htmlContent(model)),
+  step('duplicates', ['content_hash', 'html', 'verdict'], ['duplicates'], (model) => ({
+    duplicates: countEqual(htmlContent(model), (page) => isIndexable(model, page)),
   })),
   step(
     'near-duplicates',
-    ['fingerprints', 'html', 'word_count', 'content_hash', 'settings.nearTolerance'],
+    ['fingerprints', 'html', 'verdict', 'word_count', 'content_hash', 'settings.nearTolerance'],
     ['near_duplicates', 'near_group'],
     (model) => {
       const compared = { fingerprints: comparedFingerprints(model), content: htmlContent(model) };
@@ -255,8 +258,8 @@ export const derivations: readonly Derivation[] = [
   step(
     'anchors',
     [
-      ...(['links', 'phrases', 'outside', 'url', 'path', 'title', 'h1', 'description', 'language'] as const),
-      ...(['content_hash', 'html', 'page_nofollow', 'wordFilters', 'finalTargets'] as const),
+      ...(['links', 'phrases', 'outside', 'url', 'host', 'path', 'title', 'h1', 'description', 'language'] as const),
+      ...(['content_hash', 'html', 'verdict', 'wordFilters', 'finalTargets'] as const),
     ],
     ['linkFaults', 'anchors', 'anchor_faults'],
     (model) => anchorFacts(model, model.finalTargets),

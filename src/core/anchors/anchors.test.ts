@@ -53,7 +53,7 @@ const snapshot = tinySite({
       ['/more', 'Both', 'footer'],
     ],
   },
-  '/buses': { title: 'Night buses', pageNofollow: true, worded: [['/trams', 'Trams']] },
+  '/buses': { title: 'Night buses', nofollow: ['/trams'] },
   '/prices': { title: 'Prices of tickets', description: 'All fares', contentHash: 'a'.repeat(32) },
   '/copy': { title: 'Prices of tickets', contentHash: 'a'.repeat(32) },
   '/depot': { title: 'Depot', text: 'A turntable turns the engines.' },
@@ -104,7 +104,7 @@ describe('faults of anchors', () => {
     ['/', '/depot', 'Kennel', ['off_topic']],
     // The text of the target has one of the words.
     ['/', '/depot', 'Turntable and sheds', []],
-    ['/buses', '/trams', 'Trams', ['nofollow_mix']],
+    ['/buses', '/trams', '', ['empty', 'nofollow_mix']],
     ['/', '/fr/', '', ['no_return', 'bad_code']],
   ])('from %s to %s: “%.20s”', (from, to, words, faults) => expect(faultsOf(from, to, words)).toEqual(faults));
   it('are told of the target, with how many words lead there', () => {

@@ -1,19 +1,28 @@
 /** Faults of links (docs/MEANINGS.md, "Anchors" and "Verdict"), a bit each. */
-import { anchorFaults, BARE_IMAGE, CLICK_KIND, faultBit, linkKinds, MISSING_FRAGMENT, placements } from '../links';
+import {
+  anchorFaults,
+  BARE_IMAGE,
+  BESIDE,
+  CLICK_KIND,
+  faultBit,
+  linkKinds,
+  MISSING_FRAGMENT,
+  placements,
+} from '../links';
 import { nofollowRels } from '../reach';
 import { bareHost } from '../scope';
+import { verdicts } from '../facts';
 import { textAt } from '../snapshot';
 import type { Base, Columns } from '../snapshot';
 import { addressParts } from '../url';
 import { haveCommon, mayHaveAny, stems } from '../words';
 import { hostOfText } from './address';
+import { isLanguageCode } from './languageCodes';
 import { countedLanguages, genericIn, isName, isReference, isWayfinding, plainWords } from './words';
 
 const ANCHOR_FAULTS = (1 << anchorFaults.length) - 1;
 const MAX_ANCHOR = 100;
 const HREFLANG = linkKinds.indexOf('hreflang');
-/** BCP 47: language, script, region, as hreflang takes them; or x-default. */
-const languageCode = /^(x-default|[a-z]{2,3}(-[a-z]{4})?(-([a-z]{2}|\d{3}))?)$/i;
 
 const [EMPTY, NO_ALT, GENERIC, ADDRESS] = (['empty', 'image_no_alt', 'generic', 'address'] as const).map(faultBit);
 const [OVERLONG, OFF_TOPIC, CONFLICT] = (['overlong', 'off_topic', 'conflict'] as const).map(faultBit);
@@ -31,7 +40,7 @@ const MEANT_PART = 0.8;
 /** What the faults of links are found in. */
 export interface FaultBase extends Pick<Base, 'count' | 'links' | 'phrases' | 'outside' | 'wordFilters'> {
   columns: Columns<
-    'url' | 'path' | 'title' | 'h1' | 'description' | 'language' | 'content_hash' | 'page_nofollow' | 'html'
+    'url' | 'host' | 'path' | 'title' | 'h1' | 'description' | 'language' | 'content_hash' | 'html' | 'verdict'
   >;
 }
 
@@ -112,7 +121,7 @@ const SEVERAL = -2;
 function markLinks(base: FaultBase, words: Words, finalTargets: Int32Array) {
   const { count, links, phrases } = base;
   // Read once each: a lookup for each of many millions of links takes longer than the work.
-  const { offsets, target: targets, kind: kinds, marks, anchor: anchors, placement, fragment } = links;
+  const { offsets, target: targets, kind: kinds, marks, anchor: anchors } = links;
   const faults = new Uint16Array(targets.length);
   const leadsTo = new Int32Array(words.count).fill(NOTHING);
   const used = new Uint32Array(words.count);
@@ -120,11 +129,16 @@ function markLinks(base: FaultBase, words: Words, finalTargets: Int32Array) {
   const plain = addressBits(base, 'http:');
   const hosts = hostsOf(base);
   const content = contentsOf(base, finalTargets);
+  const isCompared = comparedTest(base, words, finalTargets);
+  // Hosts, and languages, are worlds of their own: each has its “Contact”.
+  const { host, language } = base.columns;
+  const isConflict = (a: number, b: number) =>
+    content(a) !== content(b) && host.codes[a] === host.codes[b] && language.codes[a] === language.codes[b];
   for (let page = 0; page < count; page++)
     for (let link = offsets[page]; link < offsets[page + 1]; link++) {
       const target = targets[link];
       const anchor = anchors[link];
-      if (kinds[link] === HREFLANG && !languageCode.test(phrases[anchor])) faults[link] |= BAD_CODE;
+      if (kinds[link] === HREFLANG && !isLanguageCode(phrases[anchor])) faults[link] |= BAD_CODE;
       if (kinds[link] !== CLICK_KIND) continue;
       if (secure[page] && plain[target]) faults[link] |= INSECURE;
       if (marks[link] & MISSING_FRAGMENT) faults[link] |= FRAGMENT;
@@ -134,13 +148,37 @@ function markLinks(base: FaultBase, words: Words, finalTargets: Int32Array) {
       if (named !== undefined && named === hosts(target)) faults[link] |= ADDRESS;
       const number = words.numbers[anchor];
       if (number < 0 || target >= count || target === page) continue;
-      if (fragment[link] !== 0 || !contentPlacement[placement[link]] || words.code[links.above[link]]) continue;
+      if (!isCompared(page, link)) continue;
       used[number]++;
-      const end = content(target);
-      if (leadsTo[number] === NOTHING) leadsTo[number] = end;
-      else if (leadsTo[number] !== end) leadsTo[number] = SEVERAL;
+      if (leadsTo[number] === NOTHING) leadsTo[number] = target;
+      else if (leadsTo[number] !== SEVERAL && isConflict(leadsTo[number], target)) leadsTo[number] = SEVERAL;
     }
   return { faults, leadsTo, used };
+}
+
+const INDEXABLE = verdicts.indexOf('indexable');
+
+/**
+ * Makes the test whether the words of a link must tell its target from others: it stands in the content of its page with no
+ * words beside it, leads to another page as a whole, and to one that may be indexed. A page below the one that the link is
+ * on is named by where the link stands.
+ */
+function comparedTest({ links, columns }: FaultBase, words: Words, finalTargets: Int32Array) {
+  const { path, verdict } = columns;
+  const pathOf = (page: number) => path.values[path.codes[page]];
+  const isBelow = (page: number, target: number) => {
+    const [own, other] = [pathOf(page), pathOf(target)];
+    if (columns.host.codes[page] !== columns.host.codes[target]) return false;
+    return own === other || (own !== '/' && own.endsWith('/') && other.startsWith(own));
+  };
+  return (page: number, link: number): boolean => {
+    if (links.fragment[link] !== 0 || !contentPlacement[links.placement[link]] || links.marks[link] & BESIDE)
+      return false;
+    if (words.code[links.above[link]]) return false;
+    const target = links.target[link];
+    const end = finalTargets[target] >= 0 ? finalTargets[target] : target;
+    return verdict[end] === INDEXABLE && !isBelow(page, target);
+  };
 }
 
 /** Numbers the contents of pages: pages whose redirects and canonicals end alike, or that are equal, have one number. */
@@ -189,9 +227,8 @@ const CONTENT = 2;
 const PART = 4;
 const PHRASE_SHIFT = 3;
 
-function clicksByTarget({ count, links, phrases, columns }: FaultBase, { code }: Words): Clicks {
+function clicksByTarget({ count, links, phrases }: FaultBase, { code }: Words): Clicks {
   const { offsets, target: targets, kind, anchor, rel, placement, fragment, above } = links;
-  const pageNofollow = columns.page_nofollow;
   const nofollowRel = nofollowRels(phrases);
   const into = new Uint32Array(count + 1);
   const isCounted = (page: number, link: number) =>
@@ -205,7 +242,8 @@ function clicksByTarget({ count, links, phrases, columns }: FaultBase, { code }:
   for (let page = 0; page < count; page++)
     for (let link = offsets[page]; link < offsets[page + 1]; link++) {
       if (!isCounted(page, link)) continue;
-      const withheld = pageNofollow[page] === 1 || nofollowRel[rel[link]] === 1 ? WITHHELD : 0;
+      // A page that withholds all its links says nothing of any one of them.
+      const withheld = nofollowRel[rel[link]] === 1 ? WITHHELD : 0;
       const isContent = contentPlacement[placement[link]] && !code[above[link]];
       const content = isContent ? (fragment[link] === 0 ? CONTENT : PART) : 0;
       entries[next[targets[link]]++] = (anchor[link] << PHRASE_SHIFT) | withheld | content;

@@ -32,10 +32,14 @@ export function countedLanguages(code: string | null): number {
 
 /** Through a series or a page, to the start, and to the same page in another language. */
 const wayfinding = new Set(
-  'next|previous|prev|first|last|back|up|top|to top|back to top|contents|table of contents|toc|index|menu|skip to content|skip to main content|next page|previous page|suivant|précédent|retour|haut de page|sommaire|weiter|zurück|nach oben|inhalt|inhaltsverzeichnis|siguiente|anterior|avanti|indietro|volgende|vorige|próximo|seguinte|home|start|homepage|accueil|startseite|inicio|início|english|français|deutsch|español|italiano|nederlands|português|polski|svenska|dansk|norsk|suomi|čeština|magyar|türkçe|русский|українська|日本語|中文|한국어|العربية|cymraeg|gaeilge|català|euskara|en|fr|de|es|it|nl|pt'.split(
+  'next|previous|prev|first|last|back|up|top|to top|back to top|contents|table of contents|toc|index|menu|skip to content|skip to main content|print|print version|print this page|drucken|imprimer|imprimir|stampa|suivant|précédent|retour|haut de page|sommaire|weiter|zurück|nach oben|inhalt|inhaltsverzeichnis|siguiente|anterior|avanti|indietro|volgende|vorige|próximo|seguinte|home|start|homepage|accueil|startseite|inicio|início|english|français|deutsch|español|italiano|nederlands|português|polski|svenska|dansk|norsk|suomi|čeština|magyar|türkçe|русский|українська|日本語|中文|한국어|العربية|cymraeg|gaeilge|català|euskara|en|fr|de|es|it|nl|pt'.split(
     '|',
   ),
 );
+
+/** To the next or earlier part of something that goes on: `Older articles`, `Month before`. */
+const paging =
+  /^(?:(?:next|previous|prev|older|newer|earlier|later|more|all|load more|show more)(?: (?:page|month|week|day|year|article|post|entrie|entry|item|result|stor(?:y|ie)|chapter|section|topic|new|comment|event)s?)?|(?:page|month|week|day|year) (?:before|after))$/;
 
 /** Lower case, without signs around and spaces between counted once: how words of anchors are compared. */
 export const plainWords = (text: string) =>
@@ -45,7 +49,8 @@ export const plainWords = (text: string) =>
     .replace(/\s+/g, ' ');
 
 /** Whether they show the way rather than name a page: next, home, a language, or digits alone. */
-export const isWayfinding = (words: string) => wayfinding.has(words) || (words !== '' && !/\p{L}/u.test(words));
+export const isWayfinding = (words: string) =>
+  wayfinding.has(words) || paging.test(words) || (words !== '' && !/\p{L}/u.test(words));
 
 const referenceWord =
   'section|sect|sec|chapter|chap|table|figure|fig|example|appendix|annex|part|page|step|note|footnote|equation|eq|clause|item|listing|volume|vol|issue|version|release|rfc|line|abschnitt|kapitel|tabelle|abbildung|abb|anhang|seite|chapitre|tableau|annexe|partie|sección|capítulo|tabla|figura|anexo|página|sezione|capitolo|tabella|pagina|hoofdstuk|tabel|figuur|bijlage|secção|tabela';

@@ -1,11 +1,20 @@
 /** Pages with the same content, and with nearly the same. */
 import { groupEqual, radixOrder } from '../grouping';
 
-/** How many other pages have the same code; −1 where it is 0, which is unknown. */
-export function countEqual(codes: Uint32Array): Int32Array {
+/**
+ * How many other pages have the same code.
+ * @param counts whether a page counts as one of them
+ * @returns −1 where the code is 0, which is unknown
+ */
+export function countEqual(codes: Uint32Array, counts: (page: number) => boolean = () => true): Int32Array {
   const times = new Map<number, number>();
-  for (const code of codes) if (code > 0) times.set(code, (times.get(code) ?? 0) + 1);
-  return Int32Array.from(codes, (code) => (code === 0 ? -1 : times.get(code)! - 1));
+  codes.forEach((code, page) => {
+    if (code > 0 && counts(page)) times.set(code, (times.get(code) ?? 0) + 1);
+  });
+  return codes.reduce((found, code, page) => {
+    found[page] = code === 0 ? -1 : (times.get(code) ?? 0) - Number(counts(page));
+    return found;
+  }, new Int32Array(codes.length));
 }
 
 /** How many of 32 bits are set. */

@@ -133,7 +133,7 @@ const cases: Record<string, Case> = {
     found: [1, 3, 1],
   },
   nofollow_mix: {
-    pages: { '/': { links: ['/a', '/b'] }, '/a': { links: ['/b'], pageNofollow: true }, '/b': {} },
+    pages: { '/': { links: ['/a', '/b'] }, '/a': { nofollow: ['/b'] }, '/b': {} },
     found: [1, 1, 1],
   },
   blocked_noindexed: {

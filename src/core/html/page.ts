@@ -106,6 +106,7 @@ interface FoundLink {
   placement: Placement;
   above: string;
   bareImage: boolean;
+  beside: boolean;
 }
 
 function pathOf(state: PageState, frame: Frame | null): string {
@@ -199,6 +200,8 @@ interface PageState {
   crumbDepth: number;
   crumbs: FoundLink[];
   click: OpenClick | null;
+  /** What stands in the block at hand: its click links, and whether it has had words outside of them. */
+  block: { links: FoundLink[]; hasWords: boolean };
 }
 
 const startState = (binary: string, decode: (raw: string) => string): PageState => ({
@@ -238,6 +241,7 @@ const startState = (binary: string, decode: (raw: string) => string): PageState 
   crumbDepth: 0,
   crumbs: [],
   click: null,
+  block: { links: [], hasWords: false },
 });
 
 const wholeText = ({ decode }: PageState, raw: string) => fold(resolveReferences(decode(raw)));
@@ -261,6 +265,7 @@ function addLink(state: PageState, kind: LinkKind, element: LinkElement, href: s
     placement: state.frame?.placement ?? 'none',
     above: pathOf(state, state.frame),
     bareImage: false,
+    beside: false,
   };
   if (state.found.length < MAX_LINKS) state.found.push(link);
   else state.facts.truncated = true;
@@ -319,6 +324,27 @@ const isMarked = (mark: string | undefined) => mark !== undefined && mark.includ
 const isCrumbTrail = ({ get }: Tag) =>
   isMarked(get('class')) || isMarked(get('aria-label')) || isMarked(get('id')) || isMarked(get('itemtype'));
 
+/** Cells do not end a block: what stands beside a link in its row tells what it is about. */
+const isInBlock = (name: string, number: number) => inline[number] || name === 'td' || name === 'th';
+
+function endBlock({ block }: PageState): void {
+  if (block.links.length > 1) for (const link of block.links) link.beside = true;
+  if (block.links.length) block.links = [];
+  block.hasWords = false;
+}
+
+function addToBlock({ block }: PageState, link: FoundLink): void {
+  if (block.hasWords) link.beside = true;
+  else block.links.push(link);
+}
+
+/** Notes words outside of links: all links of their block have them beside. */
+function addWords({ block }: PageState): void {
+  for (const link of block.links) link.beside = true;
+  block.links = [];
+  block.hasWords = true;
+}
+
 function readAnchor(state: PageState, tag: Tag, element: 'a' | 'area'): void {
   if (element === 'a') endClick(state);
   const href = attributeOf(state, tag, 'href');
@@ -327,6 +353,7 @@ function readAnchor(state: PageState, tag: Tag, element: 'a' | 'area'): void {
   if (state.crumbDepth && state.crumbs.length < MAX_CRUMBS) state.crumbs.push(link);
   const label = attributeOf(state, tag, 'aria-label');
   const title = attributeOf(state, tag, 'title');
+  addToBlock(state, link);
   if (element === 'a') state.click = { link, raw: '', alts: [], label, title };
   else link.anchor = clip(fold(attributeOf(state, tag, 'alt') || label || title || ''));
 }
@@ -367,6 +394,7 @@ function openElement(state: PageState, tag: Tag): void {
   const depth = (parent?.depth ?? 0) + 1;
   if (placement === 'main') state.hasMain = true;
   if (!inline[number]) state.gap = true;
+  if (!isInBlock(name, number)) endBlock(state);
   if (state.inertDepth === 0) {
     if (state.mayHaveTrail && state.crumbDepth === 0 && isCrumbTrail(tag)) state.crumbDepth = depth;
     readIds(state, tag);
@@ -377,10 +405,14 @@ function openElement(state: PageState, tag: Tag): void {
   state.frame = { name, parent, depth, className: tag.get('class') ?? '', placement, path: null, paths: null };
 }
 
+/** A letter or digit, in the bytes of any encoding. */
+const wordCharacter = /[0-9a-z\x80-\uffff]/i;
+
 function readText(state: PageState, raw: string): void {
   if (state.jsonLd !== null) state.jsonLd += raw;
   if (state.inertDepth > 0) return;
   if (state.gathering) state.gathering.raw += raw;
+  if (!state.click && !state.block.hasWords && wordCharacter.test(raw)) addWords(state);
   if (state.click) state.click.raw += raw;
   const { frame } = state;
   if (state.svgDepth > 0 || frame?.name === 'title') return;
@@ -401,6 +433,7 @@ function closeElement(state: PageState, name: string, number: number): void {
     state.jsonLd = null;
   }
   if (!inline[number]) state.gap = true;
+  if (!isInBlock(name, number)) endBlock(state);
   if (state.gathering?.name === name) endGathering(state);
 }
 
@@ -415,7 +448,7 @@ function resolveLinks(found: readonly FoundLink[], binary: string, base: string,
   const links: Link[] = [];
   let room = MAX_TARGETS_LENGTH;
   // Written out member by member: on pages of many links, spreading objects costs more than parsing them.
-  found.forEach(({ href, kind, element, anchor, rel, placement, above, bareImage }, i) => {
+  found.forEach(({ href, kind, element, anchor, rel, placement, above, bareImage, beside }, i) => {
     const { line, column } = places[i];
     if (room < 0) return;
     const to = identify(href, base);
@@ -423,7 +456,21 @@ function resolveLinks(found: readonly FoundLink[], binary: string, base: string,
       const [target, fragment] = [to.address, clip(to.fragment)];
       if ((room -= target.length) < 0) return;
       const relative = kind === 'canonical' && isRelative(href);
-      links.push({ kind, element, target, anchor, rel, placement, above, fragment, line, column, bareImage, relative });
+      links.push({
+        kind,
+        element,
+        target,
+        anchor,
+        rel,
+        placement,
+        above,
+        fragment,
+        line,
+        column,
+        bareImage,
+        relative,
+        beside,
+      });
       return;
     }
     const target = kind === 'click' ? malformedTarget(href) : null;

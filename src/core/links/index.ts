@@ -7,6 +7,7 @@ export type { LinkBundle } from './bundle';
 export { numbering } from './numbering';
 export {
   BARE_IMAGE,
+  BESIDE,
   countPackedLinks,
   eachPackedLink,
   MISSING_FRAGMENT,

@@ -21,6 +21,8 @@ export interface LinkOf<Text> {
   column: number;
   /** True when it holds an image without a text instead, and no words. */
   bareImage?: boolean;
+  /** True for a click link whose block (paragraph, list item, row of a table) has words besides its own. */
+  beside?: boolean;
   /** True for a canonical that is written without its scheme and host. */
   relative?: boolean;
 }

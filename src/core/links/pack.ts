@@ -7,11 +7,14 @@ const FIELDS = 7;
 const ASCENDING = 1;
 const PLACEMENT = 14;
 const HAS_FRAGMENT = 128;
-/** Two more bits of that byte, as they are handed over. */
+/** Three more bits of that byte, as they are handed over. */
 export const BARE_IMAGE = 16;
 export const RELATIVE = 32;
+/** Its block has other words. */
+export const BESIDE = 64;
+const MARKS = BARE_IMAGE | RELATIVE | BESIDE;
 /** Set when a base is laid out, and never packed: the fragment names nothing on the target. */
-export const MISSING_FRAGMENT = 64;
+export const MISSING_FRAGMENT = 128;
 
 /** Room for `count` packed links, filled from the front. */
 function packer(count: number) {
@@ -69,7 +72,7 @@ export function packLinks<Text>(
       phrase(link.fragment),
       link.line,
       link.column,
-      (link.bareImage ? BARE_IMAGE : 0) + (link.relative ? RELATIVE : 0),
+      (link.bareImage ? BARE_IMAGE : 0) + (link.relative ? RELATIVE : 0) + (link.beside ? BESIDE : 0),
     );
   return packed();
 }
@@ -158,7 +161,7 @@ export function eachPackedLink(bytes: Uint8Array, visit: LinkVisitor): void {
     const fragment = placement & HAS_FRAGMENT ? take() : 0;
     const lineField = take();
     line = placement & ASCENDING ? line + lineField : lineField;
-    const marks = placement & (BARE_IMAGE | RELATIVE);
+    const marks = placement & MARKS;
     visit(
       kind >> 4,
       kind & 15,

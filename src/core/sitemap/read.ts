@@ -35,11 +35,22 @@ const clipField = (text: string) => text.trim().slice(0, MAX_FIELD);
 
 const local = (name: string) => name.slice(name.indexOf(':') + 1).toLowerCase();
 
-/** Reads an XML sitemap (urlset or index, sitemaps.org 0.9) piece by piece; nothing is held but the entry being read. */
+/** The forms of XML: what an entry is called, how deep it stands, and which of its elements hold its address. */
+const forms: Record<string, { entries: readonly string[]; depth: number; address: string; attribute?: string }> = {
+  urlset: { entries: ['url'], depth: 2, address: 'loc' },
+  sitemapindex: { entries: ['sitemap'], depth: 2, address: 'loc' },
+  /** RSS 2.0 and RSS 1.0. Dates of feeds are of another form than lastmod, and say when a text was published. */
+  rss: { entries: ['item'], depth: 3, address: 'link' },
+  rdf: { entries: ['item'], depth: 2, address: 'link' },
+  /** Atom (RFC 4287): the address is an attribute of its link to the page itself. */
+  feed: { entries: ['entry'], depth: 2, address: 'link', attribute: 'href' },
+};
+
+/** Reads an XML sitemap (sitemaps.org 0.9) or feed piece by piece; nothing is held but the entry being read. */
 function xmlReader({ onUrl, onSitemap, onFault }: SitemapEvents): SitemapReader {
   const parser = new SaxesParser({ xmlns: false, position: true });
   let failed = false;
-  let index = false;
+  let form = forms.urlset;
   let entry: SitemapEntry | null = null;
   let field: 'loc' | 'lastmod' | null = null;
   const path: string[] = [];
@@ -52,19 +63,20 @@ function xmlReader({ onUrl, onSitemap, onFault }: SitemapEvents): SitemapReader 
   parser.on('error', (error) =>
     fault({ code: 'not_well_formed', detail: error.message.replace(/^\d+:\d+: /, '') }, parser.line),
   );
-  parser.on('opentag', ({ name }) => {
+  parser.on('opentag', ({ name, attributes }) => {
     if (path.length === MAX_DEPTH) fault({ code: 'nested_too_deep', most: MAX_DEPTH }, parser.line);
     const tag = local(name);
     path.push(tag);
     if (path.length === 1) {
-      index = tag === 'sitemapindex';
-      if (!index && tag !== 'urlset') fault({ code: 'not_a_sitemap', root: name }, parser.line);
-    } else if (path.length === 2 && (tag === 'url' || tag === 'sitemap'))
+      if (!Object.hasOwn(forms, tag)) fault({ code: 'not_a_sitemap', root: name }, parser.line);
+      form = forms[tag];
+    } else if (path.length === form.depth && form.entries.includes(tag))
       entry = { loc: '', lastmod: null, line: parser.line };
-    else if (path.length === 3 && entry && (tag === 'loc' || tag === 'lastmod')) {
-      field = tag;
-      if (tag === 'loc') entry.line = parser.line;
-    }
+    else if (path.length === form.depth + 1 && entry && tag === form.address) {
+      entry.line = parser.line;
+      if (!form.attribute) field = 'loc';
+      else if ((attributes.rel ?? 'alternate') === 'alternate') entry.loc = String(attributes[form.attribute] ?? '');
+    } else if (path.length === form.depth + 1 && entry && tag === 'lastmod') field = 'lastmod';
   });
   const text = (data: string) => {
     if (entry && field) entry[field] = (entry[field] ?? '') + data;
@@ -72,10 +84,10 @@ function xmlReader({ onUrl, onSitemap, onFault }: SitemapEvents): SitemapReader 
   parser.on('text', text);
   parser.on('cdata', text);
   parser.on('closetag', () => {
-    if (path.length === 3) field = null;
-    if (path.length === 2 && entry) {
+    if (path.length === form.depth + 1) field = null;
+    if (path.length === form.depth && entry) {
       const done = { ...entry, loc: clipField(entry.loc), lastmod: clipField(entry.lastmod ?? '') || null };
-      if (done.loc) (index ? onSitemap : onUrl)(done);
+      if (done.loc) (form === forms.sitemapindex ? onSitemap : onUrl)(done);
       entry = null;
     }
     path.pop();

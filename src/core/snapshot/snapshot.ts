@@ -20,7 +20,7 @@ export interface BaseLinks {
   fragment: Uint32Array;
   line: Uint32Array;
   column: Uint32Array;
-  /** Bits of what else was observed (BARE_IMAGE, RELATIVE, MISSING_FRAGMENT). */
+  /** Bits of what else was observed (BARE_IMAGE, RELATIVE, BESIDE, MISSING_FRAGMENT). */
   marks: Uint8Array;
 }
 

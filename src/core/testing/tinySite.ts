@@ -17,6 +17,8 @@ export interface TinyPage extends Partial<FoundFacts> {
   links?: string[];
   /** Paths with the words of the link, and where it is. */
   worded?: [to: string, words: string, placement?: Placement][];
+  /** Paths of links with rel=nofollow. */
+  nofollow?: string[];
   /** Paths with the words of the link and the fragment that it leads to. */
   fragments?: [to: string, words: string, fragment: string][];
   /** Paths by another kind of link. */
@@ -60,28 +62,39 @@ export function tinyBase(
     (
       [
         path,
-        { links = [], worded = [], fragments = [], declared = [], headed = [], unvisitedReason, text = '', ...given },
+        {
+          links = [],
+          worded = [],
+          fragments = [],
+          nofollow = [],
+          declared = [],
+          headed = [],
+          unvisitedReason,
+          text = '',
+          ...given
+        },
       ],
       i,
     ) => {
       const redirect: [LinkKind, string][] = given.redirectTo ? [['redirect', given.redirectTo]] : [];
-      type Made = [LinkKind, string, string, Placement?, string?];
+      type Made = [LinkKind, string, string, Placement?, string?, string?];
       const all: Made[] = [
         ...links.map((to): Made => ['click', to, '']),
         ...worded.map(([to, words, placement]): Made => ['click', to, words, placement]),
+        ...nofollow.map((to): Made => ['click', to, '', 'main', '', 'nofollow']),
         ...fragments.map(([to, words, fragment]): Made => ['click', to, words, 'main', fragment]),
         ...[...declared, ...redirect, ...headed].map(([kind, to]): Made => [kind, to, '']),
       ];
       packed.set(
         i + 1,
         packLinks(
-          all.map(([kind, to, words, placement = 'main', fragment = ''], at) => ({
+          all.map(([kind, to, words, placement = 'main', fragment = '', rel = ''], at) => ({
             kind,
             element: 'a' as const,
             placement,
             target: to,
             anchor: words,
-            rel: '',
+            rel,
             above: '',
             fragment,
             line: at < all.length - headed.length ? at + 1 : 0,

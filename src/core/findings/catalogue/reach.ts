@@ -66,6 +66,7 @@ export const reachFindings: readonly Finding[] = [
   {
     over: 'pages',
     id: 'gates',
+    worthALook: true,
     related: ['one_way_in', 'deep_pages'],
     question: 'Reach',
     weight: 0.3,
