@@ -1,27 +1,20 @@
 /** Faults of links (docs/MEANINGS.md, "Anchors" and "Verdict"), a bit each. */
-import {
-  anchorFaults,
-  BARE_IMAGE,
-  BESIDE,
-  CLICK_KIND,
-  faultBit,
-  linkKinds,
-  MISSING_FRAGMENT,
-  placements,
-} from '../links';
-import { nofollowRels } from '../reach';
+import { anchorFaults, BARE_IMAGE, CLICK_KIND, faultBit, linkKinds, MISSING_FRAGMENT } from '../links';
 import { bareHost } from '../scope';
-import { verdicts } from '../facts';
 import { textAt } from '../snapshot';
-import type { Base, Columns } from '../snapshot';
 import { addressParts } from '../url';
 import { haveCommon, mayHaveAny, stems } from '../words';
-import { hostOfText } from './address';
+import { clicksByTarget, COMPARED, CONTENT, PART, PHRASE_SHIFT, WITHHELD } from './clicks';
+import type { Clicks } from './clicks';
+import { comparedTest, conflictTest } from './conflicts';
+import type { ConflictTest } from './conflicts';
+import type { FaultBase } from './faultBase';
 import { isLanguageCode } from './languageCodes';
-import { countedLanguages, genericIn, isName, isReference, isWayfinding, plainWords } from './words';
+import { wordsOf } from './phrases';
+import type { Words } from './phrases';
+import { countedLanguages } from './words';
 
 const ANCHOR_FAULTS = (1 << anchorFaults.length) - 1;
-const MAX_ANCHOR = 100;
 const HREFLANG = linkKinds.indexOf('hreflang');
 
 const [EMPTY, NO_ALT, GENERIC, ADDRESS] = (['empty', 'image_no_alt', 'generic', 'address'] as const).map(faultBit);
@@ -34,15 +27,6 @@ const OFTEN = 3;
 /** The same link on this part of all pages, and on so many at least, is navigation, wherever it stands. */
 const NAVIGATION_PART = 0.2;
 const NAVIGATION_PAGES = 20;
-/** A page to which this part of the links with some words lead is what they stand for; only the others are a conflict. */
-const MEANT_PART = 0.8;
-
-/** What the faults of links are found in. */
-export interface FaultBase extends Pick<Base, 'count' | 'links' | 'phrases' | 'outside' | 'wordFilters'> {
-  columns: Columns<
-    'url' | 'host' | 'path' | 'title' | 'h1' | 'description' | 'language' | 'content_hash' | 'html' | 'verdict'
-  >;
-}
 
 export interface AnchorFacts {
   /** One entry a link, the bits of `linkFaults`. */
@@ -58,82 +42,26 @@ export interface AnchorFacts {
  */
 export function anchorFacts(base: FaultBase, finalTargets: Int32Array): AnchorFacts {
   const words = wordsOf(base.phrases);
-  const { faults, leadsTo, used } = markLinks(base, words, finalTargets);
+  const faults = markLinks(base, words);
   markReturns(base, faults);
   const anchors = new Int32Array(base.count);
-  const clicks = clicksByTarget(base, words);
-  const isConflict: IsConflict = (number, times) => leadsTo[number] === SEVERAL && times < MEANT_PART * used[number];
+  const clicks = clicksByTarget(base, words, comparedTest(base, words, finalTargets));
+  const isConflict = conflictTest(base, words, clicks, finalTargets);
   const judge = judgeOf(base, words, isConflict);
   const marks = new Uint16Array(clicks.entries.length);
   for (let page = 0; page < base.count; page++) anchors[page] = judge(page, clicks, marks);
   return { linkFaults: faults, anchors, anchor_faults: addMarks(base, words, clicks, marks, faults) };
 }
 
-/** Whether words lead to several pages, and not nearly always to the one to which they lead so many times. */
-type IsConflict = (words: number, times: number) => boolean;
-
-interface Words {
-  /**
-   * By phrase, the number of its words, which may be written differently; −1 for words that are not judged by what they lead
-   * to: they fit anything, show the way, refer to a numbered part, or are a name of code.
-   */
-  numbers: Int32Array;
-  count: number;
-  /** By phrase, in which languages it fits any link; 0 for none. */
-  generic: Uint8Array;
-  /** By phrase, whether it is a path through elements that hold code. */
-  code: Uint8Array;
-  /** By phrase, whether it is overlong. */
-  overlong: Uint8Array;
-  /** By phrase, the host that it names when it is an address and nothing else. */
-  hosts: Map<number, string>;
-}
-
-const holdsCode = /(^|>)(pre|code|kbd|samp|tt)([.>]|$)/;
-
-function wordsOf(phrases: readonly string[]): Words {
-  const known = new Map<string, number>();
-  const hosts = new Map<number, string>();
-  const generic = new Uint8Array(phrases.length);
-  const overlong = new Uint8Array(phrases.length);
-  const code = Uint8Array.from(phrases, (text) => Number(holdsCode.test(text)));
-  const numbers = Int32Array.from(phrases, (text, phrase) => {
-    if ([...text.slice(0, 3 * MAX_ANCHOR)].length > MAX_ANCHOR) overlong[phrase] = 1;
-    const host = text.includes('.') || text.includes('://') ? hostOfText(text) : null;
-    if (host) hosts.set(phrase, host);
-    const words = plainWords(text);
-    if (isName(text)) return -1;
-    if ((generic[phrase] = genericIn(words))) return -1;
-    if (words === '' || isWayfinding(words) || isReference(words)) return -1;
-    if (!known.has(words)) known.set(words, known.size);
-    return known.get(words)!;
-  });
-  return { numbers, count: known.size, generic, code, overlong, hosts };
-}
-
-/** Whether a link stands in the content of its page, not in what is around it on every page. */
-const contentPlacement = placements.map((name) => name === 'main' || name === 'none');
-
-const NOTHING = -1;
-const SEVERAL = -2;
-
-/** Marks what shows of a link by itself, and tells for all words where the links of contents with them end. */
-function markLinks(base: FaultBase, words: Words, finalTargets: Int32Array) {
+/** Marks what shows of a link by itself. */
+function markLinks(base: FaultBase, words: Words): Uint16Array {
   const { count, links, phrases } = base;
   // Read once each: a lookup for each of many millions of links takes longer than the work.
   const { offsets, target: targets, kind: kinds, marks, anchor: anchors } = links;
   const faults = new Uint16Array(targets.length);
-  const leadsTo = new Int32Array(words.count).fill(NOTHING);
-  const used = new Uint32Array(words.count);
   const secure = addressBits(base, 'https:');
   const plain = addressBits(base, 'http:');
   const hosts = hostsOf(base);
-  const content = contentsOf(base, finalTargets);
-  const isCompared = comparedTest(base, words, finalTargets);
-  // Hosts, and languages, are worlds of their own: each has its “Contact”.
-  const { host, language } = base.columns;
-  const isConflict = (a: number, b: number) =>
-    content(a) !== content(b) && host.codes[a] === host.codes[b] && language.codes[a] === language.codes[b];
   for (let page = 0; page < count; page++)
     for (let link = offsets[page]; link < offsets[page + 1]; link++) {
       const target = targets[link];
@@ -143,51 +71,12 @@ function markLinks(base: FaultBase, words: Words, finalTargets: Int32Array) {
       if (secure[page] && plain[target]) faults[link] |= INSECURE;
       if (marks[link] & MISSING_FRAGMENT) faults[link] |= FRAGMENT;
       if (anchor === 0) faults[link] |= marks[link] & BARE_IMAGE ? NO_ALT : EMPTY;
-      if (words.overlong[anchor]) faults[link] |= OVERLONG;
+      // In a table of contents the words are those of the heading.
+      if (words.overlong[anchor] && target !== page) faults[link] |= OVERLONG;
       const named = words.hosts.size ? words.hosts.get(anchor) : undefined;
       if (named !== undefined && named === hosts(target)) faults[link] |= ADDRESS;
-      const number = words.numbers[anchor];
-      if (number < 0 || target >= count || target === page) continue;
-      if (!isCompared(page, link)) continue;
-      used[number]++;
-      if (leadsTo[number] === NOTHING) leadsTo[number] = target;
-      else if (leadsTo[number] !== SEVERAL && isConflict(leadsTo[number], target)) leadsTo[number] = SEVERAL;
     }
-  return { faults, leadsTo, used };
-}
-
-const INDEXABLE = verdicts.indexOf('indexable');
-
-/**
- * Makes the test whether the words of a link must tell its target from others: it stands in the content of its page with no
- * words beside it, leads to another page as a whole, and to one that may be indexed. A page below the one that the link is
- * on is named by where the link stands.
- */
-function comparedTest({ links, columns }: FaultBase, words: Words, finalTargets: Int32Array) {
-  const { path, verdict } = columns;
-  const pathOf = (page: number) => path.values[path.codes[page]];
-  const isBelow = (page: number, target: number) => {
-    const [own, other] = [pathOf(page), pathOf(target)];
-    if (columns.host.codes[page] !== columns.host.codes[target]) return false;
-    return own === other || (own !== '/' && own.endsWith('/') && other.startsWith(own));
-  };
-  return (page: number, link: number): boolean => {
-    if (links.fragment[link] !== 0 || !contentPlacement[links.placement[link]] || links.marks[link] & BESIDE)
-      return false;
-    if (words.code[links.above[link]]) return false;
-    const target = links.target[link];
-    const end = finalTargets[target] >= 0 ? finalTargets[target] : target;
-    return verdict[end] === INDEXABLE && !isBelow(page, target);
-  };
-}
-
-/** Numbers the contents of pages: pages whose redirects and canonicals end alike, or that are equal, have one number. */
-function contentsOf({ columns }: FaultBase, finalTargets: Int32Array): (page: number) => number {
-  const { codes, values } = columns.content_hash;
-  return (page) => {
-    const end = finalTargets[page] >= 0 ? finalTargets[page] : page;
-    return codes[end] > 0 ? codes[end] : values.length + end;
-  };
+  return faults;
 }
 
 /** Gives the host of an address by its number, `www.` apart. */
@@ -212,48 +101,13 @@ function markReturns({ count, links, columns }: FaultBase, faults: Uint16Array):
       if (kind[link] === HREFLANG && targets[link] < count && !returns(targets[link], page)) faults[link] |= NO_RETURN;
 }
 
-/**
- * The click links between different inside pages, by their targets: those to page `i` are `entries[offsets[i]]` to
- * `entries[offsets[i + 1] − 1]`, each the number of its phrase above three bits. Gone through in the order in which memory
- * lies, many millions of links take a fraction of the time.
- */
-interface Clicks {
-  offsets: Uint32Array;
-  entries: Uint32Array;
-}
-const WITHHELD = 1;
-/** The link stands in the content of its page and leads to a page as a whole, or to a part of it. */
-const CONTENT = 2;
-const PART = 4;
-const PHRASE_SHIFT = 3;
-
-function clicksByTarget({ count, links, phrases }: FaultBase, { code }: Words): Clicks {
-  const { offsets, target: targets, kind, anchor, rel, placement, fragment, above } = links;
-  const nofollowRel = nofollowRels(phrases);
-  const into = new Uint32Array(count + 1);
-  const isCounted = (page: number, link: number) =>
-    kind[link] === CLICK_KIND && targets[link] < count && targets[link] !== page;
-  for (let page = 0; page < count; page++)
-    for (let link = offsets[page]; link < offsets[page + 1]; link++)
-      if (isCounted(page, link)) into[targets[link] + 1]++;
-  for (let page = 0; page < count; page++) into[page + 1] += into[page];
-  const next = into.slice(0, count);
-  const entries = new Uint32Array(into[count]);
-  for (let page = 0; page < count; page++)
-    for (let link = offsets[page]; link < offsets[page + 1]; link++) {
-      if (!isCounted(page, link)) continue;
-      // A page that withholds all its links says nothing of any one of them.
-      const withheld = nofollowRel[rel[link]] === 1 ? WITHHELD : 0;
-      const isContent = contentPlacement[placement[link]] && !code[above[link]];
-      const content = isContent ? (fragment[link] === 0 ? CONTENT : PART) : 0;
-      entries[next[targets[link]]++] = (anchor[link] << PHRASE_SHIFT) | withheld | content;
-    }
-  return { offsets: into, entries };
-}
+/** Whether the words of a link are among those of its fragment, as in “Colours” to `#colours-of-1938`. */
+const namesFragment = (text: string, fragment: string) =>
+  fragment !== '' && haveCommon(stems(text), stems(fragment.replace(/[^\p{L}\p{N}]+/gu, ' ')));
 
 /** Adds what was found of links by their targets to the faults of links. @returns the faults of anchors by target */
 function addMarks(
-  { count, links, columns }: FaultBase,
+  { count, links, phrases, columns }: FaultBase,
   words: Words,
   clicks: Clicks,
   marks: Uint16Array,
@@ -276,6 +130,7 @@ function addMarks(
         const found = marks[next[target]++];
         // What is called like the page that it leads to names it, whatever the words are.
         mark = (mark & found) | (found & ~GENERIC);
+        if (mark & OFF_TOPIC && namesFragment(phrases[anchor[link]], phrases[fragment[link]])) mark &= ~OFF_TOPIC;
         byTarget[target] |= (faults[link] | mark) & ANCHOR_FAULTS;
       }
       faults[link] |= mark;
@@ -285,7 +140,7 @@ function addMarks(
 }
 
 /** Judges the links to one page at a time: what shows only when all of them are looked at. */
-function judgeOf(base: FaultBase, words: Words, isConflict: IsConflict) {
+function judgeOf(base: FaultBase, words: Words, isConflict: ConflictTest) {
   const { phrases } = base;
   const pages = base.columns.html.reduce((sum, html) => sum + Number(html === 1), 0);
   const isNavigation = (times: number) => times >= Math.max(NAVIGATION_PAGES, NAVIGATION_PART * pages);
@@ -299,6 +154,8 @@ function judgeOf(base: FaultBase, words: Words, isConflict: IsConflict) {
   const times = new Uint32Array(phrases.length);
   const isMet = new Uint8Array(phrases.length);
   const partTimes = new Uint32Array(phrases.length);
+  /** How often its words must tell the page from others. */
+  const compared = new Uint32Array(phrases.length);
   const faultsHere = new Uint16Array(phrases.length);
   const met: number[] = [];
 
@@ -318,7 +175,7 @@ function judgeOf(base: FaultBase, words: Words, isConflict: IsConflict) {
     const text = base.wordFilters.bytes.subarray(base.wordFilters.offsets[page], base.wordFilters.offsets[page + 1]);
     for (const phrase of telling) {
       const said = stemsOf(phrase);
-      let found = isConflict(words.numbers[phrase], times[phrase]) ? CONFLICT : 0;
+      let found = isConflict(words.numbers[phrase], compared[phrase]) ? CONFLICT : 0;
       const isOff =
         topic !== null &&
         said.size > 0 &&
@@ -344,16 +201,19 @@ function judgeOf(base: FaultBase, words: Words, isConflict: IsConflict) {
       isMet[phrase] = 1;
       if (entries[i] & CONTENT) times[phrase]++;
       else if (entries[i] & PART) partTimes[phrase]++;
+      if (entries[i] & COMPARED) compared[phrase]++;
     }
     judgeWords(page);
     const mixed = withheld > 0 && withheld < to - from ? MIX : 0;
     for (let i = from; i < to; i++) {
       const found = faultsHere[entries[i] >>> PHRASE_SHIFT];
       // Words that lead to a part of a page name that part: they are judged by the text in which it stands, and no more.
-      const judged = entries[i] & CONTENT ? found : found & (entries[i] & PART ? GENERIC | OFF_TOPIC : GENERIC);
+      const whole = entries[i] & COMPARED ? found : found & ~CONFLICT;
+      const judged = entries[i] & CONTENT ? whole : found & (entries[i] & PART ? GENERIC | OFF_TOPIC : GENERIC);
       marks[i] = judged | (entries[i] & WITHHELD ? mixed : 0);
     }
-    for (const phrase of met) times[phrase] = partTimes[phrase] = isMet[phrase] = faultsHere[phrase] = 0;
+    for (const phrase of met)
+      times[phrase] = partTimes[phrase] = compared[phrase] = isMet[phrase] = faultsHere[phrase] = 0;
     return met.length;
   };
 }

@@ -1,4 +1,5 @@
 export { anchorFacts } from './faults';
-export type { AnchorFacts, FaultBase } from './faults';
+export type { AnchorFacts } from './faults';
+export type { FaultBase } from './faultBase';
 export { plainWords } from './words';
 export { missingFragments } from './fragments';

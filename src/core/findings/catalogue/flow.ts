@@ -29,6 +29,7 @@ export const flowFindings: readonly Finding[] = [
   {
     over: 'pages',
     id: 'crowded',
+    worthALook: true,
     question: 'Flow',
     weight: 0.3,
     name: 'Pages with too many links in their content',

@@ -188,8 +188,8 @@ export const rulesFindings: readonly Finding[] = [
     question: 'Rules',
     weight: 0.5,
     name: 'Identical pages',
-    select: () => 'indexable and duplicates > 0',
-    rule: 'The page may be indexed, and another page that may be indexed has exactly the same content, byte for byte.',
+    select: () => 'indexable and duplicates > 0 and not variants_unsettled',
+    rule: 'The page may be indexed, and another page that may be indexed has exactly the same content, byte for byte, under an address that is no variant of its own.',
     why: 'Search engines show only one of them, and not always the one that you want.',
     remedy: 'Keep one page, and redirect the others to it or name it as their canonical.',
     oneEdit: 'content_hash',
@@ -197,6 +197,7 @@ export const rulesFindings: readonly Finding[] = [
   {
     over: 'pages',
     id: 'near_duplicates',
+    worthALook: true,
     related: ['duplicates', 'thin'],
     question: 'Rules',
     weight: 0.3,
@@ -234,6 +235,7 @@ export const rulesFindings: readonly Finding[] = [
   {
     over: 'pages',
     id: 'thin',
+    worthALook: true,
     related: ['near_duplicates'],
     question: 'Rules',
     weight: 0.2,

@@ -1,0 +1,84 @@
+/** The same words for different pages. */
+import { verdicts } from '../facts';
+import { BESIDE } from '../links';
+import { COMPARED, PHRASE_SHIFT } from './clicks';
+import type { Clicks } from './clicks';
+import type { FaultBase } from './faultBase';
+import { contentPlacement } from './phrases';
+import type { Words } from './phrases';
+
+const INDEXABLE = verdicts.indexOf('indexable');
+
+/**
+ * Makes the test whether the words of a link must tell its target from others: it stands in the content of its page with no
+ * words beside it, leads to another page as a whole, and to one that may be indexed. A page below the one that the link is
+ * on is named by where the link stands.
+ */
+export function comparedTest({ links, columns }: FaultBase, words: Words, finalTargets: Int32Array) {
+  const { path, verdict } = columns;
+  const pathOf = (page: number) => path.values[path.codes[page]];
+  const isBelow = (page: number, target: number) => {
+    const [own, other] = [pathOf(page), pathOf(target)];
+    if (columns.host.codes[page] !== columns.host.codes[target]) return false;
+    return own === other || (own !== '/' && own.endsWith('/') && other.startsWith(own));
+  };
+  return (page: number, link: number): boolean => {
+    if (links.fragment[link] !== 0 || !contentPlacement[links.placement[link]] || links.marks[link] & BESIDE)
+      return false;
+    if (words.apart[links.above[link]]) return false;
+    const target = links.target[link];
+    const end = finalTargets[target] >= 0 ? finalTargets[target] : target;
+    return verdict[end] === INDEXABLE && !isBelow(page, target);
+  };
+}
+
+/** Numbers the contents of pages: pages whose redirects and canonicals end alike, or that are equal, have one number. */
+function contentsOf({ columns }: FaultBase, finalTargets: Int32Array): (page: number) => number {
+  const { codes, values } = columns.content_hash;
+  return (page) => {
+    const end = finalTargets[page] >= 0 ? finalTargets[page] : page;
+    return codes[end] > 0 ? codes[end] : values.length + end;
+  };
+}
+
+const NOTHING = -1;
+const SEVERAL = -2;
+/** A page to which this part of the links with some words lead is what they stand for; only the others are a conflict. */
+const MEANT_PART = 0.8;
+/** Words that lead to so many pages, each from about one place, stand for something that each page has of its own. */
+const OWN_TARGETS = 5;
+const OWN_PART = 0.5;
+
+/** Whether words lead to several pages, and not nearly always to the one to which they lead so many times. */
+export type ConflictTest = (words: number, times: number) => boolean;
+
+/**
+ * Finds the words that lead to several pages. Hosts, and languages, are worlds of their own: each has its “Contact”. So are
+ * pages that each have their own “List of all members”.
+ */
+export function conflictTest(base: FaultBase, words: Words, clicks: Clicks, finalTargets: Int32Array): ConflictTest {
+  const { offsets, entries } = clicks;
+  const { host, language } = base.columns;
+  const content = contentsOf(base, finalTargets);
+  const leadsTo = new Int32Array(words.count).fill(NOTHING);
+  const used = new Uint32Array(words.count);
+  const targets = new Uint32Array(words.count);
+  const last = new Int32Array(words.count).fill(NOTHING);
+  const differ = (a: number, b: number) =>
+    content(a) !== content(b) && host.codes[a] === host.codes[b] && language.codes[a] === language.codes[b];
+  for (let page = 0; page < base.count; page++)
+    for (let i = offsets[page]; i < offsets[page + 1]; i++) {
+      if (!(entries[i] & COMPARED)) continue;
+      const number = words.numbers[entries[i] >>> PHRASE_SHIFT];
+      if (number < 0) continue;
+      used[number]++;
+      if (last[number] === page) continue;
+      last[number] = page;
+      targets[number]++;
+      if (leadsTo[number] === NOTHING) leadsTo[number] = page;
+      else if (leadsTo[number] !== SEVERAL && differ(leadsTo[number], page)) leadsTo[number] = SEVERAL;
+    }
+  const isOwn = (number: number) => targets[number] >= OWN_TARGETS && targets[number] > OWN_PART * used[number];
+  return (number, times) =>
+    times > 0 && leadsTo[number] === SEVERAL && !isOwn(number) && times < MEANT_PART * used[number];
+}
