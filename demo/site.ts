@@ -8,6 +8,7 @@ import { calendarPage } from './calendar';
 import { shopPage } from './shop';
 import { escapeHtml, link, list, ORIGIN, paragraphs, render } from './template';
 import type { Sheet } from './template';
+import { workshopMoved, workshopPages } from './workshop';
 
 export interface DemoAnswer {
   status: number;
@@ -247,12 +248,10 @@ function sheets(): Sheet[] {
     });
   });
 
-  index(
-    '/learn/',
-    'Learn',
-    'How it worked, and still works.',
-    learn.slice(0, 15).map(({ slug, title }) => link(`/learn/${slug}`, title)),
-  );
+  index('/learn/', 'Learn', 'How it worked, and still works.', [
+    ...learn.slice(0, 15).map(({ slug, title }) => link(`/learn/${slug}`, title)),
+    link('/learn/workshop/', 'Workshop notes'),
+  ]);
   learn.forEach(({ slug, title, lead }, i) =>
     page({
       path: `/learn/${slug}`,
@@ -431,6 +430,8 @@ function fixedAnswers(): Map<string, DemoAnswer> {
   return new Map<string, DemoAnswer>([
     ...pages.map((sheet): [string, DemoAnswer] => [sheet.path, html(render(sheet))]),
     ...archive.map(({ slug }): [string, DemoAnswer] => [`/archive-2009/${slug}.html`, html(oldSite(slug))]),
+    ...[...workshopPages()].map(([path, body]): [string, DemoAnswer] => [path, html(body)]),
+    ...workshopMoved.map(([from, to]): [string, DemoAnswer] => [from, redirect(to)]),
     ...sitemaps(pages),
     ['/robots.txt', file('text/plain; charset=utf-8', robotsTxt)],
     ['/tickets', redirect('/visit/tickets', 302)],

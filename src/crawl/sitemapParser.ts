@@ -9,6 +9,8 @@ export interface SitemapBatch {
   /** Entries of an index, as many as are followed, and how many there are beyond them. */
   sitemaps: SitemapEntry[];
   moreSitemaps: number;
+  /** Whether the file has turned out to be a feed. */
+  isFeed: boolean;
   /** Ends the reading. */
   fault: { message: Message; line: number } | null;
 }
@@ -20,18 +22,20 @@ export const MAX_SITEMAPS = 10_000;
 export function sitemapParser(): (piece: string | null) => SitemapBatch {
   let batch: SitemapBatch;
   let named = 0;
+  let isFeed = false;
   const reader = sitemapReader({
     onUrl: (entry) => batch.urls.push(entry),
     onSitemap: (entry) => {
       if (named++ < MAX_SITEMAPS) batch.sitemaps.push(entry);
       else batch.moreSitemaps++;
     },
+    onFeed: () => (isFeed = true),
     onFault: (message, line) => (batch.fault = { message, line }),
   });
   return (piece) => {
-    batch = { urls: [], sitemaps: [], moreSitemaps: 0, fault: null };
+    batch = { urls: [], sitemaps: [], moreSitemaps: 0, isFeed, fault: null };
     if (piece === null) reader.end();
     else reader.write(piece);
-    return batch;
+    return { ...batch, isFeed };
   };
 }

@@ -66,7 +66,7 @@ async function fetchOnce(address: string, client: Client, signal: AbortSignal) {
  */
 async function readSitemap(address: string, { client, policy, openParser, ...sink }: SitemapOptions) {
   const { signal } = policy;
-  const outcome: SitemapFile = { address, entries: 0, skipped: 0, fault: null, faultLine: null };
+  const outcome: SitemapFile = { address, entries: 0, skipped: 0, isFeed: false, fault: null, faultLine: null };
   const children: string[] = [];
   let batch: SitemapEntry[] = [];
   /** Whether entries could not be stored, which is no fault of the sitemap. */
@@ -100,6 +100,7 @@ async function readSitemap(address: string, { client, policy, openParser, ...sin
       read.parsed.urls.forEach(takeUrl);
       read.parsed.sitemaps.forEach(takeChild);
       outcome.entries += read.parsed.moreSitemaps;
+      outcome.isFeed = read.parsed.isFeed;
       outcome.skipped += read.parsed.moreSitemaps;
       outcome.fault = read.parsed.fault?.message ?? null;
       outcome.faultLine = read.parsed.fault?.line ?? null;

@@ -64,7 +64,7 @@ export const isReference = (words: string) => reference.test(words);
 /** Whether a text is a name of code or of a file: `open()`, `tkinter.ttk`, `maxAge`, `--depth`, `READ_ONLY`, `setup.cfg`. */
 export function isName(text: string): boolean {
   const one = text.trim();
-  if (/\w::\w/.test(one)) return true;
+  if (/\w::\w/.test(one) || /^[\w~]+ ?<.*>$/.test(one)) return true;
   if (one === '' || /\s/.test(one)) return /^[\w.:$]+\(.*\)$/.test(one);
   if (/^--?\w/.test(one) || /[a-z][A-Z]/.test(one) || /\w[._:/\\$=<>(){}[\]&*|+]|[_:$=<>(){}[\]&*|+]\w/.test(one))
     return true;

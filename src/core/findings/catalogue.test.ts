@@ -28,7 +28,7 @@ const robots = (body: string, status = 200, fault: Message | null = null) => ({
   robots: [{ origin: 'https://tiny.example', status, fault, body }],
 });
 const sitemap = (fault: Message | null, skipped = 0) => ({
-  sitemaps: [{ address: tiny('/sitemap.xml'), entries: 0, skipped, fault, faultLine: fault ? 7 : null }],
+  sitemaps: [{ address: tiny('/sitemap.xml'), entries: 0, skipped, isFeed: false, fault, faultLine: fault ? 7 : null }],
 });
 
 const cases: Record<string, Case> = {
@@ -220,7 +220,9 @@ const cases: Record<string, Case> = {
   sitemap_large: {
     pages: { '/': {} },
     files: {
-      sitemaps: [{ address: tiny('/sitemap.xml'), entries: 50_001, skipped: 0, fault: null, faultLine: null }],
+      sitemaps: [
+        { address: tiny('/sitemap.xml'), entries: 50_001, skipped: 0, isFeed: false, fault: null, faultLine: null },
+      ],
     },
     found: [0, 1, 1],
   },

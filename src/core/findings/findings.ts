@@ -79,9 +79,14 @@ function selected(snapshot: Snapshot, over: 'pages' | 'links', text: string): Bi
 }
 
 const hasSitemap = ({ files, listings }: Snapshot) => files.sitemaps.length > 0 || listings.length > 0;
+/** Whether there is a sitemap that is meant to list every page. */
+const hasWholeSitemap = (snapshot: Snapshot) => {
+  const { sitemaps } = snapshot.files;
+  return hasSitemap(snapshot) && (sitemaps.length === 0 || sitemaps.some(({ isFeed }) => !isFeed));
+};
 
 /** Whether a finding can be a fault of a site at all. */
-export const applies = (snapshot: Snapshot, { needsSitemap }: Finding) => !needsSitemap || hasSitemap(snapshot);
+export const applies = (snapshot: Snapshot, { needsSitemap }: Finding) => !needsSitemap || hasWholeSitemap(snapshot);
 
 /** The faults of files; that there is no sitemap is one, where one was looked for wherever it may be. */
 export function faultsOfFiles(

@@ -15,6 +15,8 @@ export interface SitemapEvents {
   onUrl: (entry: SitemapEntry) => void;
   /** An entry of a sitemap index. */
   onSitemap: (entry: SitemapEntry) => void;
+  /** The file is a feed (RSS or Atom), which lists only what is new. */
+  onFeed?: () => void;
   /** The first thing that is wrong, after which nothing more is read. */
   onFault: (fault: Message, line: number) => void;
 }
@@ -47,7 +49,7 @@ const forms: Record<string, { entries: readonly string[]; depth: number; address
 };
 
 /** Reads an XML sitemap (sitemaps.org 0.9) or feed piece by piece; nothing is held but the entry being read. */
-function xmlReader({ onUrl, onSitemap, onFault }: SitemapEvents): SitemapReader {
+function xmlReader({ onUrl, onSitemap, onFeed, onFault }: SitemapEvents): SitemapReader {
   const parser = new SaxesParser({ xmlns: false, position: true });
   let failed = false;
   let form = forms.urlset;
@@ -70,6 +72,7 @@ function xmlReader({ onUrl, onSitemap, onFault }: SitemapEvents): SitemapReader 
     if (path.length === 1) {
       if (!Object.hasOwn(forms, tag)) fault({ code: 'not_a_sitemap', root: name }, parser.line);
       form = forms[tag];
+      if (form !== forms.urlset && form !== forms.sitemapindex) onFeed?.();
     } else if (path.length === form.depth && form.entries.includes(tag))
       entry = { loc: '', lastmod: null, line: parser.line };
     else if (path.length === form.depth + 1 && entry && tag === form.address) {

@@ -54,6 +54,8 @@ export interface SitemapFile {
   entries: number;
   /** Entries that lead off the site or are no addresses. */
   skipped: number;
+  /** RSS or Atom, which lists only what is new. */
+  isFeed: boolean;
   fault: Message | null;
   faultLine: number | null;
 }

@@ -428,6 +428,8 @@ export const sitemapFile = mysqlTable(
     entries: int().notNull().default(0),
     /** Entries that lead off the site, or are no addresses. */
     skipped: int().notNull().default(0),
+    /** RSS or Atom, which lists only what is new. */
+    isFeed: boolean().notNull().default(false),
     fault: message(),
     faultLine: int(),
   },

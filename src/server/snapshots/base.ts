@@ -109,9 +109,9 @@ async function readFiles(db: Database, crawlId: number): Promise<SiteFiles> {
     .from(robotsFile)
     .where(eq(robotsFile.crawlId, crawlId))
     .orderBy(asc(robotsFile.origin));
-  const { entries, skipped, fault, faultLine } = sitemapFile;
+  const { entries, skipped, isFeed, fault, faultLine } = sitemapFile;
   const sitemaps = await db
-    .select({ address: url.text, entries, skipped, fault, faultLine })
+    .select({ address: url.text, entries, skipped, isFeed, fault, faultLine })
     .from(sitemapFile)
     .innerJoin(url, eq(url.id, sitemapFile.urlId))
     .where(eq(sitemapFile.crawlId, crawlId))

@@ -4,6 +4,7 @@ export const flowFindings: readonly Finding[] = [
   {
     over: 'pages',
     id: 'starving',
+    worthALook: true,
     related: ['one_way_in', 'deep_pages'],
     question: 'Flow',
     weight: 0.6,
@@ -65,6 +66,7 @@ export const flowFindings: readonly Finding[] = [
   {
     over: 'links',
     id: 'links_to_canonicalised',
+    worthALook: true,
     related: ['variants_unsettled'],
     question: 'Flow',
     weight: 0.3,
@@ -77,6 +79,7 @@ export const flowFindings: readonly Finding[] = [
   {
     over: 'links',
     id: 'links_to_noindex',
+    worthALook: true,
     related: ['noindex_canonical'],
     question: 'Flow',
     weight: 0.3,
@@ -89,6 +92,7 @@ export const flowFindings: readonly Finding[] = [
   {
     over: 'links',
     id: 'links_to_blocked',
+    worthALook: true,
     related: ['kept_from_crawlers', 'listed_blocked', 'robots_all_closed'],
     question: 'Flow',
     weight: 0.4,

@@ -47,7 +47,7 @@ export const rollCallFindings: readonly Finding[] = [
     needsSitemap: true,
     name: 'Indexable pages missing from the sitemaps',
     select: () => 'indexable and not seen in sitemap and not query matches "(page|seite|offset|start)=[0-9]"',
-    rule: 'The site has a sitemap, the page may be indexed, no sitemap lists it, and it is not a further page of a list.',
+    rule: 'The site has a sitemap that is no feed, the page may be indexed, no sitemap lists it, and it is not a further page of a list.',
     why: 'Search engines learn of changes to these pages later than of those that a sitemap lists.',
     remedy: 'Add the pages to a sitemap.',
     oneEdit: 'section',

@@ -1,0 +1,1 @@
+ALTER TABLE `sitemap_file` ADD `is_feed` boolean DEFAULT false NOT NULL;
