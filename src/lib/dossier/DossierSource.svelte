@@ -23,6 +23,18 @@
   const line = $derived(Number(at.split(':')[0]) || 0);
   const of = $derived(`${page} ${at}`);
 
+  type Run = SourceLine['runs'][number];
+  /** Runs that follow each other and are marked together. */
+  function marksOf(runs: readonly Run[]): { marked: boolean; runs: Run[] }[] {
+    const groups: { marked: boolean; runs: Run[] }[] = [];
+    for (const run of runs) {
+      const last = groups[groups.length - 1];
+      if (last?.marked === run.marked) last.runs.push(run);
+      else groups.push({ marked: run.marked, runs: [run] });
+    }
+    return groups;
+  }
+
   $effect(() => {
     void of;
     lines = [];
@@ -50,6 +62,11 @@
   }
 </script>
 
+{#snippet texts(runs: readonly Run[])}
+  {#each runs as { text, part, left }, i (i)}{#if left}<span class="fold" title="{number(left)} characters are left out"
+        >⋯</span
+      >{:else if part}<span class={part}>{text}</span>{:else}{text}{/if}{/each}
+{/snippet}
 {#if trouble}
   <p class="quiet" role="alert">{trouble}</p>
 {:else if lines.length}
@@ -77,11 +94,8 @@
           aria-label="Line {n}">{n}</a
         >
         <code class="min-w-0 flex-1 break-all whitespace-pre-wrap"
-          >{#each runs as { text, marked, part, left }, i (i)}{#if left}<span
-                class="fold"
-                title="{number(left)} characters are left out">⋯</span
-              >{:else if marked}<mark class={part}>{text}</mark>{:else if part}<span class={part}>{text}</span
-              >{:else}{text}{/if}{/each}</code
+          >{#each marksOf(runs) as { marked, runs: own }, i (i)}{#if marked}<mark>{@render texts(own)}</mark
+              >{:else}{@render texts(own)}{/if}{/each}</code
         >
       </div>
     {/each}
