@@ -72,7 +72,7 @@ async function openReach(query = '') {
 describe('from a start address to orphans on the screen', () => {
   it('crawls the site that is given, and answers', async () => {
     await page.goto(app.address);
-    await shows(page, 'There are no sites yet.');
+    await shows(page, 'There are no sites yet');
     await giveAddress('www.larkfield.example', { depth: '12' });
     await page.waitForFunction(() => location.pathname.endsWith('/overview'), { timeout: 120_000 });
     await shows(page, 'may be indexed');

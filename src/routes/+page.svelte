@@ -5,6 +5,7 @@
   import { planOf } from '$lib/home/plan';
   import Brand from '$lib/shell/Brand.svelte';
   import Menu from '$lib/shell/Menu.svelte';
+  import Moment from '$lib/shell/Moment.svelte';
   import { crawlPath } from '$lib/shell/routes';
   import { say, sayUndoable } from '$lib/shell/say.svelte';
   import { bytes, duration, moment, number, stateLabel } from '$lib/shell/words';
@@ -113,7 +114,7 @@
                 {#if name}<span class="quiet block truncate font-mono text-xs">{start}</span>{/if}
               </td>
               <td class="tabular px-3 whitespace-nowrap">
-                {#if newest}{moment(newest.at)}
+                {#if newest}<Moment at={newest.at} />
                   <span class={newest.state === 'failed' ? 'lost' : 'quiet'}
                     >{newest.state === 'done' ? '' : stateLabel[newest.state].toLowerCase()}</span
                   >{:else}<span class="quiet">Not crawled yet</span>{/if}
@@ -185,7 +186,7 @@
             {#each data.recent as { id, siteId, state, at, done, ranMs, space } (id)}
               <tr class="border-b border-base-300/60 last:border-0 hover:bg-base-200/70">
                 <td class="tabular px-3 py-1.5 whitespace-nowrap">
-                  <a href={crawlPath(siteId, id)} class="text-primary hover:underline">{moment(at)}</a>
+                  <a href={crawlPath(siteId, id)} class="text-primary hover:underline"><Moment {at} /></a>
                 </td>
                 <td class="max-w-0 w-2/5 truncate px-3" title={nameOf(siteId)}>{nameOf(siteId)}</td>
                 <td class="px-3 {state === 'failed' ? 'lost' : ''}">{stateLabel[state]}</td>

@@ -41,7 +41,7 @@ export interface FindingResult {
   share: number;
   /** The block of a template that most of its pages have it from; null when there is none. */
   block: Block | null;
-  /** What it costs the site: weight × (part of the share + part of the pages) ÷ 2. */
+  /** What it costs the site: weight × (part of the share + part of the pages, at whichever end of links there are more) ÷ 2. */
   cost: number;
   files: FileFault[];
 }
@@ -136,10 +136,13 @@ function measureLinks(
   touch: (page: number) => void,
 ) {
   const { share, links_out: linksOut } = snapshot.columns;
+  const { target } = snapshot.links;
   const source = sourcesOf(snapshot);
   const pages = new Set<number>();
+  const targets = new Set<number>();
   let touched = 0;
   for (const link of chosen) {
+    if (target[link] < snapshot.count) targets.add(target[link]);
     const page = source[link];
     pages.add(page);
     touch(page);
@@ -148,7 +151,9 @@ function measureLinks(
   const groups = groupByEdit(snapshot, chosen);
   const edits = editBy ? editsBy(snapshot, chosen, editBy) : groups.count;
   const block = largestBlock(snapshot, chosen, groups, pages.size);
-  return { pages: pages.size, occurrences: chosen.length, edits, block, touched };
+  // A thousand broken links on one page are a thousand pages that are missing.
+  const concerned = Math.max(pages.size, targets.size);
+  return { pages: pages.size, occurrences: chosen.length, edits, block, touched, concerned };
 }
 
 function measurePages(
@@ -168,7 +173,7 @@ function measurePages(
     if (columns.share[page] > 0) touched += columns.share[page];
     edits.add(codes ? codes[page] : page);
   });
-  return { pages, occurrences: pages, edits: edits.size, block: null, touched };
+  return { pages, occurrences: pages, edits: edits.size, block: null, touched, concerned: pages };
 }
 
 /**
@@ -194,13 +199,13 @@ export function measureFinding(
     return { pages, occurrences, edits, share, block: null, cost: costOf(share, pages), files };
   }
   const bits = selected(snapshot, finding.over, select);
-  const { touched, ...counted } =
+  const { touched, concerned, ...counted } =
     finding.over === 'links'
       ? measureLinks(snapshot, numbersOf(bits), finding.editBy, touch)
       : measurePages(snapshot, bits, finding.oneEdit, touch);
   const whole = wholeShare(snapshot);
   const share = whole ? touched / whole : 0;
-  return { ...counted, share, cost: costOf(share, counted.pages), files: [] };
+  return { ...counted, share, cost: costOf(share, concerned), files: [] };
 }
 
 const isCertain = ({ id }: FindingResult) => Number(!byId.get(id)?.worthALook);

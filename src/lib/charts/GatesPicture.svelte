@@ -2,6 +2,7 @@
 <script lang="ts">
   import type { Gate } from '$core/answers';
   import { quote } from '$core/selection/language';
+  import Term from '../shell/Term.svelte';
   import BarRows from './BarRows.svelte';
   import Picture from './Picture.svelte';
   import { number, shortAddress } from '../shell/words';
@@ -28,10 +29,11 @@
 </script>
 
 {#if gates.length === 0}
-  <p class="quiet p-4">No page is the only route to another page.</p>
+  <p class="quiet p-4">No page is the only route to another page: every page has at least two ways to it.</p>
 {:else}
   <p class="quiet px-2 pt-1.5 text-xs">
-    Each of these pages is the only route to others: without it, all pages behind it are lost. Pick a bar to list them.
+    Each of these pages is a <Term of="gate">gate</Term>, the only route to others: without it, all pages behind it are
+    lost. Pick a bar to list them.
   </p>
   <Picture
     name="gates"

@@ -1,5 +1,6 @@
 <!-- Where share ends that can help no page: by cause. A bar selects the links that leak there. -->
 <script lang="ts">
+  import Term from '../shell/Term.svelte';
   import type { Leak } from '$core/share';
   import type { Verdict } from '$core/facts';
   import BarRows from './BarRows.svelte';
@@ -37,6 +38,9 @@
 {#if leaks.length === 0}
   <p class="quiet p-4">No share leaks: every followed link leads to an indexable page.</p>
 {:else}
+  <p class="quiet px-2 pt-1.5 text-xs">
+    A <Term of="leak">leak</Term> is share that helps no page. Pick a bar to list the links through which it goes.
+  </p>
   <Picture
     name="leaks"
     table={() => [['cause', 'part', 'pages'], ...leaks.map(({ cause, part, pages }) => [cause, part, pages])]}

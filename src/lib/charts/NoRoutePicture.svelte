@@ -1,13 +1,17 @@
 <!-- What has no route: how each page is known, and the islands. -->
 <script lang="ts">
   import type { NoRoute } from '$core/answers';
+  import Term from '../shell/Term.svelte';
   import { number, shortAddress } from '../shell/words';
 
   let { noRoute, start, href }: { noRoute: NoRoute; start: string; href: (select: string) => string } = $props();
 </script>
 
 {#if noRoute.orphans + noRoute.islandPages === 0}
-  <p class="quiet p-4">Every page has a route from the start.</p>
+  <p class="quiet p-4">
+    Every known page can be reached by links from the start page. Add sitemaps or lists of addresses in the settings to
+    find pages that no link leads to.
+  </p>
 {:else}
   <div class="grid grid-cols-2 gap-6 px-2 py-2">
     <div>
@@ -50,7 +54,7 @@
       </table>
     </div>
     <div class="min-w-0">
-      <h3 class="heading">Islands</h3>
+      <h3 class="heading"><Term of="island">Islands</Term></h3>
       <div class="mt-1 max-h-32 overflow-y-auto">
         <table class="w-full">
           <tbody>

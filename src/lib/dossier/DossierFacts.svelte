@@ -3,8 +3,9 @@
   import type { PageDossier } from '$core/answers';
   import { dossierFacts } from './dossierFacts';
   import { crawlPath } from '../shell/routes';
+  import Moment from '../shell/Moment.svelte';
   import VerdictMark from '../list/VerdictMark.svelte';
-  import { moment, number, verdictLabel } from '../shell/words';
+  import { number, verdictLabel } from '../shell/words';
 
   let {
     base,
@@ -32,10 +33,10 @@
         {#each dossier.history as { crawl, at, verdict, status, wordCount, same } (crawl)}
           <tr class="border-t border-base-300/60 first:border-0">
             <td class="py-1 whitespace-nowrap">
-              {#if crawl === here}<b>{moment(new Date(at))}</b>{:else}<a
+              {#if crawl === here}<b><Moment at={new Date(at)} /></b>{:else}<a
                   class="text-primary hover:underline"
                   href="{crawlPath(site.id, crawl)}/page?page={encodeURIComponent(dossier.address)}"
-                  >{moment(new Date(at))}</a
+                  ><Moment at={new Date(at)} /></a
                 >{/if}
             </td>
             <td

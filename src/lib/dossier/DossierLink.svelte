@@ -12,7 +12,11 @@
   let { link, short, hrefOf }: Props = $props();
 </script>
 
-<section class="mb-3 border-b border-base-300 pb-3" aria-label="The link">
+<!-- It stays in sight above the source, which is scrolled to the link. -->
+<section
+  class="sticky -top-3 z-10 mb-3 max-h-60 overflow-y-auto border-b border-base-300 bg-base-100 py-3"
+  aria-label="The link"
+>
   <p>
     {#if link.words}“{link.words}”{:else}<span class="quiet">A link without words</span>{/if} leads to
     <a

@@ -3,6 +3,7 @@
   import type { PageDossier, RouteStep, SharePart } from '$core/answers';
   import type { Reader } from '$core/reach';
   import type { ScreenState } from '../shell/address';
+  import Term from '../shell/Term.svelte';
   import { factText, shareText } from './dossierFacts';
   import { findingHref } from '../shell/routes';
   import { number, shortAddress } from '../shell/words';
@@ -196,7 +197,7 @@
   </section>
 
   <section>
-    <h3 class="heading mb-1">Where its share comes from</h3>
+    <h3 class="heading mb-1">Where its <Term of="share">share</Term> comes from</h3>
     {#if typeof f.share === 'number' && f.share > 0}
       <ul>
         {@render bars(dossier.share.from)}

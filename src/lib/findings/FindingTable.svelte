@@ -2,6 +2,7 @@
 <script lang="ts">
   import type { Found } from '$core/findings';
   import { number } from '../shell/words';
+  import Term from '../shell/Term.svelte';
   import FindingHelp from './FindingHelp.svelte';
 
   interface Props {
@@ -25,15 +26,13 @@
 <table class="w-full">
   <thead class="quiet text-xs">
     <tr>
-      <th class="text-left font-normal">Finding</th>
+      <th class="text-left font-normal">Finding, by <Term of="cost">cost</Term></th>
       {#if why}<th class="text-left font-normal">Why it matters</th>{/if}
-      <th class="text-right font-normal">Pages</th>
-      <th class="text-right font-normal">Places</th>
-      <th
-        class="text-right font-normal whitespace-nowrap"
-        title="How many changes fix all of them: the same link in a template counts once">Edits</th
-      >
-      <th class="text-right font-normal whitespace-nowrap" title="Share of the pages, or that the links carry">Share</th
+      <th class="pl-2.5 text-right font-normal">Pages</th>
+      <th class="pl-2.5 text-right font-normal">Places</th>
+      <th class="pl-2.5 text-right font-normal whitespace-nowrap"><Term of="one_edit" /></th>
+      <th class="pl-2.5 text-right font-normal whitespace-nowrap" title="Share of the pages, or that the links carry"
+        ><Term of="share" /></th
       >
       <th><span class="sr-only">About</span></th>
     </tr>
@@ -48,9 +47,8 @@
             title="{finding.rule} {finding.why} {finding.remedy}"
             data-sveltekit-noscroll>{finding.name}</a
           >
-          {#if finding.worthALook}<span
-              class="quiet ml-1 text-xs whitespace-nowrap"
-              title="A rule of thumb found these: look at some of them before you change anything.">worth a look</span
+          {#if finding.worthALook}<span class="quiet ml-1 text-xs whitespace-nowrap"
+              ><Term of="worth_a_look">worth a look</Term></span
             >{/if}
           {#if finding.block}<span
               class="quiet block max-w-88 truncate text-xs"
@@ -62,10 +60,10 @@
         {#if why}<td class="quiet max-w-0 w-1/2 truncate pr-2 text-xs" title="{finding.why} {finding.remedy}"
             >{finding.why}</td
           >{/if}
-        <td class="tabular text-right">{number(finding.pages)}</td>
-        <td class="tabular text-right">{number(finding.occurrences)}</td>
-        <td class="tabular text-right font-semibold">{number(finding.edits)}</td>
-        <td class="tabular text-right">{percent(finding.share)}</td>
+        <td class="tabular pl-2.5 text-right">{number(finding.pages)}</td>
+        <td class="tabular pl-2.5 text-right">{number(finding.occurrences)}</td>
+        <td class="tabular pl-2.5 text-right font-semibold">{number(finding.edits)}</td>
+        <td class="tabular pl-2.5 text-right">{percent(finding.share)}</td>
         <td class="w-8 pl-1 text-right"><FindingHelp {finding} {site} /></td>
       </tr>
     {:else}

@@ -1,6 +1,7 @@
 <!-- The findings that a site ignores, with the reason of each, and a way back. -->
 <script lang="ts">
-  import { moment, number } from '../shell/words';
+  import Moment from '../shell/Moment.svelte';
+  import { number } from '../shell/words';
   import { reportAgain } from './ignore';
 
   interface Props {
@@ -20,7 +21,7 @@
         <li class="flex items-baseline gap-3 border-t border-base-300/60 py-1">
           <span class="min-w-0 flex-1"
             >{name}{#if within}<span class="quiet font-mono text-xs"> within {within}</span>{/if}
-            <span class="quiet block text-xs">{reason} ({moment(createdAt)})</span></span
+            <span class="quiet block text-xs">{reason} (<Moment at={createdAt} />)</span></span
           >
           <button
             type="button"

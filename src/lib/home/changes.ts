@@ -17,5 +17,5 @@ export function changesBetween(now: ReportCounts | null, before: ReportCounts | 
     if (change === 0) return [];
     return [`${change > 0 ? '+' : '−'}${number(Math.abs(change))} ${Math.abs(change) === 1 ? one : many}`];
   });
-  return changes.length ? changes.join(', ') : 'no change in these counts';
+  return changes.length ? changes.join(', ') : 'no change';
 }

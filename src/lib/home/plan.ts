@@ -19,7 +19,7 @@ const SLOW = 0.5;
 const QUICK = 4;
 
 const rough = (seconds: number) =>
-  duration(1000 * (seconds < 90 ? Math.ceil(seconds / 5) * 5 : Math.ceil(seconds / 60) * 60));
+  seconds < 90 ? `${Math.ceil(seconds / 5) * 5} s` : `${Math.ceil(seconds / 60)} minutes`;
 
 /**
  * Tells what will be crawled and roughly how long that takes.

@@ -1,6 +1,7 @@
 <!-- Whose eyes the site is read with. -->
 <script lang="ts">
   import type { Reader } from '$core/reach';
+  import Term from './Term.svelte';
 
   let { reader, onread }: { reader: Reader; onread: (reader: Reader) => void } = $props();
   const choices: { value: Reader; label: string; title: string }[] = [
@@ -10,7 +11,7 @@
 </script>
 
 <div class="flex shrink-0 items-center gap-2 text-xs" role="group" aria-label="Read as">
-  <span class="quiet">Read as</span>
+  <span class="quiet"><Term of="read_as" /></span>
   <span class="flex overflow-hidden rounded border border-base-300 bg-base-100">
     {#each choices as { value, label, title } (value)}
       <button

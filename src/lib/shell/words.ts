@@ -52,11 +52,14 @@ const day = new Intl.DateTimeFormat('en-GB', {
   month: 'short',
   hour: '2-digit',
   minute: '2-digit',
-  timeZone: 'UTC',
 });
-/** `23 Nov, 09:14` in UTC. */
+/** `23 Nov, 09:14`, in the time of whoever reads it once the page has reached a browser. */
 export const moment = (at: Date | null) => (at ? day.format(at) : '—');
 
-const second = new Intl.DateTimeFormat('en-GB', { timeStyle: 'medium', timeZone: 'UTC' });
-/** `09:14:02` in UTC. */
+const second = new Intl.DateTimeFormat('en-GB', { timeStyle: 'medium' });
+/** `09:14:02`. */
 export const clock = (at: Date): string => second.format(at);
+
+const whole = new Intl.DateTimeFormat('en-GB', { dateStyle: 'full', timeStyle: 'long' });
+/** `Monday 23 November 2026 at 09:14:02 CET`. */
+export const zoned = (at: Date): string => whole.format(at);

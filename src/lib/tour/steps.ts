@@ -49,7 +49,7 @@ export const tourSteps: readonly TourStep[] = [
     text: 'It is worked out like PageRank, within the site: 1× is the average page, 3× gets three times as much. Leaks show how much of it ends at broken, redirected or closed pages.',
   },
   {
-    path: 'flow',
+    path: 'reach',
     about: '[aria-label="Read as"]',
     title: 'Visitors and search crawlers see different sites',
     text: 'A visitor follows any link. A search crawler obeys robots.txt and nofollow. Switch here, or press r, and every number is worked out for the other reader.',

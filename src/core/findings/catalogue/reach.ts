@@ -93,7 +93,7 @@ export const reachFindings: readonly Finding[] = [
     id: 'traps',
     related: ['variants_unsettled'],
     question: 'Reach',
-    weight: 0.5,
+    weight: 1,
     name: 'Addresses without end (crawler trap)',
     select: () => 'unvisited_reason = trap',
     rule: 'The address belongs to a family that kept growing while it was crawled, so Edge Map stopped fetching it.',

@@ -43,7 +43,7 @@ export const rollCallFindings: readonly Finding[] = [
     id: 'indexable_not_listed',
     related: ['no_sitemap', 'sitemap_fault'],
     question: 'Roll call',
-    weight: 0.3,
+    weight: 0.15,
     needsSitemap: true,
     name: 'Indexable pages missing from the sitemaps',
     select: () => 'indexable and not seen in sitemap and not query matches "(page|seite|offset|start)=[0-9]"',

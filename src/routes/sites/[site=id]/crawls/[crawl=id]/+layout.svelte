@@ -4,6 +4,7 @@
   import { page } from '$app/state';
   import Brand from '$lib/shell/Brand.svelte';
   import Finder from '$lib/shell/Finder.svelte';
+  import Moment from '$lib/shell/Moment.svelte';
   import Keys from '$lib/shell/Keys.svelte';
   import Tour from '$lib/tour/Tour.svelte';
   import { showStep } from '$lib/tour/tour.svelte';
@@ -82,7 +83,7 @@
         </li>
       {/each}
       <li class="tabular pl-2 text-xs whitespace-nowrap">
-        {moment(data.crawl.at)}{ended ? ` · ${number(data.crawl.known)} URLs` : ''}
+        <Moment at={data.crawl.at} />{ended ? ` · ${number(data.crawl.known)} URLs` : ''}
       </li>
     </ol>
     <span class="flex-1"></span>

@@ -8,6 +8,7 @@
   import Picture from '$lib/charts/Picture.svelte';
   import Remark from '$lib/shell/Remark.svelte';
   import { crawlPath, findingHref } from '$lib/shell/routes';
+  import Term from '$lib/shell/Term.svelte';
   import TrapTable from '$lib/charts/TrapTable.svelte';
   import Trend from '$lib/charts/Trend.svelte';
   import VerdictMark from '$lib/list/VerdictMark.svelte';
@@ -33,7 +34,7 @@
 
   <div class="mt-4 grid grid-cols-2 gap-4">
     <section class="panel p-3">
-      <h2 class="heading">What may be indexed</h2>
+      <h2 class="heading">What may be indexed, by <Term of="verdict">verdict</Term></h2>
       <Picture
         name="verdicts"
         table={() => [['verdict', 'pages'], ...data.verdicts.map(({ verdict, pages }) => [verdict, pages])]}
@@ -103,9 +104,9 @@
               <th class="text-left font-normal">First folder</th>
               <th class="text-right font-normal">Pages</th>
               <th class="text-right font-normal">Indexable</th>
-              <th class="text-right font-normal">Median depth</th>
-              <th class="text-right font-normal">Share</th>
-              <th class="text-right font-normal">No route</th>
+              <th class="text-right font-normal">Median <Term of="depth">depth</Term></th>
+              <th class="text-right font-normal"><Term of="share" /></th>
+              <th class="text-right font-normal"><Term of="no_route" /></th>
             </tr>
           </thead>
           <tbody>
@@ -164,7 +165,7 @@
       {/if}
       {#if data.traps.length}
         <section class="panel p-3">
-          <h2 class="heading">Addresses without end (crawler traps)</h2>
+          <h2 class="heading">Addresses without end (crawler <Term of="trap">traps</Term>)</h2>
           <TrapTable
             traps={data.traps}
             start={data.site.start}
@@ -200,7 +201,7 @@
       {/if}
 
       <section class="panel p-3">
-        <h2 class="heading">Which source knows which address</h2>
+        <h2 class="heading">Which source <Term of="seen_in">knows</Term> which address</h2>
         <table class="mt-1 w-full">
           <thead class="quiet text-xs">
             <tr>
