@@ -189,8 +189,8 @@ it('a crawl that an earlier version has analysed is brought up to date by a work
   const before = await (await fetch(reach.replace('/reach', '/rows?select=orphan'))).json();
   const query = (sql: string) => database.db.$client.query(sql, [id]);
   await query(`update snapshot_chunk set data = '{"version":4}' where crawl_id = ? and part = 'head'`);
-  // With another end it is not the one that is open.
-  await query('update crawl set ended_at = ended_at + interval 1 second where id = ?');
+  // Analysed at another time, it is not the one that is open.
+  await query('update crawl set analysed_at = analysed_at + interval 1 second where id = ?');
   const response = await page.goto(reach);
   expect(response!.request().redirectChain()).toHaveLength(1);
   await page.waitForFunction(() => location.pathname.endsWith('/overview'), { timeout: 60_000 });
@@ -229,7 +229,8 @@ describe('what goes wrong is said', () => {
 describe('the settings of a site', () => {
   it('show what patterns would do, are saved, exported, and read in again', async () => {
     await page.goto(app.address);
-    await clickText(page, 'tr:has([title="https://www.larkfield.example/"]) a[href^="/settings"]', 'Settings');
+    await clickText(page, 'tr:has([title="https://www.larkfield.example/"]) button', 'More');
+    await clickText(page, 'a[href^="/settings?site"]', 'Settings');
     await page.waitForSelector('[name=exclude]');
     await shows(page, 'addresses known of this site');
     await page.type('[name=exclude]', '/events/*\n*sort=');

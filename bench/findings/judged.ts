@@ -3,9 +3,9 @@ import { readdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { parse } from 'csv-parse/sync';
 import { stringify } from 'csv-stringify/sync';
-import { applies, faultsOfFiles, findings, linkAt } from '../../src/core/findings';
-import type { Finding, FindingOptions } from '../../src/core/findings';
-import { evaluate, evaluateLinks, hasBit, parseLinkSelection, parseSelection } from '../../src/core/selection';
+import { applies, faultsOfFiles, findings, linkAt, selected } from '../../src/core/findings';
+import type { FindingOptions } from '../../src/core/findings';
+import { hasBit } from '../../src/core/selection';
 import type { Bits } from '../../src/core/selection';
 import { pageOf } from '../../src/core/snapshot';
 import type { Snapshot } from '../../src/core/snapshot';
@@ -43,13 +43,6 @@ export const shortOf = (address: string, start: string): string => {
   return address.startsWith(`${origin}/`) ? address.slice(origin.length) : address;
 };
 
-function bitsOf(snapshot: Snapshot, finding: Exclude<Finding, { over: 'files' }>, options: FindingOptions): Bits {
-  const text = finding.select(options.thresholds);
-  const parsed = finding.over === 'pages' ? parseSelection(text) : parseLinkSelection(text);
-  if (!parsed.ok) throw new Error(parsed.fault.message);
-  return finding.over === 'pages' ? evaluate(snapshot, parsed.selection) : evaluateLinks(snapshot, parsed.selection);
-}
-
 /** Makes the test whether a judged case is reported now. */
 export function reportedTest(snapshot: Snapshot, start: string, options: FindingOptions): (one: Judged) => boolean {
   const known = new Map<string, Bits>();
@@ -60,7 +53,7 @@ export function reportedTest(snapshot: Snapshot, start: string, options: Finding
     const address = new URL(short, start).href;
     if (finding.over === 'files')
       return faults.some(({ fault, file, line }) => fault === id && file === address && String(line ?? '') === place);
-    const bits = known.get(id) ?? bitsOf(snapshot, finding, options);
+    const bits = known.get(id) ?? selected(snapshot, finding.over, finding.select(options.thresholds));
     known.set(id, bits);
     const page = pageOf(snapshot, address);
     if (page < 0) return false;

@@ -125,7 +125,7 @@
               <td class="quiet px-3 text-xs">{changesBetween(newest?.counts ?? null, before?.counts ?? null) ?? '—'}</td
               >
               <td class="px-2 text-right">
-                <Menu label="More" about="Actions for {name ?? start}">
+                <Menu label="More" about="More actions for {name ?? start}">
                   {#snippet children(close)}
                     <form method="post" action="?/again">
                       <input type="hidden" name="site" value={id} />

@@ -137,6 +137,40 @@ it('does not miss a return link of an edition that was never fetched', () => {
   expect(faults({ unvisitedReason: 'limit', status: null, html: false })).toBe(0);
 });
 
+describe('the same words for different pages', () => {
+  const conflicts = (pages: Record<string, TinyPage>) => {
+    const site = tinySite({ '/': {}, ...pages });
+    return [...site.links.faults].filter((faults) => faults & faultBit('conflict')).length;
+  };
+  const drawing = (to: string): Worded => [to, 'Drawing'];
+
+  it('are a conflict within one host and language, between pages that may be indexed', () => {
+    const from = { '/a': { worded: [drawing('/x')] }, '/b': { worded: [drawing('/y')] } };
+    expect(conflicts({ ...from, '/x': {}, '/y': {} })).toBe(2);
+    expect(conflicts({ ...from, '/x': { language: 'en' }, '/y': { language: 'fr' } })).toBe(0);
+    expect(conflicts({ ...from, '/x': {}, '/y': { noindex: true } })).toBe(0);
+    const other = { '/a': { worded: [drawing('/x')] }, '/b': { worded: [drawing('https://else.example/y')] } };
+    expect(conflicts({ ...other, '/x': {}, 'https://else.example/y': {} })).toBe(0);
+  });
+  it('are none for what each page has of its own', () => {
+    const names = ['a', 'b', 'c', 'd', 'e', 'f'];
+    const own = Object.fromEntries(
+      names.flatMap((name): [string, TinyPage][] => [
+        [`/${name}`, { worded: [[`/members-of-${name}`, 'List of all members']] }],
+        [`/members-of-${name}`, {}],
+      ]),
+    );
+    expect(conflicts(own)).toBe(0);
+    const below = Object.fromEntries(
+      ['a', 'b'].flatMap((name): [string, TinyPage][] => [
+        [`/${name}/`, { worded: [drawing(`/${name}/drawing`)] }],
+        [`/${name}/drawing`, {}],
+      ]),
+    );
+    expect(conflicts(below)).toBe(0);
+  });
+});
+
 describe('words', () => {
   it('that fit any link are known in several languages', () => {
     const known = ['Read more »', 'En savoir plus', 'Hier klicken', 'LEES MEER'].map((text) =>

@@ -72,7 +72,7 @@ export interface FindingOptions {
 }
 
 /** What a finding selects. @throws Error when its selection cannot be read, which a test rules out */
-function selected(snapshot: Snapshot, over: 'pages' | 'links', text: string): Bits {
+export function selected(snapshot: Snapshot, over: 'pages' | 'links', text: string): Bits {
   const parsed = over === 'pages' ? parseSelection(text) : parseLinkSelection(text);
   if (!parsed.ok) throw new Error(`${text}: ${parsed.fault.message}`);
   return over === 'pages' ? evaluate(snapshot, parsed.selection) : evaluateLinks(snapshot, parsed.selection);

@@ -3,7 +3,15 @@ export type { Finding, FindingTexts, Question, Thresholds } from './catalogue';
 export { fileFaults } from './files';
 export type { FileFault } from './files';
 export { linkAt, linkReason, pageEvidence } from './evidence';
-export { applies, describeFindings, faultsOfFiles, findingsOf, selectionLeft, withoutIgnored } from './findings';
+export {
+  applies,
+  describeFindings,
+  faultsOfFiles,
+  findingsOf,
+  selected,
+  selectionLeft,
+  withoutIgnored,
+} from './findings';
 export { guidance } from './guidance';
 export type { Guidance } from './guidance';
 export { sampleOf } from './sample';

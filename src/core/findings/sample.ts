@@ -3,13 +3,13 @@ import { fragmentName } from '../html';
 import { placements } from '../links';
 import type { Message } from '../messages';
 import { chance } from '../numbers';
-import { evaluate, evaluateLinks, numbersOf, parseLinkSelection, parseSelection } from '../selection';
+import { numbersOf } from '../selection';
 import { addressAt, factAt, sourcesOf, textAt } from '../snapshot';
 import type { FactValue, Snapshot } from '../snapshot';
 import { findings } from './catalogue';
 import type { Finding } from './catalogue';
 import { linkReason, pageEvidence } from './evidence';
-import { applies, faultsOfFiles } from './findings';
+import { applies, faultsOfFiles, selected } from './findings';
 import type { FindingOptions } from './findings';
 
 /** One occurrence, with what a judge needs to see. */
@@ -90,10 +90,9 @@ export function sampleOf(
   }
   if (!applies(snapshot, finding)) return { finding, all: 0, occurrences: [] };
   const text = finding.select(options.thresholds);
-  const parsed = finding.over === 'pages' ? parseSelection(text) : parseLinkSelection(text);
-  if (!parsed.ok) throw new Error(`${text}: ${parsed.fault.message}`);
+  const numbers = numbersOf(selected(snapshot, finding.over, text));
   if (finding.over === 'pages')
-    return drawn(numbersOf(evaluate(snapshot, parsed.selection)), (page) => ({
+    return drawn(numbers, (page) => ({
       over: 'pages',
       address: addressAt(snapshot, page),
       facts: Object.fromEntries(shown.map((name) => [name, factAt(snapshot, name, page)])),
@@ -101,7 +100,7 @@ export function sampleOf(
     }));
   const { links, phrases, count } = snapshot;
   const sources = sourcesOf(snapshot);
-  return drawn(numbersOf(evaluateLinks(snapshot, parsed.selection)), (link) => {
+  return drawn(numbers, (link) => {
     const target = links.target[link];
     const called = (name: 'title' | 'h1') => (target < count ? textAt(snapshot, name, target) : null);
     return {

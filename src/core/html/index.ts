@@ -1,5 +1,6 @@
 export { blockAround } from './block';
-export { fragmentName, readHtml } from './page';
+export { fragmentName } from './fragment';
+export { readHtml } from './page';
 export type { HtmlFacts, ReadOptions } from './page';
 export type { Crumb } from './breadcrumb';
 export { fingerprintDistance } from './content';

@@ -1,8 +1,9 @@
 import { limitOf } from '../facts';
 import { identify as identifyPlainly } from '../url';
 import { wordFilter } from '../words';
-import type { Identified } from '../url';
-import type { Placement, Link, LinkElement, LinkKind } from '../links';
+import type { Link, LinkElement, LinkKind, Placement } from '../links';
+import { addToBlock, addWords, endBlock, isInBlock } from './blocks';
+import type { Block } from './blocks';
 import { breadcrumbOfJson, MAX_CRUMBS } from './breadcrumb';
 import type { Crumb } from './breadcrumb';
 import { clip, fold, linesAndColumns, readMarkup, resolveAttributeReferences, resolveReferences } from './bytes';
@@ -12,6 +13,8 @@ import type { Directive } from './directives';
 import { elementSet, elementTable } from './elements';
 import { inline } from './inline';
 import { readRefresh } from './refresh';
+import { resolveLinks } from './resolve';
+import type { FoundLink, Identify } from './resolve';
 import { embeddings, relationOf } from './resources';
 import { scanMarkup } from './scan';
 import type { Tag } from './scan';
@@ -48,8 +51,7 @@ export interface HtmlFacts {
 export interface ReadOptions {
   /** Charset parameter of the Content-Type header. */
   charset?: string;
-  /** Gives addresses their identity, with the parameter rules of the site. */
-  identify?: (href: string, base?: string) => Identified | null;
+  identify?: Identify;
 }
 
 /** Elements of a path; those further in are not named. */
@@ -76,9 +78,8 @@ const MAX_H1 = 20;
 /** Links of one page; those after them are not kept. */
 export const MAX_LINKS = 100_000;
 const MAX_IDS = 20_000;
-/** Characters of all paths of a page, and of all targets: hundreds of thousands of links may share a long beginning. */
+/** Characters of all paths of a page: hundreds of thousands of links may share a long beginning. */
 const MAX_PATHS_LENGTH = 4_000_000;
-const MAX_TARGETS_LENGTH = 16_000_000;
 const MAX_REL = 200;
 const MAX_STEP = 100;
 
@@ -94,19 +95,6 @@ interface Frame {
   path: string | null;
   /** The paths of what stands in it, by their last steps: one string for all that share it. */
   paths: Map<string, string> | null;
-}
-
-interface FoundLink {
-  position: number;
-  kind: LinkKind;
-  element: LinkElement;
-  href: string;
-  anchor: string;
-  rel: string;
-  placement: Placement;
-  above: string;
-  bareImage: boolean;
-  beside: boolean;
 }
 
 function pathOf(state: PageState, frame: Frame | null): string {
@@ -135,31 +123,6 @@ function pathOf(state: PageState, frame: Frame | null): string {
 function stepOf(name: string, classes: string): string {
   const first = classes.trim().split(/\s+/, 3).filter(Boolean);
   return clip([name, ...first].join('.'), MAX_STEP);
-}
-
-/**
- * The name of an id, in the form in which fragments are compared with it: percent-escapes are resolved in a fragment,
- * not in an id.
- */
-export function fragmentName(fragment: string): string {
-  try {
-    return decodeURIComponent(fragment);
-  } catch {
-    return fragment;
-  }
-}
-
-/** A scheme that is written; '' for a relative address. Control characters are passed over, as URL parsers do. */
-const schemeOf = (href: string) =>
-  // eslint-disable-next-line no-control-regex -- URL parsers strip them, so they must not hide a scheme
-  /^[\x00-\x20]*([a-z][a-z0-9+.-]*):/i.exec(href.slice(0, 100).replace(/[\t\r\n]/g, ''))?.[1].toLowerCase() ?? '';
-
-const isRelative = (href: string) => schemeOf(href) === '' && !/^\s*[\\/]{2}/.test(href);
-
-/** A target that is meant for the web and cannot be parsed, as written; null for mail, telephone, script and data. */
-function malformedTarget(href: string): string | null {
-  const scheme = schemeOf(href);
-  return scheme === '' || scheme === 'http' || scheme === 'https' ? clip(fold(href)) : null;
 }
 
 /** A click link whose words are being gathered. */
@@ -200,8 +163,7 @@ interface PageState {
   crumbDepth: number;
   crumbs: FoundLink[];
   click: OpenClick | null;
-  /** What stands in the block at hand: its click links, and whether it has had words outside of them. */
-  block: { links: FoundLink[]; hasWords: boolean };
+  block: Block;
 }
 
 const startState = (binary: string, decode: (raw: string) => string): PageState => ({
@@ -324,27 +286,6 @@ const isMarked = (mark: string | undefined) => mark !== undefined && mark.includ
 const isCrumbTrail = ({ get }: Tag) =>
   isMarked(get('class')) || isMarked(get('aria-label')) || isMarked(get('id')) || isMarked(get('itemtype'));
 
-/** Cells do not end a block: what stands beside a link in its row tells what it is about. */
-const isInBlock = (name: string, number: number) => inline[number] || name === 'td' || name === 'th';
-
-function endBlock({ block }: PageState): void {
-  if (block.links.length > 1) for (const link of block.links) link.beside = true;
-  if (block.links.length) block.links = [];
-  block.hasWords = false;
-}
-
-function addToBlock({ block }: PageState, link: FoundLink): void {
-  if (block.hasWords) link.beside = true;
-  else block.links.push(link);
-}
-
-/** Notes words outside of links: all links of their block have them beside. */
-function addWords({ block }: PageState): void {
-  for (const link of block.links) link.beside = true;
-  block.links = [];
-  block.hasWords = true;
-}
-
 function readAnchor(state: PageState, tag: Tag, element: 'a' | 'area'): void {
   if (element === 'a') endClick(state);
   const href = attributeOf(state, tag, 'href');
@@ -353,7 +294,7 @@ function readAnchor(state: PageState, tag: Tag, element: 'a' | 'area'): void {
   if (state.crumbDepth && state.crumbs.length < MAX_CRUMBS) state.crumbs.push(link);
   const label = attributeOf(state, tag, 'aria-label');
   const title = attributeOf(state, tag, 'title');
-  addToBlock(state, link);
+  addToBlock(state.block, link);
   if (element === 'a') state.click = { link, raw: '', alts: [], label, title };
   else link.anchor = clip(fold(attributeOf(state, tag, 'alt') || label || title || ''));
 }
@@ -394,7 +335,7 @@ function openElement(state: PageState, tag: Tag): void {
   const depth = (parent?.depth ?? 0) + 1;
   if (placement === 'main') state.hasMain = true;
   if (!inline[number]) state.gap = true;
-  if (!isInBlock(name, number)) endBlock(state);
+  if (!isInBlock(name, number)) endBlock(state.block);
   if (state.inertDepth === 0) {
     if (state.mayHaveTrail && state.crumbDepth === 0 && isCrumbTrail(tag)) state.crumbDepth = depth;
     readIds(state, tag);
@@ -405,14 +346,17 @@ function openElement(state: PageState, tag: Tag): void {
   state.frame = { name, parent, depth, className: tag.get('class') ?? '', placement, path: null, paths: null };
 }
 
-/** A letter or digit, in the bytes of any encoding. */
-const wordCharacter = /[0-9a-z\x80-\uffff]/i;
+/** Whether a text has a letter or digit; bullets and lines between links are none. */
+function hasWords({ decode }: PageState, raw: string): boolean {
+  const text = raw.includes('&') ? raw.replace(/&[#\w]{1,40};?/g, ' ') : raw;
+  return /[0-9a-z]/i.test(text) || (/[\x80-\uffff]/.test(text) && /[\p{L}\p{N}]/u.test(decode(text)));
+}
 
 function readText(state: PageState, raw: string): void {
   if (state.jsonLd !== null) state.jsonLd += raw;
   if (state.inertDepth > 0) return;
   if (state.gathering) state.gathering.raw += raw;
-  if (!state.click && !state.block.hasWords && wordCharacter.test(raw)) addWords(state);
+  if (!state.click && !state.block.hasWords && hasWords(state, raw)) addWords(state.block);
   if (state.click) state.click.raw += raw;
   const { frame } = state;
   if (state.svgDepth > 0 || frame?.name === 'title') return;
@@ -433,51 +377,8 @@ function closeElement(state: PageState, name: string, number: number): void {
     state.jsonLd = null;
   }
   if (!inline[number]) state.gap = true;
-  if (!isInBlock(name, number)) endBlock(state);
+  if (!isInBlock(name, number)) endBlock(state.block);
   if (state.gathering?.name === name) endGathering(state);
-}
-
-type Identify = NonNullable<ReadOptions['identify']>;
-
-/** The links of a page, in document order, with the addresses that they lead to, and whether some were left out. */
-function resolveLinks(found: readonly FoundLink[], binary: string, base: string, identify: Identify) {
-  const places = linesAndColumns(
-    binary,
-    found.map(({ position }) => position),
-  );
-  const links: Link[] = [];
-  let room = MAX_TARGETS_LENGTH;
-  // Written out member by member: on pages of many links, spreading objects costs more than parsing them.
-  found.forEach(({ href, kind, element, anchor, rel, placement, above, bareImage, beside }, i) => {
-    const { line, column } = places[i];
-    if (room < 0) return;
-    const to = identify(href, base);
-    if (to) {
-      const [target, fragment] = [to.address, clip(to.fragment)];
-      if ((room -= target.length) < 0) return;
-      const relative = kind === 'canonical' && isRelative(href);
-      links.push({
-        kind,
-        element,
-        target,
-        anchor,
-        rel,
-        placement,
-        above,
-        fragment,
-        line,
-        column,
-        bareImage,
-        relative,
-        beside,
-      });
-      return;
-    }
-    const target = kind === 'click' ? malformedTarget(href) : null;
-    if (target)
-      links.push({ kind, element, target, anchor, rel, placement, above, fragment: '', line, column, malformed: true });
-  });
-  return { links, truncated: room < 0 };
 }
 
 function trailOf({ jsonScripts, crumbs, decode }: PageState, resolve: (href: string) => string | null): Crumb[] | null {

@@ -8,14 +8,16 @@ function read(...pieces: string[]) {
   const urls: SitemapEntry[] = [];
   const sitemaps: SitemapEntry[] = [];
   const faults: [Message, number][] = [];
+  let isFeed = false;
   const reader = sitemapReader({
     onUrl: (entry) => urls.push(entry),
     onSitemap: (entry) => sitemaps.push(entry),
+    onFeed: () => (isFeed = true),
     onFault: (fault, line) => faults.push([fault, line]),
   });
   pieces.forEach(reader.write);
   reader.end();
-  return { urls, sitemaps, faults };
+  return { urls, sitemaps, faults, isFeed };
 }
 
 const urlset = `<?xml version="1.0" encoding="UTF-8"?>
@@ -40,6 +42,22 @@ describe('sitemaps', () => {
     );
     expect(sitemaps.map(({ loc }) => loc)).toEqual(['https://museum.example/s.xml']);
     expect(urls).toEqual([]);
+  });
+  it.each([
+    [
+      'RSS',
+      '<rss><channel><link>https://museum.example/</link><item><link>https://museum.example/a</link></item></channel></rss>',
+    ],
+    ['RSS 1.0', '<rdf:RDF><channel/><item><link>https://museum.example/a</link></item></rdf:RDF>'],
+    [
+      'Atom',
+      '<feed><link href="/"/><entry><link rel="edit" href="/no"/><link href="https://museum.example/a"/></entry></feed>',
+    ],
+  ])('reads a feed in %s, and says that it is one', (_, text) => {
+    const { urls, faults, isFeed } = read(text);
+    expect(urls).toEqual([{ loc: 'https://museum.example/a', lastmod: null, line: 1 }]);
+    expect([faults, isFeed]).toEqual([[], true]);
+    expect(read(urlset).isFeed).toBe(false);
   });
   it('reads the text form', () =>
     expect(

@@ -113,7 +113,7 @@
 
 <style>
   mark {
-    background: color-mix(in oklab, var(--color-secondary) 24%, transparent);
+    background: color-mix(in oklab, var(--color-secondary) 14%, transparent);
     color: inherit;
     outline: 1px solid var(--color-secondary);
     border-radius: 2px;
