@@ -305,7 +305,7 @@ it('a running crawl is watched, stopped and continued', async () => {
   try {
     await giveAddress(`${site.origin}/`);
     await shows(page, `Crawling ${site.origin}/`);
-    await page.waitForFunction(() => /Newest pages\s+200/.test(document.body.innerText), { timeout: 30_000 });
+    await page.waitForFunction(() => /Latest pages\s+200/.test(document.body.innerText), { timeout: 30_000 });
     await shows(page, 'clicks away');
     // What was asked and not heard is said, and can be asked again.
     await page.setRequestInterception(true);

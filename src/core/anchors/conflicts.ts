@@ -15,18 +15,19 @@ const INDEXABLE = verdicts.indexOf('indexable');
  * on is named by where the link stands.
  */
 export function comparedTest({ links, columns }: FaultBase, words: Words, finalTargets: Int32Array) {
-  const { path, verdict } = columns;
-  const pathOf = (page: number) => path.values[path.codes[page]];
+  // Read once each: a lookup for each of many millions of links takes longer than the work.
+  const { fragment, placement, marks, above, anchor, target: targets } = links;
+  const { path, verdict, host } = columns;
+  const isFolder = Uint8Array.from(path.values, (text) => Number(text.length > 1 && text.endsWith('/')));
   const isBelow = (page: number, target: number) => {
-    const [own, other] = [pathOf(page), pathOf(target)];
-    if (columns.host.codes[page] !== columns.host.codes[target]) return false;
-    return own === other || (own !== '/' && own.endsWith('/') && other.startsWith(own));
+    const [own, other] = [path.codes[page], path.codes[target]];
+    if (host.codes[page] !== host.codes[target]) return false;
+    return own === other || (isFolder[own] === 1 && path.values[other].startsWith(path.values[own]));
   };
   return (page: number, link: number): boolean => {
-    if (links.fragment[link] !== 0 || !contentPlacement[links.placement[link]] || links.marks[link] & BESIDE)
-      return false;
-    if (words.apart[links.above[link]]) return false;
-    const target = links.target[link];
+    if (fragment[link] !== 0 || !contentPlacement[placement[link]] || marks[link] & BESIDE) return false;
+    if (words.numbers[anchor[link]] < 0 || words.apart[above[link]]) return false;
+    const target = targets[link];
     const end = finalTargets[target] >= 0 ? finalTargets[target] : target;
     return verdict[end] === INDEXABLE && !isBelow(page, target);
   };

@@ -127,7 +127,7 @@ it.each<[string, TinyPage, string, number]>([
     'robots.txt closes it',
     1,
   ],
-  ['unanswered', { error: 'timeout', status: null, html: false }, 'Gives no answer', 2],
+  ['unanswered', { error: 'timeout', status: null, html: false }, 'No answer', 2],
   ['failing', { status: 502, html: false }, 'Answers 502', 2],
   ['broken', { status: 410, html: false }, 'Answers 410', 2],
   ['redirect', { status: 301, html: false, redirectTo: '/' }, 'Redirects', 3],

@@ -151,17 +151,17 @@ export function indexSteps(snapshot: Snapshot, page: number): DossierStep[] {
     },
     {
       ends: ['blocked'],
-      passed: ['robots.txt lets it through', 'no rule closes it'],
+      passed: ['robots.txt allows it', 'no rule closes it'],
       stopped: ['robots.txt closes it', reason],
     },
     {
       ends: ['unanswered', 'failing', 'broken'],
       passed: [`Answers ${status ?? ''}`, `${text('content_type') ?? 'no type'}, ${number('response_ms') ?? '—'} ms`],
-      stopped: [status === null ? 'Gives no answer' : `Answers ${status}`, reason],
+      stopped: [status === null ? 'No answer' : `Answers ${status}`, reason],
     },
     {
       ends: ['redirect'],
-      passed: ['Leads nowhere else', 'no redirect, no meta refresh'],
+      passed: ['Does not redirect', 'neither by status nor by meta refresh'],
       stopped: ['Redirects', reason],
     },
     { ends: ['not_html'], passed: ['Is HTML', text('content_type') ?? ''], stopped: ['Is not an HTML page', reason] },

@@ -46,7 +46,7 @@ export const richAs = (share: number) => `indexable and share >= ${(Math.floor(s
 const percent = (part: number) =>
   `${(100 * part).toLocaleString('en', { maximumFractionDigits: part < 0.1 ? 1 : 0 })}%`;
 
-/** "Half of the share is held by N of M indexable pages. X% of it leaks. K pages get very little." */
+/** "Half of the share is held by N of M indexable pages. X% of it leaks. K pages get far less than their peers." */
 export function flowAnswer(
   snapshot: Snapshot,
   { findings, leaks }: Pick<Report, 'findings' | 'leaks'>,
@@ -72,7 +72,9 @@ export function flowAnswer(
     pieces.push(
       { text: leaks.length ? ', and ' : ', but ' },
       { text: thousands(starving.pages), tone: 'lost', select: starving.select },
-      { text: ` indexable ${plural(starving.pages, 'page gets', 'pages get')} very little of it.` },
+      {
+        text: ` indexable ${plural(starving.pages, 'page gets', 'pages get')} far less than ${plural(starving.pages, 'its', 'their')} peers.`,
+      },
     );
   else pieces.push({ text: '.' });
   return pieces;

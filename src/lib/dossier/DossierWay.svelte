@@ -205,7 +205,7 @@
             and {number(dossier.share.fromPages - dossier.share.from.length)} pages more
           </li>{/if}
         <li class="quiet grid grid-cols-[minmax(0,1fr)_5rem_3rem] items-center gap-2 text-xs">
-          <span>what every page gets, and the rest</span>
+          <span>what every page has, and smaller sources</span>
           <span class="h-2 rounded-sm bg-base-200"
             ><span class="block h-2 rounded-sm bg-primary/40" style:width="{(100 * dossier.share.rest) / most}%"
             ></span></span

@@ -144,7 +144,7 @@
           >Nothing is fetched until you resume the crawl. Everything found so far is kept.</span
         >
       {:else if now.current}<span class="quiet flex gap-2"
-          >Asking for <span class="min-w-0 truncate font-mono text-xs leading-5" title={now.current}
+          >Fetching <span class="min-w-0 truncate font-mono text-xs leading-5" title={now.current}
             >{shortAddress(now.current, data.site.start)}</span
           ></span
         >{/if}
@@ -192,7 +192,7 @@
               <span class="absolute inset-y-0.5 left-0 rounded bg-primary/15" style:width="{(100 * n) / most}%"></span>
               <span class="relative">{sentence(what)}</span><span class="tabular relative">{number(n)}</span>
             </li>
-          {:else}<li class="quiet">Nothing waits.</li>{/each}
+          {:else}<li class="quiet">Nothing is waiting.</li>{/each}
         </ul>
         {#if now.watched?.traps}
           <p class="mt-2">
@@ -232,7 +232,7 @@
       </section>
     </div>
     <section class="panel mt-4 p-3">
-      <h2 class="heading">Newest pages</h2>
+      <h2 class="heading">Latest pages</h2>
       <ol class="mt-1 min-h-40 font-mono text-xs leading-6">
         {#each now.watched?.newest ?? [] as page (page.address)}
           <li class="flex gap-3" title={page.address}>
