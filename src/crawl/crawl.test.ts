@@ -228,8 +228,6 @@ it('keeps the source of a page that is large even when compressed', async () => 
   const { crawlId } = await crawl(`${site.origin}/`, { usualSitemaps: false });
   const row = (await getCrawl(test.db, crawlId))!;
   const source = await pageSource(test.db, row, `${site.origin}/`, [{ line: 3, column: 1 }], 3, 1);
-  expect(source).toMatchObject({
-    total: 3,
-    lines: [{ number: 3, runs: [{ text: '<a href="/">end</a>', marked: true }] }],
-  });
+  expect(source).toMatchObject({ total: 3, lines: [{ number: 3 }] });
+  expect(source!.lines[0].runs.map(({ text }) => text).join('')).toBe('<a href="/">end</a>');
 });

@@ -45,6 +45,6 @@
     name="leaks"
     table={() => [['cause', 'part', 'pages'], ...leaks.map(({ cause, part, pages }) => [cause, part, pages])]}
   >
-    <BarRows {bars} label="Leaks by cause" names={190} behind={280} onpick={(cause) => onpick(selectionOf(cause))} />
+    <BarRows {bars} label="Leaks by cause" names={215} behind={280} onpick={(cause) => onpick(selectionOf(cause))} />
   </Picture>
 {/if}
