@@ -80,7 +80,11 @@ describe('./edgemap start', () => {
         expect(running.said().match(new RegExp(`The ${name} ended by itself`, 'g'))!.length).toBeGreaterThanOrEqual(2);
       await soon(async () => (await fetch(address)).ok);
       // The same Edge Map serves and crawls the demo website when somebody wants to try it.
-      const headers = { origin: address.replace(/\/$/, ''), 'content-type': 'application/x-www-form-urlencoded' };
+      const headers = {
+        origin: address.replace(/\/$/, ''),
+        accept: 'text/html',
+        'content-type': 'application/x-www-form-urlencoded',
+      };
       const tried = await fetch(`${address}?/demo`, { method: 'POST', headers, body: '', redirect: 'manual' });
       expect([tried.status, tried.headers.get('location')]).toEqual([303, expect.stringMatching(/\/watch\?tour=1$/)]);
       const demo = Number(/crawls\/(\d+)/.exec(tried.headers.get('location')!)![1]);
