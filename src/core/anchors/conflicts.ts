@@ -54,8 +54,8 @@ const OWN_PART = 0.5;
 export type ConflictTest = (words: number, times: number) => boolean;
 
 /**
- * Finds the words that lead to several pages. Hosts, and languages, are worlds of their own: each has its “Contact”. So are
- * pages that each have their own “List of all members”.
+ * Finds the words that lead to several pages. Hosts, and languages, are compared apart: each has its “Contact”. Words that
+ * lead from many pages to a page each, such as “List of all members”, are none of them.
  */
 export function conflictTest(base: FaultBase, words: Words, clicks: Clicks, finalTargets: Int32Array): ConflictTest {
   const { offsets, entries } = clicks;
