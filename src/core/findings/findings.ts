@@ -121,18 +121,23 @@ function largestBlock(snapshot: Snapshot, chosen: Uint32Array, { of, first }: Gr
   return { placement: placements[links.placement[link]], above: phrases[links.above[link]], pages: own.size };
 }
 
+type EditBy = NonNullable<Extract<Finding, { over: 'links' }>['editBy']>;
+
 /** How many edits fix links, where one edit is more than the same link in one block. */
-function editsBy({ links, phrases }: Snapshot, chosen: Uint32Array, by: 'words' | 'target'): number {
-  const { target, anchor } = links;
-  return new Set<string | number>(
-    Array.from(chosen, (link) => (by === 'target' ? target[link] : plainWords(phrases[anchor[link]]))),
-  ).size;
+function editsBy({ links, phrases }: Snapshot, chosen: Uint32Array, by: EditBy): number {
+  const { target, anchor, above } = links;
+  const keyOf: Record<EditBy, (link: number) => string | number> = {
+    words: (link) => plainWords(phrases[anchor[link]]),
+    target: (link) => target[link],
+    place: (link) => above[link],
+  };
+  return new Set(Array.from(chosen, keyOf[by])).size;
 }
 
 function measureLinks(
   snapshot: Snapshot,
   chosen: Uint32Array,
-  editBy: 'words' | 'target' | undefined,
+  editBy: EditBy | undefined,
   touch: (page: number) => void,
 ) {
   const { share, links_out: linksOut } = snapshot.columns;

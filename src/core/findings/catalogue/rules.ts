@@ -83,6 +83,7 @@ export const rulesFindings: readonly Finding[] = [
     weight: 0.2,
     name: 'Relative canonicals',
     select: () => 'kind = canonical and relative',
+    editBy: 'place',
     rule: 'The canonical is written without scheme and host.',
     why: 'On a copy of the site, or with a wrong base element, a relative canonical names a different page.',
     remedy: 'Write the complete address, with https:// and the host.',
@@ -94,6 +95,7 @@ export const rulesFindings: readonly Finding[] = [
     weight: 0.6,
     name: 'Canonicals in the body of the page',
     select: () => 'kind = canonical and element = link and above starts "body"',
+    editBy: 'place',
     rule: 'The link element with the canonical is not in the head of the document.',
     why: 'Search engines ignore a canonical outside the head.',
     remedy:
