@@ -2,10 +2,10 @@
 import { rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { Browser, Page } from 'puppeteer-core';
 import { serveDemo } from '../demo/server';
-import { clickText, openBrowser, openPage, shows } from './support/browser';
+import { clickText, openBrowser, pageForEach, shows } from './support/browser';
 import { certificate } from './support/certificate';
 import { testDatabase } from './support/database';
 import type { TestDatabase } from './support/database';
@@ -34,13 +34,10 @@ afterAll(async () => {
   await demo?.close();
   await database?.drop();
 });
-beforeEach(async () => {
-  ({ page, faults } = await openPage(browser));
-  return async () => {
-    await page.close();
-    expect(faults).toEqual([]);
-  };
-});
+pageForEach(
+  () => browser,
+  (opened) => ({ page, faults } = opened),
+);
 
 const answer = () => page.$eval('main p.font-serif', (element) => (element as HTMLElement).innerText);
 const pagesSelected = () => page.$eval('[aria-live=polite]', (element) => (element as HTMLElement).innerText.trim());

@@ -1,7 +1,7 @@
 /** The home page, crawls that are looked at while they run, findings that are ignored, and the tour, in a browser. */
-import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { Browser, Page } from 'puppeteer-core';
-import { clickText, openBrowser, openPage, shows } from './support/browser';
+import { clickText, openBrowser, pageForEach, shows } from './support/browser';
 import { crawling } from './support/crawling';
 import { testDatabase } from './support/database';
 import type { TestDatabase } from './support/database';
@@ -38,13 +38,10 @@ afterAll(async () => {
   await site?.close();
   await database?.drop();
 });
-beforeEach(async () => {
-  ({ page, faults } = await openPage(browser));
-  return async () => {
-    await page.close();
-    expect(faults).toEqual([]);
-  };
-});
+pageForEach(
+  () => browser,
+  (opened) => ({ page, faults } = opened),
+);
 
 const open = async (path = '') => {
   await page.goto(app.address + path);

@@ -18,7 +18,7 @@ const TIMES_LONGER = 10;
 /** What was analysed is analysed again when there is so much more. */
 const GROWTH = 1.05;
 /** Larger crawls need the memory for themselves. */
-export const MOST_KNOWN = 100_000;
+const MOST_KNOWN = 100_000;
 
 /**
  * Begins to analyse a running crawl again and again, at intervals that grow with its size.

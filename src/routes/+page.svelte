@@ -1,6 +1,7 @@
 <script lang="ts">
   import { deserialize, enhance } from '$app/forms';
   import { invalidateAll } from '$app/navigation';
+  import type { SubmitFunction } from '@sveltejs/kit';
   import { changesBetween } from '$lib/home/changes';
   import { planOf } from '$lib/home/plan';
   import Brand from '$lib/shell/Brand.svelte';
@@ -13,8 +14,7 @@
   let { data, form } = $props();
   // What was typed comes back when it is refused.
   let start = $derived(form?.typed ?? '');
-  let sending = $state(false);
-  let waking = $state(false);
+  let sending = $state<'crawl' | 'demo' | null>(null);
   const plan = $derived(planOf(start, data.sites, data.defaults));
   const nameOf = (siteId: number) => {
     const site = data.sites.find(({ id }) => id === siteId);
@@ -47,23 +47,24 @@
     if (await act('rename', { site, name }))
       say(name.trim() ? `The site is called “${name.trim()}”.` : 'The site is called by its address.');
   }
+  /** Tells which form is under way until its answer is shown. */
+  const sends =
+    (what: 'crawl' | 'demo'): SubmitFunction =>
+    () => {
+      sending = what;
+      return async ({ update }) => {
+        await update({ reset: false });
+        sending = null;
+      };
+    };
+
   const item = 'block w-full rounded px-2 py-1 text-left hover:bg-base-200';
 </script>
 
 <svelte:head><title>Edge Map</title></svelte:head>
 <Brand />
 <main class="mx-auto max-w-5xl px-6 py-8">
-  <form
-    method="post"
-    action="?/crawl"
-    use:enhance={() => {
-      sending = true;
-      return async ({ update }) => {
-        await update({ reset: false });
-        sending = false;
-      };
-    }}
-  >
+  <form method="post" action="?/crawl" use:enhance={sends('crawl')}>
     <h1 class="font-serif text-2xl"><label for="start">Map a website</label></h1>
     <div class="mt-3 flex gap-2">
       <input
@@ -77,7 +78,9 @@
         aria-invalid={Boolean(form?.fault)}
         aria-describedby="start-fault start-plan"
       />
-      <button class="btn btn-secondary btn-lg" disabled={sending}>{sending ? 'Starting …' : 'Crawl'}</button>
+      <button class="btn btn-secondary btn-lg" disabled={sending !== null}
+        >{sending === 'crawl' ? 'Starting …' : 'Crawl'}</button
+      >
       <a href="/settings?start={encodeURIComponent(start)}" class="btn btn-outline btn-lg">Settings …</a>
     </div>
     {#if form?.fault}<p id="start-fault" class="lost mt-1.5" role="alert">{form.fault}</p>{/if}
@@ -223,20 +226,9 @@
         Enter an address above, or try Edge Map on its demo website: the Larkfield Transit Museum, a made-up site of
         some hundred pages that runs on this computer and has every fault that Edge Map finds.
       </p>
-      <form
-        method="post"
-        action="?/demo"
-        class="mt-3 flex items-center gap-3"
-        use:enhance={() => {
-          waking = true;
-          return async ({ update }) => {
-            await update();
-            waking = false;
-          };
-        }}
-      >
-        <button class="btn btn-primary" disabled={waking}
-          >{waking ? 'Starting the demo website …' : 'Crawl the demo website'}</button
+      <form method="post" action="?/demo" class="mt-3 flex items-center gap-3" use:enhance={sends('demo')}>
+        <button class="btn btn-primary" disabled={sending !== null}
+          >{sending === 'demo' ? 'Starting the demo website …' : 'Crawl the demo website'}</button
         >
         <span class="quiet">takes a few seconds and begins with a tour of two minutes</span>
       </form>

@@ -1,3 +1,4 @@
+import { beforeEach, expect } from 'vitest';
 import puppeteer from 'puppeteer-core';
 import type { Browser, Page } from 'puppeteer-core';
 
@@ -23,6 +24,18 @@ export async function openPage(browser: Browser): Promise<{ page: Page; faults: 
   page.on('pageerror', (error) => faults.push(error instanceof Error ? error.message : String(error)));
   page.on('console', (message) => message.type() === 'error' && faults.push(message.text()));
   return { page, faults };
+}
+
+/** Opens a page for each test of a file, closes it afterwards, and fails the test where the page had errors. */
+export function pageForEach(browser: () => Browser, use: (opened: Awaited<ReturnType<typeof openPage>>) => void): void {
+  beforeEach(async () => {
+    const { page, faults } = await openPage(browser());
+    use({ page, faults });
+    return async () => {
+      await page.close();
+      expect(faults).toEqual([]);
+    };
+  });
 }
 
 /** Waits until the page shows a text. */

@@ -1,8 +1,8 @@
 /** The demo website, crawled once for a file of tests, and a page of a browser for each of them. */
-import { afterAll, beforeAll, beforeEach, expect } from 'vitest';
+import { afterAll, beforeAll } from 'vitest';
 import type { Browser, Page } from 'puppeteer-core';
 import { serveDemo } from '../../demo/server';
-import { openBrowser, openPage } from './browser';
+import { openBrowser, pageForEach } from './browser';
 import { certificate } from './certificate';
 import { crawling } from './crawling';
 import { testDatabase } from './database';
@@ -41,13 +41,10 @@ export function crawledDemo() {
     await demo?.close();
     await database?.drop();
   });
-  beforeEach(async () => {
-    ({ page, faults } = await openPage(browser));
-    return async () => {
-      await page.close();
-      expect(faults).toEqual([]);
-    };
-  });
+  pageForEach(
+    () => browser,
+    (opened) => ({ page, faults } = opened),
+  );
 
   return {
     /** The page of this test, what went wrong in it, and where the crawl is. */

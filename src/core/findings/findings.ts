@@ -7,7 +7,7 @@ import type { Placement } from '../links';
 import { eachBit, evaluate, evaluateLinks, numbersOf, parseLinkSelection, parseSelection } from '../selection';
 import type { Bits } from '../selection';
 import { DAMPING } from '../share';
-import { isText, sourcesOf } from '../snapshot';
+import { isText, memoOf, sourcesOf } from '../snapshot';
 import type { Snapshot } from '../snapshot';
 import { findings } from './catalogue';
 import type { Finding, FindingTexts, Thresholds } from './catalogue';
@@ -101,7 +101,10 @@ export function faultsOfFiles(
 /** How much of a site a finding touches. */
 type Measured = Pick<FindingResult, 'pages' | 'occurrences' | 'edits' | 'share' | 'block' | 'cost' | 'files'>;
 
-const wholeShare = ({ columns }: Snapshot) => columns.share.reduce((sum, own) => (own > 0 ? sum + own : sum), 0);
+/** The link share of all pages, which every finding is measured against. */
+const wholeShare = memoOf(({ columns }: Snapshot) =>
+  columns.share.reduce((sum, own) => (own > 0 ? sum + own : sum), 0),
+);
 
 /** A block is told of when it has the fault on at least so many pages, and on most that have it at all. */
 const BLOCK_PAGES = 5;

@@ -218,7 +218,7 @@ export const hostLimit = mysqlTable('host_limit', {
   hash: hash().primaryKey(),
   host: exactText().notNull(),
   nextAt: moment().notNull(),
-  /** Why it is to be left alone until then; null when that is only its rate. */
+  /** Why it gets no requests until then; null when that is only its rate. */
   reason: message(),
   /** Milliseconds between requests that the host has made necessary by answering 429 or 503; 0 for none. */
   delayMs: int().notNull().default(0),

@@ -21,7 +21,7 @@ describe('the rate of a host', () => {
     expect(waits[3]).toBeGreaterThan(waits[2]);
     expect(await hostLimits(test.db)).toEqual([]);
   });
-  it('is nothing while it asks to be left alone', async () => {
+  it('is nothing while it asks for a pause', async () => {
     await backOff(test.db, 'busy.example', 60_000, 0, complaint(429));
     await backOff(test.db, 'busy.example', 10, 0, complaint(503));
     expect((await limitOf('busy.example'))!.wait).toBeGreaterThan(30_000);
