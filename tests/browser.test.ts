@@ -254,7 +254,7 @@ describe('the settings of a site', () => {
     writeFileSync(path, file);
     const input = await page.waitForSelector('input[type=file]');
     await (input as import('puppeteer-core').ElementHandle<HTMLInputElement>).uploadFile(path);
-    await shows(page, 'stand below; they hold when they are saved');
+    await shows(page, 'are filled in below');
     rmSync(path);
     expect(await page.$eval('[name=exclude]', (area) => (area as HTMLTextAreaElement).value)).toBe('/events/*\n*sort=');
   });

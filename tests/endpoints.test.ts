@@ -101,7 +101,7 @@ describe('what cannot be answered is said in words', () => {
     ],
     ['a dossier of nothing', () => `${crawl}/dossier`, {}, 400, /./],
     ['a reader that is not there', () => `${crawl}/dossier`, { page: 'x', reader: 'cat' }, 400, /visitor/],
-    ['a source that is not kept', () => `${crawl}/source`, { page: '/gone' }, 404, /not kept/],
+    ['a source that is not kept', () => `${crawl}/source`, { page: '/gone' }, 404, /not stored/],
     ['lines before the first', () => `${crawl}/source`, { page: '/trams', from: '0' }, 400, /1/],
     [
       'a file of a selection that cannot be read',

@@ -336,7 +336,7 @@ describe('what goes wrong is said', () => {
   });
   it('a page whose source is not kept', async () => {
     await open('reach', { page: `${SITE}/tickets`, part: 'source' });
-    await shows(page, 'The source of this page is not kept');
+    await shows(page, 'The source of this page is not stored');
     faults.length = 0;
   });
   it.each([

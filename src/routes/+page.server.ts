@@ -26,6 +26,7 @@ import {
 } from '$server/index';
 import type { CrawlState, Database } from '$server/index';
 import type { Actions, PageServerLoad } from './$types';
+import { answers } from './texts';
 
 const MOST_RECENT = 8;
 const MAX_NAME = 80;
@@ -67,7 +68,7 @@ async function crawlAndWatch(db: Database, site: number, settings: CrawlSettings
 
 const numberIn = (form: FormData, name: string) => {
   const text = String(form.get(name) ?? '');
-  return /^\d{1,15}$/.test(text) ? Number(text) : error(400, `The form lacks a number: ${name}.`);
+  return /^\d{1,15}$/.test(text) ? Number(text) : error(400, answers.missingNumber(name));
 };
 
 export const actions: Actions = {
@@ -84,7 +85,7 @@ export const actions: Actions = {
   again: async ({ request }) => {
     const db = appDatabase();
     const site = await getSite(db, numberIn(await request.formData(), 'site'));
-    if (!site || site.deletedAt) error(404, 'There is no such site.');
+    if (!site || site.deletedAt) error(404, answers.noSuchSite);
     return crawlAndWatch(db, site.id, site.settings);
   },
   demo: async () => {
@@ -102,25 +103,25 @@ export const actions: Actions = {
   rename: async ({ request }) => {
     const form = await request.formData();
     const name = String(form.get('name') ?? '').trim();
-    if (name.length > MAX_NAME) return fail(400, { problem: `A name has at most ${MAX_NAME} characters.` });
+    if (name.length > MAX_NAME) return fail(400, { problem: answers.longName(MAX_NAME) });
     await renameSite(appDatabase(), numberIn(form, 'site'), name);
     return { renamed: true };
   },
   deleteSite: async ({ request }) => {
     const db = appDatabase();
     const site = await siteName(db, numberIn(await request.formData(), 'site'));
-    if (!site) error(404, 'There is no such site.');
+    if (!site) error(404, answers.noSuchSite);
     return { site: site.id, at: (await deleteSite(db, site.id)).getTime() };
   },
   deleteCrawl: async ({ request }) => {
     const db = appDatabase();
     const crawl = await crawlState(db, numberIn(await request.formData(), 'crawl'));
-    if (!crawl || crawl.deletedAt) error(404, 'There is no such crawl.');
+    if (!crawl || crawl.deletedAt) error(404, answers.noSuchCrawl);
     return { site: crawl.siteId, at: (await deleteCrawl(db, crawl.id)).getTime() };
   },
   undo: async ({ request }) => {
     const form = await request.formData();
     const isBack = await undelete(appDatabase(), numberIn(form, 'site'), new Date(numberIn(form, 'at')));
-    return isBack ? { undone: true } : fail(410, { problem: 'It is too late to undo this: it has been removed.' });
+    return isBack ? { undone: true } : fail(410, { problem: answers.tooLateToUndo });
   },
 };

@@ -10,6 +10,7 @@
   import { crawlPath } from '$lib/shell/routes';
   import { say, sayUndoable } from '$lib/shell/say.svelte';
   import { bytes, duration, moment, number, stateLabel } from '$lib/shell/words';
+  import { texts } from '$lib/home/texts';
 
   let { data, form } = $props();
   // What was typed comes back when it is refused.
@@ -32,7 +33,7 @@
       return result.data ?? {};
     }
     const problem = result?.type === 'failure' ? result.data?.problem : null;
-    say(problem ?? 'That could not be done. Check that Edge Map is still running, and try again.', true);
+    say(problem ?? texts.thatCouldNotBeDoneCheck, true);
     return null;
   }
   async function remove(action: 'deleteSite' | 'deleteCrawl', fields: Record<string, number>, text: string) {
@@ -45,7 +46,7 @@
     const name = String(new FormData(event.currentTarget as HTMLFormElement).get('name') ?? '');
     close();
     if (await act('rename', { site, name }))
-      say(name.trim() ? `The site is called “${name.trim()}”.` : 'The site is called by its address.');
+      say(name.trim() ? texts.theSiteIsCalled(name.trim()) : texts.theSiteIsCalledByItsAddress);
   }
   /** Tells which form is under way until its answer is shown. */
   const sends =
@@ -61,17 +62,17 @@
   const item = 'block w-full rounded px-2 py-1 text-left hover:bg-base-200';
 </script>
 
-<svelte:head><title>Edge Map</title></svelte:head>
+<svelte:head><title>{texts.pageTitle}</title></svelte:head>
 <Brand />
 <main class="mx-auto max-w-5xl px-6 py-8">
   <form method="post" action="?/crawl" use:enhance={sends('crawl')}>
-    <h1 class="font-serif text-2xl"><label for="start">Map a website</label></h1>
+    <h1 class="font-serif text-2xl"><label for="start">{texts.mapAWebsite}</label></h1>
     <div class="mt-3 flex gap-2">
       <input
         id="start"
         name="start"
         bind:value={start}
-        placeholder="example.org"
+        placeholder={texts.exampleOrg}
         autocomplete="off"
         spellcheck="false"
         class="input input-lg flex-1 font-mono text-base"
@@ -79,30 +80,29 @@
         aria-describedby="start-fault start-plan"
       />
       <button class="btn btn-secondary btn-lg" disabled={sending !== null}
-        >{sending === 'crawl' ? 'Starting …' : 'Crawl'}</button
+        >{sending === 'crawl' ? texts.starting : texts.crawl}</button
       >
-      <a href="/settings?start={encodeURIComponent(start)}" class="btn btn-outline btn-lg">Settings …</a>
+      <a href="/settings?start={encodeURIComponent(start)}" class="btn btn-outline btn-lg">{texts.settingsFirst}</a>
     </div>
     {#if form?.fault}<p id="start-fault" class="lost mt-1.5" role="alert">{form.fault}</p>{/if}
     <p id="start-plan" class="quiet mt-1.5">
-      {plan ??
-        'Enter the address of a home page; https:// is added where it is missing. Edge Map follows links from there, obeys robots.txt and slows down when the server asks for it.'}
+      {plan ?? texts.enterTheAddressOfAHome}
     </p>
   </form>
 
   {#if data.sites.length}
-    <h2 class="mt-8 mb-2 font-serif text-xl">Your sites</h2>
+    <h2 class="mt-8 mb-2 font-serif text-xl">{texts.yourSites}</h2>
     <div class="panel">
       <table class="w-full">
         <thead class="heading text-left text-xs">
           <tr class="border-b border-base-300">
-            <th class="px-3 py-1.5">Site</th>
-            <th class="px-3">Latest crawl</th>
-            <th class="px-3 text-right">URLs</th>
-            <th class="px-3 text-right" title="Pages that search engines may index">Indexable</th>
-            <th class="px-3 text-right">Findings</th>
-            <th class="px-3">Since the crawl before</th>
-            <th class="px-3"><span class="sr-only">Actions</span></th>
+            <th class="px-3 py-1.5">{texts.site}</th>
+            <th class="px-3">{texts.latestCrawl}</th>
+            <th class="px-3 text-right">{texts.urls}</th>
+            <th class="px-3 text-right" title={texts.pagesThatSearchEnginesMayIndex}>{texts.indexable}</th>
+            <th class="px-3 text-right">{texts.findings}</th>
+            <th class="px-3">{texts.sinceTheCrawlBefore}</th>
+            <th class="px-3"><span class="sr-only">{texts.actions}</span></th>
           </tr>
         </thead>
         <tbody>
@@ -120,7 +120,7 @@
                 {#if newest}<Moment at={newest.at} />
                   <span class={newest.state === 'failed' ? 'lost' : 'quiet'}
                     >{newest.state === 'done' ? '' : stateLabel[newest.state].toLowerCase()}</span
-                  >{:else}<span class="quiet">Not crawled yet</span>{/if}
+                  >{:else}<span class="quiet">{texts.notCrawledYet}</span>{/if}
               </td>
               <td class="tabular px-3 text-right">{number(newest?.known)}</td>
               <td class="tabular px-3 text-right">{number(newest?.counts?.indexable)}</td>
@@ -128,35 +128,31 @@
               <td class="quiet px-3 text-xs">{changesBetween(newest?.counts ?? null, before?.counts ?? null) ?? '—'}</td
               >
               <td class="px-2 text-right">
-                <Menu label="More" about="More actions for {name ?? start}">
+                <Menu label={texts.more} about={texts.moreActionsFor(name ?? start)}>
                   {#snippet children(close)}
                     <form method="post" action="?/again">
                       <input type="hidden" name="site" value={id} />
-                      <button class={item}>Crawl again</button>
+                      <button class={item}>{texts.crawlAgain}</button>
                     </form>
-                    <a class={item} href="/settings?site={id}">Settings</a>
+                    <a class={item} href="/settings?site={id}">{texts.settings}</a>
                     <form class="flex gap-1.5 px-2 py-1" onsubmit={(event) => rename(event, id, close)}>
                       <input
                         name="name"
                         value={name ?? ''}
                         maxlength="80"
-                        placeholder="Name of the site"
-                        aria-label="Name of the site"
+                        placeholder={texts.nameOfTheSite}
+                        aria-label={texts.nameOfTheSite}
                         class="input input-xs w-44"
                       />
-                      <button class="btn btn-outline btn-xs">Rename</button>
+                      <button class="btn btn-outline btn-xs">{texts.rename}</button>
                     </form>
                     <button
                       type="button"
                       class="{item} lost"
                       onclick={() => {
                         close();
-                        void remove(
-                          'deleteSite',
-                          { site: id },
-                          `${name ?? start} is deleted, with all its crawls, settings and saved selections.`,
-                        );
-                      }}>Delete site and its crawls</button
+                        void remove('deleteSite', { site: id }, texts.siteIsDeleted(name ?? start));
+                      }}>{texts.deleteSiteAndItsCrawls}</button
                     >
                   {/snippet}
                 </Menu>
@@ -168,21 +164,18 @@
     </div>
 
     {#if data.recent.length}
-      <h2 class="mt-8 mb-2 font-serif text-xl">Recent crawls</h2>
+      <h2 class="mt-8 mb-2 font-serif text-xl">{texts.recentCrawls}</h2>
       <div class="panel overflow-hidden">
         <table class="w-full">
           <thead class="heading text-left text-xs">
             <tr class="border-b border-base-300">
-              <th class="px-3 py-1.5">Started</th>
-              <th class="px-3">Site</th>
-              <th class="px-3">State</th>
-              <th class="px-3 text-right">Fetched</th>
-              <th class="px-3 text-right">Took</th>
-              <th
-                class="px-3 text-right"
-                title="Room in the database, roughly; sources that several crawls share are counted with each">Space</th
-              >
-              <th class="px-3"><span class="sr-only">Actions</span></th>
+              <th class="px-3 py-1.5">{texts.started}</th>
+              <th class="px-3">{texts.site}</th>
+              <th class="px-3">{texts.state}</th>
+              <th class="px-3 text-right">{texts.fetched}</th>
+              <th class="px-3 text-right">{texts.took}</th>
+              <th class="px-3 text-right" title={texts.roomInTheDatabaseRoughlySources}>{texts.space}</th>
+              <th class="px-3"><span class="sr-only">{texts.actions}</span></th>
             </tr>
           </thead>
           <tbody>
@@ -200,13 +193,13 @@
                   <button
                     type="button"
                     class="quiet hover:text-base-content hover:underline"
-                    aria-label="Delete the crawl of {moment(at)} of {nameOf(siteId)}"
+                    aria-label={texts.deleteCrawlOf(moment(at), nameOf(siteId))}
                     onclick={() =>
                       remove(
                         'deleteCrawl',
                         { crawl: id },
-                        `The crawl of ${moment(at)} is ${state === 'running' ? 'stopped and ' : ''}deleted.`,
-                      )}>Delete</button
+                        texts.crawlIsDeleted(moment(at), state === 'running' ? texts.stoppedAnd : ''),
+                      )}>{texts.delete}</button
                   >
                 </td>
               </tr>
@@ -216,21 +209,19 @@
       </div>
     {/if}
     <p class="quiet mt-2 text-xs">
-      The database takes {bytes(data.bytes)} on disk. What you delete can be brought back for {data.undoSeconds} seconds;
-      then its space is given back.
+      {texts.theDatabaseTakesOnDisk(bytes(data.bytes), data.undoSeconds)}
     </p>
   {:else}
     <section class="panel mt-8 p-5">
-      <h2 class="font-serif text-xl">There are no sites yet</h2>
+      <h2 class="font-serif text-xl">{texts.thereAreNoSitesYet}</h2>
       <p class="mt-1">
-        Enter an address above, or try Edge Map on its demo website: the Larkfield Transit Museum, a made-up site of
-        some hundred pages that runs on this computer and has every fault that Edge Map finds.
+        {texts.enterAnAddressAboveOrTry}
       </p>
       <form method="post" action="?/demo" class="mt-3 flex items-center gap-3" use:enhance={sends('demo')}>
         <button class="btn btn-primary" disabled={sending !== null}
-          >{sending === 'demo' ? 'Starting the demo website …' : 'Crawl the demo website'}</button
+          >{sending === 'demo' ? texts.startingTheDemoWebsite : texts.crawlTheDemoWebsite}</button
         >
-        <span class="quiet">takes a few seconds and begins with a tour of two minutes</span>
+        <span class="quiet">{texts.takesAFewSecondsAndBegins}</span>
       </form>
     </section>
   {/if}

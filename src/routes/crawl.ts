@@ -7,17 +7,18 @@ import type { PartGroup, Snapshot } from '$core/snapshot';
 import { crawlPath } from '$lib/shell/routes';
 import { appDatabase, openSnapshot, requestAnalysis } from '$server/index';
 import type { CrawlState, SiteName } from '$server/index';
+import { answers } from './texts';
 
 /** The site that the address names. */
 export function siteOf({ site, failure }: App.Locals): SiteName {
   if (failure) throw failure;
-  return site ?? error(404, 'There is no such site.');
+  return site ?? error(404, answers.noSuchSite);
 }
 
 /** The crawl that the address names. */
 export function crawlOf({ crawl, failure }: App.Locals): CrawlState {
   if (failure) throw failure;
-  return crawl ?? error(404, 'There is no such crawl.');
+  return crawl ?? error(404, answers.noSuchCrawl);
 }
 
 export const hasEnded = ({ state }: Pick<CrawlState, 'state'>) => state === 'done' || state === 'stopped';

@@ -8,12 +8,13 @@ import { listOf } from '$server/index';
 import type { ListView } from '$server/index';
 import type { Snapshot } from '$core/snapshot';
 import { needOf } from './crawl';
+import { answers } from './texts';
 
 const view = z.object({
-  list: z.enum(listNames, 'There is no such list.').default('pages'),
+  list: z.enum(listNames, answers.noSuchList).default('pages'),
   select: z.string().default(''),
   sort: z.string().default(''),
-  by: z.custom<ColumnName>((name) => isColumnName(String(name)), 'There is no such fact.').default('section'),
+  by: z.custom<ColumnName>((name) => isColumnName(String(name)), answers.noSuchFact).default('section'),
   columns: z
     .string()
     .default('url')

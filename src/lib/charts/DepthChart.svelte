@@ -6,6 +6,7 @@
   import { verdicts } from '$core/facts';
   import { axisText, ink, mountChart, tooltipLook } from './chart';
   import { number, verdictLabel } from '../shell/words';
+  import { texts } from './texts';
 
   interface Props {
     bars: DepthBar[];
@@ -26,7 +27,7 @@
   let width = $state(0);
   let theme = $state('');
 
-  const name = (depth: number | null) => (depth === null ? 'no route' : depth === 0 ? 'start' : String(depth));
+  const name = (depth: number | null) => (depth === null ? texts.noRoute : depth === 0 ? 'start' : String(depth));
   /** Labels this near to that of the last bar would run into it. */
   const crowded = $derived(bars[bars.length - 1]?.depth === null && bars.length > 12 ? 2 : 0);
   /** Every how many labels one is written, so that they never run into each other. */
@@ -50,7 +51,7 @@
     const routed = (of: (bar: DepthBar) => number) => bars.map((b) => (b.depth === null ? 0 : of(b)));
     const used = stacked.filter((v) => bars.some((b) => b.depth !== null && b.byVerdict[v] > 0));
     const lost: BarSeriesOption = {
-      name: 'no route',
+      name: texts.noRoute,
       type: 'bar',
       stack: 'pages',
       itemStyle: { color: `${ink('--lost')}22`, borderColor: ink('--lost'), borderType: 'dashed', borderWidth: 1.5 },
@@ -100,14 +101,10 @@
   function tooltip(at: number): string {
     const { depth, pages, selected, byVerdict } = bars[at];
     const head =
-      depth === null
-        ? 'No route from the start'
-        : depth === 0
-          ? 'The start page'
-          : `${depth} ${depth === 1 ? 'click' : 'clicks'} from the start`;
+      depth === null ? texts.noRouteFromTheStart : depth === 0 ? texts.theStartPage : texts.clicksFromTheStart(depth);
     const lines = [...byVerdict.entries()].filter(([, n]) => n > 0).reverse();
     return [
-      `<b>${head}</b>: ${number(pages)}${selected < pages ? `, ${number(selected)} selected` : ''}`,
+      `<b>${head}</b>: ${number(pages)}${selected < pages ? texts.andSelected(number(selected)) : ''}`,
       ...lines.map(([v, n]) => `${verdictLabel[verdicts[v]]}: ${number(n)}`),
     ].join('<br>');
   }
@@ -162,7 +159,7 @@
   });
 </script>
 
-<div role="group" aria-label="Pages by depth" class="relative">
+<div role="group" aria-label={texts.pagesByDepth} class="relative">
   <div bind:this={box} style:height="{height + FOOT}px" class="cursor-pointer"></div>
   <div
     class="absolute bottom-0 left-0 grid w-full"
@@ -178,8 +175,8 @@
           ? 'bg-primary text-primary-content'
           : 'hover:bg-primary/15'}"
         aria-pressed={picked(depth)}
-        aria-label="{depth === null ? 'no route' : `depth ${depth}`}, {number(pages)} pages"
-        title="{depth === null ? 'No route' : `Depth ${depth}`}: {number(pages)}"
+        aria-label={texts.barInWords(depth === null ? texts.noRoute : texts.depthInWords(depth), number(pages))}
+        title="{depth === null ? texts.noRouteHead : texts.depth(depth)}: {number(pages)}"
         onclick={(event) => onpick(depth, event.ctrlKey || event.metaKey || event.shiftKey)}
         >{picked(depth) ? name(depth) : ''}</button
       >

@@ -2,6 +2,7 @@
 <script lang="ts">
   import type { KnownFamily } from '$core/traps';
   import { number, shortAddress } from '../shell/words';
+  import { texts } from './texts';
 
   interface Props {
     families: KnownFamily[];
@@ -16,26 +17,26 @@
 </script>
 
 {#if families.length}
-  <h3 class="heading mt-3">Large families</h3>
+  <h3 class="heading mt-3">{texts.largeFamilies}</h3>
   <table class="w-full">
     <thead class="quiet text-xs">
       <tr>
-        <th class="text-left font-normal">Addresses like</th>
-        <th class="text-left font-normal">By depth</th>
-        <th class="text-right font-normal">Known</th>
-        <th class="text-right font-normal">Fetched</th>
+        <th class="text-left font-normal">{texts.addressesLike}</th>
+        <th class="text-left font-normal">{texts.byDepth}</th>
+        <th class="text-right font-normal">{texts.known}</th>
+        <th class="text-right font-normal">{texts.fetched}</th>
       </tr>
     </thead>
     <tbody>
       {#each families as { pattern, known, fetched, byDepth, example } (pattern)}
         <tr class="border-t border-base-300/60">
           <td class="max-w-0 w-1/2 truncate py-0.5 font-mono text-[0.8125rem]"
-            ><a class="hover:underline" href={hrefOf(example)} data-sveltekit-noscroll title="Such as {example}"
+            ><a class="hover:underline" href={hrefOf(example)} data-sveltekit-noscroll title={texts.suchAs(example)}
               >{shortAddress(pattern, start)}</a
             ></td
           >
           <td>
-            <span class="flex h-4 w-40 items-end gap-px" title="Pages at each depth: {byDepth.join(', ')}">
+            <span class="flex h-4 w-40 items-end gap-px" title={texts.pagesAtEachDepth(byDepth.join(', '))}>
               {#each bars(byDepth) as height, depth (depth)}
                 <span class="block min-w-0 flex-1 bg-primary/60" style:height="{height}%"></span>
               {/each}

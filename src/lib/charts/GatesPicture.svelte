@@ -2,10 +2,11 @@
 <script lang="ts">
   import type { Gate } from '$core/answers';
   import { quote } from '$core/selection/language';
-  import Term from '../shell/Term.svelte';
+  import Explained from '../shell/Explained.svelte';
   import BarRows from './BarRows.svelte';
   import Picture from './Picture.svelte';
-  import { number, shortAddress } from '../shell/words';
+  import { shortAddress } from '../shell/words';
+  import { texts } from './texts';
 
   interface Props {
     gates: Gate[];
@@ -20,7 +21,7 @@
     gates.map(({ address, gateFor, depth }) => ({
       key: address,
       label: shortAddress(address, start),
-      said: `${number(gateFor)} ${gateFor === 1 ? 'page' : 'pages'} behind, depth ${depth}`,
+      said: texts.pagesBehind(gateFor, depth),
       value: gateFor,
       here: select === behind(address),
       mono: true,
@@ -29,11 +30,10 @@
 </script>
 
 {#if gates.length === 0}
-  <p class="quiet p-4">No page is the only route to another page: every page has at least two ways to it.</p>
+  <p class="quiet p-4">{texts.noPageIsTheOnlyRoute}</p>
 {:else}
   <p class="quiet px-2 pt-1.5 text-xs">
-    Each of these pages is a <Term of="gate">gate</Term>, the only route to others: without it, all pages behind it are
-    lost. Pick a bar to list them.
+    <Explained text={texts.eachOfThesePages} />
   </p>
   <Picture
     name="gates"
@@ -43,7 +43,13 @@
     ]}
   >
     <div class="max-h-44 overflow-y-auto">
-      <BarRows {bars} label="Gates" names={380} behind={190} onpick={(address) => onpick(behind(address), address)} />
+      <BarRows
+        {bars}
+        label={texts.gates}
+        names={380}
+        behind={190}
+        onpick={(address) => onpick(behind(address), address)}
+      />
     </div>
   </Picture>
 {/if}

@@ -2,6 +2,7 @@
 <script lang="ts">
   import type { Verdict } from '$core/facts';
   import { number, verdictLabel } from '../shell/words';
+  import { texts } from './texts';
 
   let { verdicts }: { verdicts: { verdict: Verdict; pages: number }[] } = $props();
   const HEIGHT = 20;
@@ -19,7 +20,7 @@
 </script>
 
 <div bind:clientWidth={width}>
-  <svg {width} height={HEIGHT} class="max-w-full" role="img" aria-label="Pages by verdict">
+  <svg {width} height={HEIGHT} class="max-w-full" role="img" aria-label={texts.pagesByVerdict}>
     {#each parts as { verdict, pages, from } (verdict)}
       <rect x={from} width={long(pages)} height={HEIGHT} rx="1.5" fill="var(--v-{verdict})"
         ><title>{verdictLabel[verdict]}: {number(pages)}</title></rect

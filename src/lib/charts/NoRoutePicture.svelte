@@ -1,27 +1,28 @@
 <!-- What has no route: how each page is known, and the islands. -->
 <script lang="ts">
   import type { NoRoute } from '$core/answers';
-  import Term from '../shell/Term.svelte';
+  import Explained from '../shell/Explained.svelte';
   import { number, shortAddress } from '../shell/words';
+  import { texts } from './texts';
 
   let { noRoute, start, href }: { noRoute: NoRoute; start: string; href: (select: string) => string } = $props();
 </script>
 
 {#if noRoute.orphans + noRoute.islandPages === 0}
   <p class="quiet p-4">
-    Every known page can be reached by links from the start page. Add sitemaps or lists of addresses in the settings to
-    find pages that no link leads to.
+    {texts.everyKnownPageCanBeReached}
   </p>
 {:else}
   <div class="grid grid-cols-2 gap-6 px-2 py-2">
     <div>
-      <h3 class="heading">Where we know them from</h3>
+      <h3 class="heading">{texts.whereWeKnowThemFrom}</h3>
       <table class="mt-1 w-full">
         <thead class="quiet text-xs">
           <tr
-            ><th class="text-left font-normal">Source</th><th class="text-right font-normal">Orphans</th><th
-              class="text-right font-normal">In islands</th
-            ><th class="text-right font-normal">Indexable</th></tr
+            ><th class="text-left font-normal">{texts.source}</th><th class="text-right font-normal">{texts.orphans}</th
+            ><th class="text-right font-normal">{texts.inIslands}</th><th class="text-right font-normal"
+              >{texts.indexable}</th
+            ></tr
           >
         </thead>
         <tbody>
@@ -41,7 +42,7 @@
             </tr>
           {/each}
           <tr class="border-t border-base-300 font-semibold">
-            <td class="py-0.5">all together</td>
+            <td class="py-0.5">{texts.allTogether}</td>
             <td class="tabular text-right"
               ><a class="lost hover:underline" href={href('orphan')}>{number(noRoute.orphans)}</a></td
             >
@@ -54,30 +55,30 @@
       </table>
     </div>
     <div class="min-w-0">
-      <h3 class="heading"><Term of="island">Islands</Term></h3>
+      <h3 class="heading"><Explained text={texts.islands} /></h3>
       <div class="mt-1 max-h-32 overflow-y-auto">
         <table class="w-full">
           <tbody>
             {#each noRoute.islands as { number: island, pages, indexable, example, seenIn } (island)}
               <tr class="border-t border-base-300/60 first:border-0">
-                <td class="quiet py-0.5 pr-2 whitespace-nowrap">No. {island}</td>
+                <td class="quiet py-0.5 pr-2 whitespace-nowrap">{texts.islandNumber(island)}</td>
                 <td class="tabular pr-2 text-right whitespace-nowrap"
                   ><a class="lost hover:underline" href={href(`reach = island and island = ${island}`)}
-                    >{number(pages)} {pages === 1 ? 'page' : 'pages'}</a
+                    >{texts.pages(pages)}</a
                   ></td
                 >
                 <td class="max-w-0 w-full truncate font-mono text-xs" title={example}>{shortAddress(example, start)}</td
                 >
-                <td class="quiet pl-2 text-xs whitespace-nowrap" title="{number(indexable)} indexable"
+                <td class="quiet pl-2 text-xs whitespace-nowrap" title={texts.indexablePages(number(indexable))}
                   >{seenIn.join(', ')}</td
                 >
               </tr>
             {:else}
-              <tr><td class="quiet">No page without a route is linked to from another page.</td></tr>
+              <tr><td class="quiet">{texts.noPageWithoutARoute}</td></tr>
             {/each}
           </tbody>
         </table>
-        {#if noRoute.moreIslands}<p class="quiet">and {number(noRoute.moreIslands)} smaller ones</p>{/if}
+        {#if noRoute.moreIslands}<p class="quiet">{texts.andSmallerOnes(noRoute.moreIslands)}</p>{/if}
       </div>
     </div>
   </div>

@@ -5,6 +5,7 @@
   import Menu from '../shell/Menu.svelte';
   import { csvOf, pngOf, saveFile, standaloneSvg } from './picture';
   import { say } from '../shell/say.svelte';
+  import { texts } from './texts';
 
   interface Props {
     /** Name of the files, without their ends. */
@@ -22,11 +23,11 @@
       if (format === 'csv') saveFile(file, new Blob([await csvOf(table())], { type: 'text/csv' }));
       else {
         const drawing = box.querySelector('svg');
-        if (!drawing) throw new Error('The picture is not drawn yet.');
+        if (!drawing) throw new Error(texts.thePictureIsNotDrawnYet);
         const svg = standaloneSvg(drawing);
         saveFile(file, format === 'svg' ? new Blob([svg], { type: 'image/svg+xml' }) : await pngOf(svg));
       }
-      say(`${file} is saved.`);
+      say(texts.isSaved(file));
     } catch (error) {
       say((error as Error).message, true);
     }
@@ -35,14 +36,14 @@
 
 <div class="group relative">
   <div class="absolute -top-6.5 right-0 z-10 text-xs">
-    <Menu label="Save">
+    <Menu label={texts.save}>
       {#snippet children(close)}
         {#each ['png', 'svg', 'csv'] as const as format (format)}
           <button
             type="button"
             class="block w-full rounded px-2 py-1 text-left hover:bg-base-200"
             onclick={() => (void save(format), close())}
-            >{format === 'csv' ? 'Numbers as CSV' : `Picture as ${format.toUpperCase()}`}</button
+            >{format === 'csv' ? texts.numbersAsCsv : texts.pictureAs(format.toUpperCase())}</button
           >
         {/each}
       {/snippet}

@@ -1,5 +1,6 @@
 <!-- Which picture of a screen is shown. -->
 <script lang="ts">
+  import { texts } from './texts';
   interface Props {
     pictures: readonly { picture: string; label: string }[];
     picture: string;
@@ -8,7 +9,7 @@
   let { pictures, picture: shown, onpick }: Props = $props();
 </script>
 
-<div class="flex overflow-hidden rounded border border-base-300" role="group" aria-label="Picture">
+<div class="flex overflow-hidden rounded border border-base-300" role="group" aria-label={texts.picture}>
   {#each pictures as { picture, label } (picture)}
     <button
       type="button"

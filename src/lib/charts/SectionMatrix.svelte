@@ -2,6 +2,7 @@
 <script lang="ts">
   import type { SectionFlow } from '$core/share';
   import { number } from '../shell/words';
+  import { texts } from './texts';
 
   interface Props {
     flow: SectionFlow;
@@ -19,7 +20,7 @@
   const cells = $derived(of === 'links' ? flow.links : flow.carried);
   const most = $derived(Math.max(1e-9, ...cells.slice(0, shown).flatMap((row) => row.slice(0, shown))));
   const column = $derived(Math.min(96, (width - LABEL - 8) / shown));
-  const name = (section: string) => (section === '' ? '/' : section === '…' ? 'all others' : `/${section}`);
+  const name = (section: string) => (section === '' ? '/' : section === '…' ? texts.allOthers : `/${section}`);
   const cut = (text: string, pixels: number) =>
     text.length * 6.4 > pixels ? `${text.slice(0, Math.max(2, Math.floor(pixels / 6.4) - 1))}…` : text;
   const shownValue = (value: number) =>
@@ -41,7 +42,7 @@
     height={HEAD + shown * ROW + 2}
     class="max-w-full"
     role="group"
-    aria-label="{of === 'links' ? 'Links' : 'Share'} from section to section"
+    aria-label={texts.fromSectionToSection(of === 'links' ? texts.links : texts.share)}
   >
     {#each flow.sections.slice(0, shown) as to, j (to)}
       <text
@@ -68,7 +69,7 @@
         <g
           role="button"
           tabindex={value > 0 ? 0 : -1}
-          aria-label="{name(from)} to {name(to)}: {shownValue(value)}"
+          aria-label={texts.cell(name(from), name(to), shownValue(value))}
           class={value > 0 && from !== '…' && to !== '…' ? 'cursor-pointer' : ''}
           onclick={() => value > 0 && onpick(from, to)}
           onkeydown={({ key }) => (key === 'Enter' || key === ' ') && value > 0 && onpick(from, to)}
@@ -93,14 +94,13 @@
             >
           {/if}
           <title
-            >{name(from)} → {name(to)}: {number(flow.links[i][j])} links, {flow.carried[i][j].toFixed(2)}× share</title
+            >{texts.cellInFull(name(from), name(to), number(flow.links[i][j]), flow.carried[i][j].toFixed(2))}</title
           >
         </g>
       {/each}
     {/each}
   </svg>
   {#if flow.sections.length > shown}<p class="quiet text-xs">
-      and {number(flow.sections.length - shown)} smaller {flow.sections.length - shown === 1 ? 'section' : 'sections'};
-      the saved numbers have all
+      {texts.moreSections(flow.sections.length - shown)}
     </p>{/if}
 </div>

@@ -6,6 +6,7 @@
   import { axisText, ink, mountChart, tooltipLook } from './chart';
   import { shareText } from '../dossier/dossierFacts';
   import { number } from '../shell/words';
+  import { texts } from './texts';
 
   interface Props {
     curve: ShareCurve;
@@ -50,7 +51,7 @@
           min: 0,
           max: 1,
           interval: 0.5,
-          name: 'held together',
+          name: texts.heldTogether,
           nameTextStyle: { ...text, align: 'right' },
           nameGap: 8,
           axisLabel: { ...text, formatter: (v: number) => `${100 * v}%` },
@@ -103,5 +104,5 @@
   style:height="{height}px"
   class="cursor-pointer"
   role="img"
-  aria-label="Half of the share is held by {number(curve.half)} of {number(curve.pages)} pages"
+  aria-label={texts.halfOfTheShareIsHeld(number(curve.half), number(curve.pages))}
 ></div>

@@ -3,6 +3,7 @@
   import { sentence } from '$core/messages';
   import type { Message } from '$core/messages';
   import { number, shortAddress } from '../shell/words';
+  import { texts } from './texts';
 
   interface Props {
     traps: { pattern: string; reason: Message; fetched: number; cut: number; examples: string[] }[];
@@ -13,13 +14,13 @@
 </script>
 
 {#if traps.length === 0}
-  <p class="quiet p-4">No crawler trap was found: no family of addresses grows without end.</p>
+  <p class="quiet p-4">{texts.noCrawlerTrapWasFound}</p>
 {:else}
   <table class="mt-1 w-full">
     <thead class="quiet text-xs">
       <tr
-        ><th class="text-left font-normal">Family</th><th class="text-right font-normal">Fetched</th><th
-          class="text-right font-normal">Cut off</th
+        ><th class="text-left font-normal">{texts.family}</th><th class="text-right font-normal">{texts.fetched}</th><th
+          class="text-right font-normal">{texts.cutOff}</th
         ></tr
       >
     </thead>
@@ -30,7 +31,7 @@
             <span class="block truncate font-mono text-[0.8125rem]" title={pattern}>{shortAddress(pattern, start)}</span
             >
             <span class="quiet block"
-              >A trap: {sentence(reason)}. For example
+              >{texts.trapReason(sentence(reason))}
               <a
                 class="font-mono text-xs break-all text-primary hover:underline"
                 href={hrefOf(examples[0])}

@@ -1,6 +1,7 @@
 <!-- How a site went from crawl to crawl: pages that may be indexed, and those of them without a route. -->
 <script lang="ts">
   import { moment, number } from '../shell/words';
+  import { texts } from './texts';
 
   interface Props {
     crawls: { id: number; at: Date | null; known: number; indexable: number; noRoute: number; findings: number }[];
@@ -18,18 +19,11 @@
 </script>
 
 <div bind:clientWidth={width}>
-  <svg {width} height={HEIGHT} class="max-w-full" role="group" aria-label="Indexable pages by crawl">
+  <svg {width} height={HEIGHT} class="max-w-full" role="group" aria-label={texts.indexablePagesByCrawl}>
     {#each crawls as { id, at, known, indexable, noRoute, findings }, i (id)}
       {@const x = 4 + i * slot}
-      <a
-        href={hrefOf(id)}
-        aria-label="{moment(at)}: {number(indexable)} indexable, {number(noRoute)} without a route, {number(
-          findings,
-        )} findings"
-      >
-        <title
-          >{moment(at)}: {number(known)} known, {number(indexable)} indexable, {number(noRoute)} of them without a route,
-          {number(findings)} findings</title
+      <a href={hrefOf(id)} aria-label={texts.crawlCounts(moment(at), number(indexable), number(noRoute), findings)}>
+        <title>{texts.crawlCountsInFull(moment(at), number(known), number(indexable), number(noRoute), findings)}</title
         >
         <rect
           x={x + slot * 0.15}
@@ -62,4 +56,4 @@
     {/each}
   </svg>
 </div>
-<p class="quiet text-xs">Indexable pages by crawl; the lowest part of each bar has no route.</p>
+<p class="quiet text-xs">{texts.indexablePagesByCrawlTheLowest}</p>

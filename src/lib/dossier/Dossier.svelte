@@ -13,6 +13,7 @@
   import DossierWay from './DossierWay.svelte';
   import VerdictMark from '../list/VerdictMark.svelte';
   import { number, reachLabel, shortAddress, verdictLabel } from '../shell/words';
+  import { texts } from './texts';
 
   interface Props {
     base: string;
@@ -26,11 +27,11 @@
   let { base, site, state: view, wide = false, onstate, hrefOf }: Props = $props();
 
   const parts = [
-    { part: '', label: 'Way' },
-    { part: 'in', label: 'Links in' },
-    { part: 'out', label: 'Links out' },
-    { part: 'source', label: 'Source' },
-    { part: 'facts', label: 'Facts' },
+    { part: '', label: texts.way },
+    { part: 'in', label: texts.linksIn },
+    { part: 'out', label: texts.linksOut },
+    { part: 'source', label: texts.source },
+    { part: 'facts', label: texts.facts },
   ];
   const short = (address: string) => shortAddress(address, site.start);
 
@@ -48,10 +49,9 @@
       if (response.ok) {
         dossier = (await response.json()) as PageDossier;
         trouble = '';
-      } else
-        trouble = response.status === 404 ? 'This crawl does not know the page.' : 'The dossier could not be read.';
+      } else trouble = response.status === 404 ? texts.thisCrawlDoesNotKnow : texts.theDossierCouldNotBeRead;
     } catch {
-      if (from === source) trouble = 'The dossier could not be read. Is Edge Map still running?';
+      if (from === source) trouble = texts.theDossierDidNotArrive;
     }
   }
   const facts = $derived(dossier?.facts ?? {});
@@ -64,7 +64,7 @@
   class="dossier flex min-h-0 flex-col bg-base-100 {wide
     ? 'flex-1'
     : `shrink-0 border-l border-base-300 max-xl:absolute max-xl:inset-y-0 max-xl:right-0 max-xl:z-20 max-xl:shadow-xl ${view.part === 'source' ? 'w-[32rem]' : view.part ? 'w-[26rem]' : 'w-80 xl:w-86'}`}"
-  aria-label="Dossier"
+  aria-label={texts.dossier}
   aria-busy={!trouble && dossier?.address !== view.page}
 >
   <div class="flex items-center justify-between gap-2 px-4 pt-2.5 text-xs">
@@ -80,12 +80,12 @@
     {/if}
     <span class="flex flex-1 justify-end gap-2.5 whitespace-nowrap">
       {#if dossier?.place}
-        <span class="quiet tabular">{number(dossier.place.at)} of {number(dossier.place.of)}</span>
+        <span class="quiet tabular">{texts.placeInList(number(dossier.place.at), number(dossier.place.of))}</span>
         <button
           type="button"
           data-key="p"
           class="hover:text-primary disabled:opacity-30"
-          aria-label="The page before it in the list"
+          aria-label={texts.thePageBefore}
           disabled={!dossier.place.before}
           onclick={() => dossier?.place?.before && onstate({ page: dossier.place.before, at: '' })}>◂</button
         >
@@ -93,7 +93,7 @@
           type="button"
           data-key="n"
           class="hover:text-primary disabled:opacity-30"
-          aria-label="The page after it in the list"
+          aria-label={texts.thePageAfter}
           disabled={!dossier.place.after}
           onclick={() => dossier?.place?.after && onstate({ page: dossier.place.after, at: '' })}>▸</button
         >
@@ -102,13 +102,13 @@
         <a
           href={`${base}/page?page=${encodeURIComponent(view.page)}`}
           class="text-primary hover:underline"
-          title="The dossier as a page of its own">Open full page</a
+          title={texts.theDossierAsAPage}>{texts.openFullPage}</a
         >
         <a
           href={hrefOf({ page: '' })}
           class="quiet hover:underline"
           data-sveltekit-noscroll
-          aria-label="Close the dossier">✕</a
+          aria-label={texts.closeTheDossier}>✕</a
         >
       {/if}
     </span>
@@ -122,11 +122,11 @@
       target="_blank"
       rel="noreferrer noopener nofollow"
       class="quiet block font-mono text-xs break-all hover:underline {view.part ? 'truncate' : 'line-clamp-3'}"
-      title="Open {view.page}">{short(view.page)} ↗</a
+      title={texts.open(view.page)}>{short(view.page)} ↗</a
     >
     {#if dossier}
       <dl class="mt-1.5 grid grid-cols-4 gap-2 {wide ? 'max-w-xl' : ''}">
-        {#each [['Depth', fact === null ? 'none' : number(fact)], ['Pages linking', number(facts.pages_linking)], ['Share', shareText(facts.share)], ['Status', known(facts.status)]] as [label, value] (label)}
+        {#each [[texts.depth, fact === null ? 'none' : number(fact)], [texts.pagesLinking, number(facts.pages_linking)], [texts.share, shareText(facts.share)], [texts.status, known(facts.status)]] as [label, value] (label)}
           <div>
             <dt class="quiet text-xs whitespace-nowrap">{label}</dt>
             <dd class="tabular text-base font-semibold">{value}</dd>
@@ -139,7 +139,7 @@
   <div
     class="mt-2 flex gap-1 border-b border-base-300 px-3 text-xs {wide ? '' : 'justify-end'}"
     role="tablist"
-    aria-label="Parts of the dossier"
+    aria-label={texts.partsOfTheDossier}
   >
     {#each parts as { part, label } (part)}
       <button
@@ -172,7 +172,7 @@
     {:else if view.part === 'in' || view.part === 'out'}
       <DossierLinks {base} {site} page={view.page} direction={view.part} {hrefOf} />
     {:else if !dossier}
-      <p class="quiet">Opening …</p>
+      <p class="quiet">{texts.opening}</p>
     {:else if view.part === 'facts'}
       <DossierFacts {base} {site} {dossier} {wide} />
     {:else}

@@ -5,7 +5,8 @@
   import { crawlPath } from '../shell/routes';
   import Moment from '../shell/Moment.svelte';
   import VerdictMark from '../list/VerdictMark.svelte';
-  import { number, verdictLabel } from '../shell/words';
+  import { verdictLabel } from '../shell/words';
+  import { texts } from './texts';
 
   let {
     base,
@@ -18,7 +19,7 @@
 
 <div class={wide ? 'grid max-w-6xl grid-cols-2 gap-x-12 gap-y-5' : 'space-y-4'}>
   <section>
-    <h3 class="heading mb-1">Facts</h3>
+    <h3 class="heading mb-1">{texts.facts}</h3>
     <dl class="facts text-xs">
       {#each dossierFacts(dossier.facts, site.start) as [label, value] (label)}
         <dt class="quiet">{label}</dt>
@@ -27,7 +28,7 @@
     </dl>
   </section>
   <section>
-    <h3 class="heading mb-1">History over crawls</h3>
+    <h3 class="heading mb-1">{texts.historyOverCrawls}</h3>
     <table class="w-full text-xs">
       <tbody>
         {#each dossier.history as { crawl, at, verdict, status, wordCount, same } (crawl)}
@@ -44,22 +45,22 @@
               ></td
             >
             <td class="tabular text-right">{status ?? '—'}</td>
-            <td class="tabular text-right">{wordCount === null ? '' : `${number(wordCount)} words`}</td>
-            <td class="quiet text-right">{same === null ? '' : same ? 'as before' : 'changed'}</td>
+            <td class="tabular text-right">{wordCount === null ? '' : texts.words(wordCount)}</td>
+            <td class="quiet text-right">{same === null ? '' : same ? texts.asBefore : 'changed'}</td>
           </tr>
         {:else}
-          <tr><td class="quiet">No crawl has fetched this address yet.</td></tr>
+          <tr><td class="quiet">{texts.noCrawlHasFetchedThisAddress}</td></tr>
         {/each}
       </tbody>
     </table>
   </section>
   <section class={wide ? 'col-span-2' : ''}>
-    <h3 class="heading mb-1">Response headers</h3>
+    <h3 class="heading mb-1">{texts.responseHeaders}</h3>
     {#if dossier.headers}
       <pre class="font-mono text-xs break-all whitespace-pre-wrap">{dossier.headers}</pre>
     {:else}
       <p class="quiet text-xs">
-        No headers are stored: the server did not answer, or an earlier version of Edge Map crawled this page.
+        {texts.noHeadersAreStoredTheServer}
       </p>
     {/if}
   </section>

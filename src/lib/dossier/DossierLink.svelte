@@ -3,6 +3,7 @@
   import type { DossierLink } from '$core/answers';
   import { sentence } from '$core/messages';
   import type { ScreenState } from '../shell/address';
+  import { texts } from './texts';
 
   interface Props {
     link: DossierLink;
@@ -15,10 +16,11 @@
 <!-- It stays in sight above the source, which is scrolled to the link. -->
 <section
   class="sticky -top-3 z-10 mb-3 max-h-60 overflow-y-auto border-b border-base-300 bg-base-100 py-3"
-  aria-label="The link"
+  aria-label={texts.theLink}
 >
   <p>
-    {#if link.words}“{link.words}”{:else}<span class="quiet">A link without words</span>{/if} leads to
+    {#if link.words}“{link.words}”{:else}<span class="quiet">{texts.aLinkWithoutWords}</span>{/if}
+    {texts.leadsTo}
     <a
       class="font-mono text-xs break-all text-primary hover:underline"
       href={hrefOf({ page: link.target, at: '', part: '' })}
@@ -29,12 +31,12 @@
     {#each link.findings as { id, name, rule, remedy, reason, worthALook } (id)}
       <li>
         <a class="font-semibold hover:underline" href="/findings/{id}">{name}</a>
-        {#if worthALook}<span class="quiet text-xs">(worth a look)</span>{/if}
+        {#if worthALook}<span class="quiet text-xs">{texts.worthALook}</span>{/if}
         <span class="block text-xs">{reason ? sentence(reason) : rule}</span>
         <span class="quiet block text-xs">{remedy}</span>
       </li>
     {:else}
-      <li class="quiet text-xs">Nothing is wrong with this link.</li>
+      <li class="quiet text-xs">{texts.nothingIsWrongWithThisLink}</li>
     {/each}
   </ul>
 </section>

@@ -7,6 +7,7 @@
   import type { ScreenState } from '../shell/address';
   import VerdictMark from '../list/VerdictMark.svelte';
   import { number, shortAddress, verdictLabel } from '../shell/words';
+  import { texts } from './texts';
 
   interface Props {
     base: string;
@@ -18,9 +19,9 @@
   let { base, site, page, direction, hrefOf }: Props = $props();
 
   const ways = [
-    { list: 'edits', label: 'One edit' },
-    { list: 'links', label: 'Each link' },
-    { list: 'anchors', label: 'Words' },
+    { list: 'edits', label: texts.oneEdit },
+    { list: 'links', label: texts.eachLink },
+    { list: 'anchors', label: texts.wordings },
   ] as const;
   let list = $state<(typeof ways)[number]['list']>('edits');
   let rows = $state.raw<ListRow[]>([]);
@@ -53,7 +54,7 @@
     const response = await fetch(`${base}/rows?${query}`).catch(() => null);
     if (of !== list || about !== select) return;
     if (!response?.ok) {
-      trouble = 'The links could not be read. Is Edge Map still running?';
+      trouble = texts.theLinksCouldNotBeRead;
       return;
     }
     const found = (await response.json()) as ListWindow;
@@ -66,7 +67,7 @@
 </script>
 
 <div class="mb-2 flex items-center gap-2 text-xs">
-  <div class="flex overflow-hidden rounded border border-base-300" role="group" aria-label="Grouped by">
+  <div class="flex overflow-hidden rounded border border-base-300" role="group" aria-label={texts.groupedBy}>
     {#each ways as { list: way, label } (way)}
       <button
         type="button"
@@ -78,12 +79,12 @@
   </div>
   <span class="quiet tabular" aria-live="polite">{total < 0 ? '…' : number(total)}</span>
   <a class="ml-auto text-primary hover:underline" href={hrefOf({ list, select, sort: '' })} data-sveltekit-noscroll
-    >As a list</a
+    >{texts.asAList}</a
   >
 </div>
 {#if trouble}<p class="lost" role="alert">{trouble}</p>{/if}
 {#if total === 0}
-  <p class="quiet">{direction === 'in' ? 'No page links here by a click link.' : 'It has no click links.'}</p>
+  <p class="quiet">{direction === 'in' ? texts.noPageLinksHere : texts.itHasNoClickLinks}</p>
 {/if}
 <ul class="divide-y divide-base-300/70 text-xs">
   {#each rows as { id, cells } (`${list}${id}`)}
@@ -92,15 +93,17 @@
     <li class="py-1.5">
       <div class="flex items-baseline gap-2">
         <span class="min-w-0 flex-1 truncate font-semibold" title={text(cells.anchor)}
-          >{#if text(cells.anchor)}“{text(cells.anchor)}”{:else}<span class="lost">no words</span>{/if}</span
+          >{#if text(cells.anchor)}“{text(cells.anchor)}”{:else}<span class="lost">{texts.noWords}</span>{/if}</span
         >
         {#if list !== 'links'}<span class="tabular whitespace-nowrap"
-            >{number(cells.links)}× on {number(cells.pages)} {cells.pages === 1 ? 'page' : 'pages'}</span
+            >{texts.timesOnPages(number(cells.links), Number(cells.pages))}</span
           >{/if}
       </div>
       {#if !(list === 'anchors' && direction === 'in')}
         <div class="flex items-baseline gap-2">
-          {#if list === 'edits' && direction === 'in' && Number(cells.pages) > 1}<span class="quiet">such as</span>{/if}
+          {#if list === 'edits' && direction === 'in' && Number(cells.pages) > 1}<span class="quiet"
+              >{texts.suchAs}</span
+            >{/if}
           <a
             class="min-w-0 flex-1 truncate font-mono hover:underline"
             href={hrefOf({ page: String(other), part: '', at: '' })}
@@ -117,25 +120,25 @@
         </div>
       {/if}
       {#if direction === 'out' && cells.ends_at}
-        <p class="quiet truncate">ends at <span class="font-mono">{short(cells.ends_at)}</span></p>
+        <p class="quiet truncate">{texts.endsAt} <span class="font-mono">{short(cells.ends_at)}</span></p>
       {/if}
       <div class="quiet flex flex-wrap items-baseline gap-x-2">
         {#if list === 'anchors'}
           <span>{((cells.placements as string[]) ?? []).join(', ')}</span>
           {#if Number(cells.followed_links) < Number(cells.links)}<span
-              >{number(Number(cells.links) - Number(cells.followed_links))} not followed</span
+              >{texts.linksNotFollowed(number(Number(cells.links) - Number(cells.followed_links)))}</span
             >{/if}
         {:else}
           <span title={text(cells.above)}
-            >{cells.placement === 'none' ? 'in no placement' : String(cells.placement)}</span
+            >{cells.placement === 'none' ? texts.inNoPlacement : String(cells.placement)}</span
           >
-          {#if cells.rel}<span>rel “{cells.rel}”</span>{/if}
-          {#if cells.followed === false}<span class="lost">not followed</span>{/if}
+          {#if cells.rel}<span>{texts.rel(String(cells.rel))}</span>{/if}
+          {#if cells.followed === false}<span class="lost">{texts.notFollowed}</span>{/if}
           {#if cells.line !== null}
             <a
               class="text-primary hover:underline"
               href={hrefOf({ page: String(cells.source), part: 'source', at: `${cells.line}:${cells.column ?? 1}` })}
-              data-sveltekit-noscroll>line {cells.line}</a
+              data-sveltekit-noscroll>{texts.line(String(cells.line))}</a
             >
           {/if}
           {#if list === 'edits' && text(cells.above)}<span class="w-full truncate font-mono" title={text(cells.above)}
@@ -149,6 +152,6 @@
 </ul>
 {#if rows.length < total}
   <button type="button" class="mt-2 text-primary hover:underline" onclick={() => read(list, select, rows.length)}
-    >Show {number(Math.min(SIZE, total - rows.length))} more</button
+    >{texts.showMore(number(Math.min(SIZE, total - rows.length)))}</button
   >
 {/if}

@@ -3,6 +3,7 @@
   import { tick } from 'svelte';
   import type { SourceLine, SourceWindow } from '$core/html';
   import { number } from '../shell/words';
+  import { texts } from './texts';
 
   interface Props {
     base: string;
@@ -48,7 +49,7 @@
     if (!response?.ok) {
       trouble =
         ((await response?.json().catch(() => null)) as { message?: string } | null)?.message ??
-        'The source could not be read. Is Edge Map still running?';
+        texts.theSourceCouldNotBeRead;
       return;
     }
     const found = (await response.json()) as SourceWindow;
@@ -62,25 +63,25 @@
   }
 </script>
 
-{#snippet texts(runs: readonly Run[])}
-  {#each runs as { text, part, left }, i (i)}{#if left}<span class="fold" title="{number(left)} characters are left out"
-        >⋯</span
+{#snippet runsOf(runs: readonly Run[])}
+  {#each runs as { text, part, left }, i (i)}{#if left}<span
+        class="fold"
+        title={texts.charactersAreLeftOut(number(left))}>⋯</span
       >{:else if part}<span class={part}>{text}</span>{:else}{text}{/if}{/each}
 {/snippet}
 {#if trouble}
   <p class="quiet" role="alert">{trouble}</p>
 {:else if lines.length}
   <p class="mb-1 text-xs" aria-live="polite">
-    {#if at.includes(':')}The link is on line <b>{number(line)}</b> of {number(total)}.{:else}{number(total)}
-      {total === 1 ? 'line' : 'lines'}, as the server sent {total === 1 ? 'it' : 'them'}. Click a line number to get an
-      address that shows it.{/if}
+    {#if at.includes(':')}{texts.theLinkIsOnLine} <b>{number(line)}</b>
+      {texts.ofLines(number(total))}{:else}{texts.linesAsSent(total)}{/if}
   </p>
   {#if lines[0].number > 1}
     <button
       type="button"
       class="text-xs text-primary hover:underline"
       onclick={() => read(Math.max(1, lines[0].number - SIZE), 'before', Math.min(SIZE, lines[0].number - 1))}
-      >Show the lines before</button
+      >{texts.showTheLinesBefore}</button
     >
   {/if}
   <div bind:this={box} class="source font-mono text-xs">
@@ -91,11 +92,11 @@
           data-sveltekit-noscroll
           data-sveltekit-replacestate
           class="quiet tabular w-9 shrink-0 text-right select-none hover:text-primary hover:underline"
-          aria-label="Line {n}">{n}</a
+          aria-label={texts.lineLabel(n)}>{n}</a
         >
         <code class="min-w-0 flex-1 break-all whitespace-pre-wrap"
-          >{#each marksOf(runs) as { marked, runs: own }, i (i)}{#if marked}<mark>{@render texts(own)}</mark
-              >{:else}{@render texts(own)}{/if}{/each}</code
+          >{#each marksOf(runs) as { marked, runs: own }, i (i)}{#if marked}<mark>{@render runsOf(own)}</mark
+              >{:else}{@render runsOf(own)}{/if}{/each}</code
         >
       </div>
     {/each}
@@ -104,11 +105,11 @@
     <button
       type="button"
       class="text-xs text-primary hover:underline"
-      onclick={() => read(lines[lines.length - 1].number + 1, 'after')}>Show the lines after</button
+      onclick={() => read(lines[lines.length - 1].number + 1, 'after')}>{texts.showTheLinesAfter}</button
     >
   {/if}
 {:else}
-  <p class="quiet">Opening the source …</p>
+  <p class="quiet">{texts.openingTheSource}</p>
 {/if}
 
 <style>

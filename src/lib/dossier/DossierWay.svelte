@@ -3,10 +3,11 @@
   import type { PageDossier, RouteStep, SharePart } from '$core/answers';
   import type { Reader } from '$core/reach';
   import type { ScreenState } from '../shell/address';
-  import Term from '../shell/Term.svelte';
+  import Explained from '../shell/Explained.svelte';
   import { factText, shareText } from './dossierFacts';
   import { findingHref } from '../shell/routes';
   import { number, shortAddress } from '../shell/words';
+  import { texts } from './texts';
 
   interface Props {
     base: string;
@@ -56,14 +57,14 @@
           class="min-w-0 flex-1 truncate font-mono hover:underline"
           title={title ?? address}>{short(address)}</a
         >
-        {#if gate}<span class="lost font-semibold" title="Every route to this page passes through here">gate</span>
+        {#if gate}<span class="lost font-semibold" title={texts.everyRouteToThisPagePasses}>{texts.gate}</span>
         {:else if ask && i > 0 && i < route.length - 1}
           <button
             type="button"
             class="quiet hover:text-primary {without === address ? 'font-semibold text-primary' : ''}"
             aria-pressed={without === address}
-            title="The route that remains without this page"
-            onclick={() => goWithout(address)}>without it</button
+            title={texts.theRouteThatRemainsWithout}
+            onclick={() => goWithout(address)}>{texts.withoutIt}</button
           >
         {/if}
       </li>
@@ -77,7 +78,7 @@
         href={hrefOf({ page: address, at: '' })}
         data-sveltekit-noscroll
         class="truncate py-0.5 font-mono hover:underline"
-        title={by ? `${address}, by way of ${by}` : address}>{short(address)}{by ? ' ↪' : ''}</a
+        title={by ? texts.byWayOf(address, by) : address}>{short(address)}{by ? ' ↪' : ''}</a
       >
       <span class="h-2 rounded-sm bg-base-200"
         ><span class="block h-2 rounded-sm bg-primary" style:width="{(100 * share) / most}%"></span></span
@@ -89,7 +90,7 @@
 
 <div class={wide ? 'grid max-w-6xl grid-cols-2 gap-x-12 gap-y-5' : 'space-y-4'}>
   <section>
-    <h3 class="heading mb-1.5">From discovery to index</h3>
+    <h3 class="heading mb-1.5">{texts.fromDiscoveryToIndex}</h3>
     <ol>
       {#each dossier.steps as { text: words, evidence, state }, i (i)}
         {@const last = i === dossier.steps.length - 1}
@@ -130,7 +131,8 @@
     </ol>
     {#if dossier.endsAt}
       <p class="mt-1 text-xs">
-        It ends at <a
+        {texts.itEndsAt}
+        <a
           href={hrefOf({ page: dossier.endsAt, at: '' })}
           data-sveltekit-noscroll
           class="font-mono text-primary hover:underline">{short(dossier.endsAt)}</a
@@ -140,72 +142,68 @@
   </section>
 
   <section>
-    <h3 class="heading mb-1">Route{reader === 'crawler' ? ' of a search crawler' : ''}</h3>
+    <h3 class="heading mb-1">{reader === 'crawler' ? texts.routeOfASearchCrawler : texts.route}</h3>
     {#if dossier.route.length}
       {@render steps(dossier.route, true)}
       {#if without}
         <div class="mt-1 border-l-2 border-secondary pl-2" aria-live="polite">
-          {#if left === null}<p class="quiet text-xs">Looking for another route …</p>
+          {#if left === null}<p class="quiet text-xs">{texts.lookingForAnotherRoute}</p>
           {:else if left.length}
-            <p class="quiet text-xs">Without {short(without)}, {number(left.length - 1)} steps:</p>
+            <p class="quiet text-xs">{texts.withoutSteps(short(without), left.length - 1)}</p>
             {@render steps(left, false)}
-          {:else}<p class="lost text-xs">Without {short(without)} there is no route.</p>{/if}
+          {:else}<p class="lost text-xs">{texts.withoutThereIsNoRoute(short(without))}</p>{/if}
         </div>
       {/if}
     {:else if reader === 'crawler' && f.reach === 'reached'}
       <p class="lost">
-        A visitor gets here, a search crawler does not{f.held_back
-          ? `: it is kept back by ${f.held_back === 'robots' ? 'robots.txt' : f.held_back === 'both' ? 'nofollow and robots.txt' : 'nofollow'}`
-          : ''}.
+        {f.held_back ? texts.heldBack[f.held_back as keyof typeof texts.heldBack] : texts.onlyAVisitorGetsHere}
       </p>
     {:else}
       <p class="lost">
-        No route: {f.reach === 'orphan'
-          ? 'no page links to it.'
-          : 'only pages link to it that have no route themselves.'}
-        {#if f.reach === 'orphan'}<span class="quiet"
-            >It is known from {(f.seen_in as string[])?.join(', ') || 'nowhere'}.</span
-          >{/if}
+        {f.reach === 'orphan' ? texts.orphan : texts.onIsland}
+        {#if f.reach === 'orphan'}<span class="quiet">{texts.itIsKnownFrom((f.seen_in as string[]) ?? [])}</span>{/if}
       </p>
     {/if}
   </section>
 
   <section>
-    <h3 class="heading mb-1">{dossier.findings.length ? `Findings (${dossier.findings.length})` : 'Findings'}</h3>
+    <h3 class="heading mb-1">
+      {dossier.findings.length ? texts.findingsCounted(number(dossier.findings.length)) : texts.findings}
+    </h3>
     <ul class="space-y-1">
       {#each dossier.findings as finding (finding.id)}
         <li>
           <a href={findingHref(base, finding)} class="text-primary hover:underline" data-sveltekit-noscroll
             >{finding.name}</a
           >
-          {#if finding.worthALook}<span class="quiet text-xs">(worth a look)</span>{/if}
-          <a class="quiet text-xs hover:underline" href="/findings/{finding.id}" aria-label="About “{finding.name}”"
+          {#if finding.worthALook}<span class="quiet text-xs">{texts.worthALook}</span>{/if}
+          <a class="quiet text-xs hover:underline" href="/findings/{finding.id}" aria-label={texts.about(finding.name)}
             >?</a
           >
           <span class="block text-xs"
             >{finding.rule}{#if finding.evidence.length}
               <span class="quiet"
-                >Here: {finding.evidence.map(({ name, value }) => factText(name, value)).join(', ')}.</span
+                >{texts.here(finding.evidence.map(({ name, value }) => factText(name, value)).join(', '))}</span
               >{/if}</span
           >
           <span class="quiet block text-xs">{finding.remedy}</span>
         </li>
       {:else}
-        <li class="quiet">No finding is about this page.</li>
+        <li class="quiet">{texts.noFindingIsAboutThisPage}</li>
       {/each}
     </ul>
   </section>
 
   <section>
-    <h3 class="heading mb-1">Where its <Term of="share">share</Term> comes from</h3>
+    <h3 class="heading mb-1"><Explained text={texts.whereItsShareComesFrom} /></h3>
     {#if typeof f.share === 'number' && f.share > 0}
       <ul>
         {@render bars(dossier.share.from)}
         {#if dossier.share.fromPages > dossier.share.from.length}<li class="quiet text-xs">
-            and {number(dossier.share.fromPages - dossier.share.from.length)} pages more
+            {texts.andPagesMore(dossier.share.fromPages - dossier.share.from.length)}
           </li>{/if}
         <li class="quiet grid grid-cols-[minmax(0,1fr)_5rem_3rem] items-center gap-2 text-xs">
-          <span>what every page has, and smaller sources</span>
+          <span>{texts.whatEveryPageHasAndSmaller}</span>
           <span class="h-2 rounded-sm bg-base-200"
             ><span class="block h-2 rounded-sm bg-primary/40" style:width="{(100 * dossier.share.rest) / most}%"
             ></span></span
@@ -213,21 +211,19 @@
           <span class="tabular text-right">{shareText(dossier.share.rest)}</span>
         </li>
       </ul>
-      <h3 class="heading mt-3 mb-1">Where it goes</h3>
+      <h3 class="heading mt-3 mb-1">{texts.whereItGoes}</h3>
       <ul>
         {@render bars(dossier.share.to)}
         {#if dossier.share.toPages > dossier.share.to.length}<li class="quiet text-xs">
-            and {number(dossier.share.toPages - dossier.share.to.length)} pages more
+            {texts.andPagesMore(dossier.share.toPages - dossier.share.to.length)}
           </li>{/if}
         {#if dossier.share.to.length === 0}<li class="quiet text-xs">
-            {f.verdict === 'indexable'
-              ? 'Nowhere: it links to no page of the site.'
-              : 'Nowhere: what cannot be indexed keeps what it gets.'}
+            {f.verdict === 'indexable' ? texts.nowhereItLinksToNoPage : texts.nowhereWhatCannotBeIndexedKeeps}
           </li>{/if}
       </ul>
     {:else}
       <p class="quiet text-xs">
-        {f.share === 0 ? 'All it gets is passed on to where it ends.' : 'No link leads to it or from it.'}
+        {f.share === 0 ? texts.allItGetsIsPassed : texts.noLinkLeads}
       </p>
     {/if}
   </section>

@@ -4,6 +4,7 @@
   import Menu from '../shell/Menu.svelte';
   import { findings } from '$core/findings/catalogue';
   import { ignore } from './ignore';
+  import { texts } from './texts';
 
   interface Props {
     finding: {
@@ -29,12 +30,12 @@
   }
 </script>
 
-<Menu label="?" about="About “{finding.name}”">
+<Menu label="?" about={texts.aboutFinding(finding.name)}>
   {#snippet children(close)}
     <div class="w-96 p-2 text-sm">
       <h3 class="font-serif text-base leading-snug">{finding.name}</h3>
       <dl class="mt-1.5 space-y-1.5">
-        {#each [['Rule', finding.rule], ['Why it matters', finding.why], ['Fix', finding.remedy], ['When to ignore it', guidance[finding.id]?.ignore]] as [label, text] (label)}
+        {#each [[texts.rule, finding.rule], [texts.whyItMatters, finding.why], [texts.fix, finding.remedy], [texts.whenToIgnoreIt, guidance[finding.id]?.ignore]] as [label, text] (label)}
           {#if text}
             <div>
               <dt class="heading text-xs">{label}</dt>
@@ -45,25 +46,25 @@
       </dl>
       {#if finding.related?.length}
         <p class="quiet mt-1.5 text-xs">
-          It may come of, or lead to:
+          {texts.itMayComeOfOrLead}
           {#each finding.related as id, i (id)}{i ? ', ' : ''}<a class="text-primary underline" href="/findings/{id}"
               >{nameOfFinding(id)}</a
             >{/each}
         </p>
       {/if}
       <p class="mt-2">
-        <a class="text-primary underline" href="/findings/{finding.id}">With an example, before and after</a>
+        <a class="text-primary underline" href="/findings/{finding.id}">{texts.withAnExampleBeforeAndAfter}</a>
       </p>
       {#if site !== undefined}
         <form class="mt-3 border-t border-base-300 pt-2" onsubmit={(event) => submit(event, close)}>
-          <h4 class="heading text-xs">Ignore it in this site</h4>
+          <h4 class="heading text-xs">{texts.ignoreItInThisSite}</h4>
           <label class="mt-1 block"
-            >Reason
+            >{texts.reason}
             <input bind:value={reason} required maxlength="500" class="input input-xs mt-0.5 w-full" />
           </label>
           {#if finding.over !== 'files'}
             <label class="mt-1 block"
-              >Only where this holds
+              >{texts.onlyWhereThisHolds}
               <input
                 bind:value={within}
                 class="input input-xs mt-0.5 w-full font-mono"
@@ -71,9 +72,9 @@
                 spellcheck="false"
               />
             </label>
-            <p class="quiet text-xs">A selection. Leave it empty to ignore the finding everywhere.</p>
+            <p class="quiet text-xs">{texts.aSelectionLeaveItEmpty}</p>
           {/if}
-          <button class="btn btn-outline btn-xs mt-1.5">Ignore finding</button>
+          <button class="btn btn-outline btn-xs mt-1.5">{texts.ignoreFinding}</button>
         </form>
       {/if}
     </div>

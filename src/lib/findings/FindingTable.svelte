@@ -2,8 +2,10 @@
 <script lang="ts">
   import type { Found } from '$core/findings';
   import { number } from '../shell/words';
+  import Explained from '../shell/Explained.svelte';
   import Term from '../shell/Term.svelte';
   import FindingHelp from './FindingHelp.svelte';
+  import { texts } from './texts';
 
   interface Props {
     findings: Found[];
@@ -17,8 +19,10 @@
   }
   let { findings, isHere = () => false, href, why = false, site }: Props = $props();
   /** Where most of it comes from. */
-  const blockText = ({ placement, pages }: NonNullable<Found['block']>, all: number) =>
-    `${pages === all ? 'On all of them' : `On ${number(pages)} of them`} by one link in the ${placement === 'none' ? 'template' : placement === 'main' ? 'main content' : placement}`;
+  const blockText = ({ placement, pages }: NonNullable<Found['block']>, all: number) => {
+    const where = placement === 'none' ? texts.template : placement === 'main' ? texts.mainContent : placement;
+    return pages === all ? texts.onAllByOneLink(where) : texts.onSomeByOneLink(number(pages), where);
+  };
   const percent = (part: number) =>
     part > 0 && part < 0.001 ? '<0.1%' : `${(100 * part).toFixed(part < 0.1 ? 1 : 0)}%`;
 </script>
@@ -26,15 +30,13 @@
 <table class="w-full">
   <thead class="quiet text-xs">
     <tr>
-      <th class="text-left font-normal">Finding, by <Term of="cost">cost</Term></th>
-      {#if why}<th class="text-left font-normal">Why it matters</th>{/if}
-      <th class="pl-2.5 text-right font-normal">Pages</th>
-      <th class="pl-2.5 text-right font-normal">Places</th>
+      <th class="text-left font-normal"><Explained text={texts.findingByCost} /></th>
+      {#if why}<th class="text-left font-normal">{texts.whyItMatters}</th>{/if}
+      <th class="pl-2.5 text-right font-normal">{texts.pages}</th>
+      <th class="pl-2.5 text-right font-normal">{texts.places}</th>
       <th class="pl-2.5 text-right font-normal whitespace-nowrap"><Term of="one_edit" /></th>
-      <th class="pl-2.5 text-right font-normal whitespace-nowrap" title="Share of the pages, or that the links carry"
-        ><Term of="share" /></th
-      >
-      <th><span class="sr-only">About</span></th>
+      <th class="pl-2.5 text-right font-normal whitespace-nowrap" title={texts.shareOfThePages}><Term of="share" /></th>
+      <th><span class="sr-only">{texts.about}</span></th>
     </tr>
   </thead>
   <tbody>
@@ -48,13 +50,15 @@
             data-sveltekit-noscroll>{finding.name}</a
           >
           {#if finding.worthALook}<span class="quiet ml-1 text-xs whitespace-nowrap"
-              ><Term of="worth_a_look">worth a look</Term></span
+              ><Explained text={texts.worthALook} /></span
             >{/if}
           {#if finding.block}<span
               class="quiet block max-w-88 truncate text-xs"
-              title="{finding.block.above}: the same link on {number(finding.block.pages)} of {number(
-                finding.pages,
-              )} pages">{blockText(finding.block, finding.pages)}</span
+              title={texts.theSameLinkOnOfPages(
+                finding.block.above,
+                number(finding.block.pages),
+                number(finding.pages),
+              )}>{blockText(finding.block, finding.pages)}</span
             >{/if}
         </td>
         {#if why}<td class="quiet max-w-0 w-1/2 truncate pr-2 text-xs" title="{finding.why} {finding.remedy}"
@@ -67,7 +71,7 @@
         <td class="w-8 pl-1 text-right"><FindingHelp {finding} {site} /></td>
       </tr>
     {:else}
-      <tr><td class="quiet py-1" colspan="7">Nothing was found.</td></tr>
+      <tr><td class="quiet py-1" colspan="7">{texts.nothingWasFound}</td></tr>
     {/each}
   </tbody>
 </table>

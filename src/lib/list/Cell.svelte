@@ -7,6 +7,7 @@
   import { shareText } from '../dossier/dossierFacts';
   import VerdictMark from './VerdictMark.svelte';
   import { number, reachLabel, shortAddress, verdictLabel } from '../shell/words';
+  import { texts } from './texts';
 
   interface Props {
     column: ListColumn;
@@ -74,7 +75,7 @@
 {:else if typeof value === 'boolean'}
   {value ? 'yes' : 'no'}
 {:else if value === ''}
-  <span class="quiet">{column.name === 'anchor' ? 'no words' : column.name === 'value' ? '/' : ''}</span>
+  <span class="quiet">{column.name === 'anchor' ? texts.noWords : column.name === 'value' ? '/' : ''}</span>
 {:else}
   <span class="block truncate">{column.type === 'choice' ? spaced(String(value)) : value}</span>
 {/if}

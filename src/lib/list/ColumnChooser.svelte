@@ -4,6 +4,7 @@
   import type { ListName } from '$core/lists/columns';
   import { moved, otherColumns, shownColumns, toggled } from './columns';
   import type { ShownColumn } from './columns';
+  import { texts } from './texts';
 
   interface Props {
     list: ListName;
@@ -16,7 +17,7 @@
 </script>
 
 <div class="w-72">
-  <p class="heading px-1.5 pb-1">Shown</p>
+  <p class="heading px-1.5 pb-1">{texts.shown}</p>
   <ul>
     {#each columns as { name, pinned } (name)}
       {@const label = columnOf(list, name)!.label}
@@ -33,26 +34,26 @@
         <button
           type="button"
           class="px-1"
-          aria-label="Move {label} to the left"
+          aria-label={texts.moveToTheLeft(label)}
           onclick={() => onchange(moved(columns, name, -1))}>↑</button
         >
         <button
           type="button"
           class="px-1"
-          aria-label="Move {label} to the right"
+          aria-label={texts.moveToTheRight(label)}
           onclick={() => onchange(moved(columns, name, 1))}>↓</button
         >
         <button
           type="button"
           class="rounded px-1 text-xs {pinned ? 'bg-primary text-primary-content' : 'quiet'}"
           aria-pressed={pinned}
-          aria-label="Keep {label} in sight"
-          onclick={() => pin(name)}>pin</button
+          aria-label={texts.keepInSight(label)}
+          onclick={() => pin(name)}>{texts.pin}</button
         >
       </li>
     {/each}
   </ul>
-  <p class="heading px-1.5 pt-2 pb-1">Others</p>
+  <p class="heading px-1.5 pt-2 pb-1">{texts.others}</p>
   <ul>
     {#each otherColumns(list, columns) as { name, label } (name)}
       <li class="rounded px-1.5 hover:bg-base-200">
@@ -69,6 +70,6 @@
   <button
     type="button"
     class="mt-1 px-1.5 text-primary hover:underline"
-    onclick={() => onchange(shownColumns(list, ''))}>Reset columns</button
+    onclick={() => onchange(shownColumns(list, ''))}>{texts.resetColumns}</button
   >
 </div>

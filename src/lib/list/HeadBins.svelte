@@ -2,6 +2,7 @@
 <script lang="ts">
   import type { Bin } from '$core/lists';
   import { number } from '../shell/words';
+  import { texts } from './texts';
 
   interface Props {
     bins: Bin[];
@@ -14,13 +15,13 @@
   const most = $derived(Math.max(1, ...bins.map(({ rows }) => rows)));
 </script>
 
-<div class="flex h-4 items-end gap-px {atEnd ? 'justify-end' : ''}" role="group" aria-label="{label}: distribution">
+<div class="flex h-4 items-end gap-px {atEnd ? 'justify-end' : ''}" role="group" aria-label={texts.distribution(label)}>
   {#each bins as { label: of, rows, select }, i (i)}
     <button
       type="button"
       tabindex="-1"
       class="group flex h-full max-w-4 min-w-0 flex-1 items-end"
-      title="{of}: {number(rows)}{select ? '' : ' (no test holds them)'}"
+      title="{of}: {number(rows)}{select ? '' : texts.noTestHoldsThem}"
       aria-label="{label} {of}: {number(rows)}"
       disabled={!select}
       onclick={() => select && onpick(select)}

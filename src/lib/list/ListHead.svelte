@@ -10,6 +10,7 @@
   import type { ShownColumn } from './columns';
   import HeadBins from './HeadBins.svelte';
   import type { Picks } from './picks.svelte';
+  import { texts } from './texts';
 
   interface Props {
     shown: (ShownColumn & ListColumn)[];
@@ -102,7 +103,7 @@
     <input
       type="checkbox"
       class="checkbox checkbox-xs"
-      aria-label="Pick all in the selection"
+      aria-label={texts.pickAllInTheSelection}
       checked={picks.size(total) > 0 && picks.size(total) === total}
       indeterminate={picks.size(total) > 0 && picks.size(total) < total}
       onchange={() => (picks.size(total) ? picks.clear() : picks.all())}
@@ -141,7 +142,7 @@
         type="button"
         tabindex="-1"
         class="absolute top-1 right-0 bottom-1 w-1.5 cursor-col-resize rounded opacity-0 group-hover/head:opacity-100 hover:bg-primary/40"
-        aria-label="Width of {label}"
+        aria-label={texts.widthOf(label)}
         onpointerdown={(event) => resize(event, name)}
         onkeydown={(event) => resizeByKey(event, name)}
       ></button>

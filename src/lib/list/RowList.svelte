@@ -10,6 +10,7 @@
   import type { ShownColumn } from './columns';
   import ListHead, { HEAD } from './ListHead.svelte';
   import type { Picks } from './picks.svelte';
+  import { texts } from './texts';
 
   interface Props {
     list: ListName;
@@ -89,7 +90,7 @@
       blocks = new Map(blocks).set(block, rows);
       trouble = '';
     } catch {
-      if (from === source) trouble = 'The rows could not be read. Is Edge Map still running?';
+      if (from === source) trouble = texts.theRowsCouldNotBeRead;
     } finally {
       asked.delete(block);
     }
@@ -178,7 +179,7 @@
     tabindex="0"
     data-key="l"
     role="grid"
-    aria-label="Rows: arrows move, Enter opens, x picks"
+    aria-label={texts.rowsArrowsMoveEnterOpensX}
     aria-rowcount={first.total + 1}
     aria-multiselectable="true"
     aria-activedescendant="row-{active}"
@@ -230,7 +231,7 @@
                 type="checkbox"
                 class="checkbox checkbox-xs"
                 tabindex="-1"
-                aria-label="Pick this row"
+                aria-label={texts.pickThisRow}
                 checked={picked}
                 onclick={(event) => {
                   event.stopPropagation();

@@ -5,6 +5,7 @@
   import { withState } from '../shell/address';
   import Menu from '../shell/Menu.svelte';
   import { say } from '../shell/say.svelte';
+  import { texts } from './texts';
 
   interface Props {
     site: { id: number; saved?: { name: string; over: 'pages' | 'links'; text: string }[] };
@@ -23,20 +24,20 @@
     );
     if (!response?.ok) {
       const problem = response && ((await response.json().catch(() => null)) as { message?: string } | null);
-      say(problem?.message ?? 'The selection could not be saved. Check that Edge Map is still running.', true);
+      say(problem?.message ?? texts.theSelectionCouldNotBeSaved, true);
       return;
     }
     await invalidate('site:saved');
     say(done);
   }
   async function save(close: () => void) {
-    await send('POST', { name, over, text: select }, `“${name}” is saved.`);
+    await send('POST', { name, over, text: select }, texts.isSaved(name));
     name = '';
     close();
   }
 </script>
 
-<Menu label="Saved{saved.length ? ` ${saved.length}` : ''}">
+<Menu label={texts.saved(saved.length ? ` ${saved.length}` : '')}>
   {#snippet children(close)}
     <div class="w-80">
       {#if ready}
@@ -52,10 +53,10 @@
             required
             maxlength="80"
             class="input input-xs flex-1"
-            placeholder="Name for this selection"
-            aria-label="Name for this selection"
+            placeholder={texts.nameForThisSelection}
+            aria-label={texts.nameForThisSelection}
           />
-          <button class="btn btn-secondary btn-xs">Save</button>
+          <button class="btn btn-secondary btn-xs">{texts.save}</button>
         </form>
       {/if}
       {#each saved as one (one.name)}
@@ -74,15 +75,13 @@
           <button
             type="button"
             class="quiet px-2 hover:text-base-content"
-            aria-label="Delete {one.name}"
-            onclick={() => send('DELETE', { name: one.name }, `“${one.name}” is deleted.`)}>✕</button
+            aria-label={texts.delete(one.name)}
+            onclick={() => send('DELETE', { name: one.name }, texts.isDeleted(one.name))}>✕</button
           >
         </div>
       {:else}
         <p class="quiet px-2 py-1">
-          {ready
-            ? 'No selection is saved yet.'
-            : 'No selection is saved yet. Write or pick a selection, then save it here under a name.'}
+          {ready ? texts.noSelectionIsSavedYet : texts.noSelectionIsSavedYetWrite}
         </p>
       {/each}
     </div>

@@ -12,6 +12,7 @@
   import type { Offer, SelectionFault } from '$core/selection/language';
   import { recentSelections, rememberSelection } from './recent';
   import { number } from '../shell/words';
+  import { texts } from './texts';
 
   interface Props {
     /** What it is about. */
@@ -174,7 +175,7 @@
   const tally = $derived.by(() => {
     if (shownFault) return '—';
     if (!changed) return `${number(total)} ${noun}`;
-    return counted?.text === typed.trim() ? `${number(counted.total)} ${over}, press Enter` : '…';
+    return counted?.text === typed.trim() ? texts.pressEnter(number(counted.total), over) : '…';
   });
   const recent = $derived(offers.length && !typed.trim() ? recentSelections(site, over).slice(0, 6) : []);
 </script>
@@ -186,7 +187,7 @@
     send();
   }}
 >
-  <label for="selection" class="sr-only">Selection of {over}</label>
+  <label for="selection" class="sr-only">{texts.selectionOf(over)}</label>
   <div class="relative min-w-0 flex-1">
     <div bind:this={layer} class="layer pointer-events-none absolute inset-0 overflow-hidden" aria-hidden="true">
       {#each pieces as { text, as }, i (i)}<span class={as}>{text}</span
@@ -205,7 +206,7 @@
       aria-activedescendant={chosen >= 0 ? `offer-${chosen}` : undefined}
       aria-autocomplete="list"
       placeholder={over === 'pages'
-        ? 'All pages. Write a selection, such as indexable and depth > 3'
+        ? texts.allPagesWriteASelectionSuch
         : 'All links. Write a selection, such as kind = click and to (broken)'}
       class="relative w-full bg-transparent"
       aria-invalid={shownFault !== null && !unfinished}
@@ -221,7 +222,7 @@
       <ul
         id="offers"
         role="listbox"
-        aria-label="Suggestions"
+        aria-label={texts.suggestions}
         class="panel absolute top-full left-0 z-30 mt-1 max-h-64 w-96 max-w-full overflow-y-auto py-1 shadow-lg"
       >
         {#each offers as offer, i (offer.text)}
@@ -253,7 +254,7 @@
             }}
           >
             <span class="flex-1 truncate font-mono text-[0.8125rem]">{text}</span>
-            <span class="quiet text-xs">recent</span>
+            <span class="quiet text-xs">{texts.recent}</span>
           </li>
         {/each}
       </ul>
@@ -269,7 +270,7 @@
     class="lost absolute top-full left-0 z-20 w-full border-y border-base-300 bg-base-100 px-3 py-1 text-xs"
     role="alert"
   >
-    {shownFault.message}{changed ? '' : ' Nothing is selected until this is corrected.'}
+    {shownFault.message}{changed ? '' : texts.nothingIsSelectedUntil}
   </p>
 {/if}
 

@@ -1,6 +1,7 @@
 <!-- Addresses that a person knows from elsewhere, one a line. -->
 <script lang="ts">
   import { number } from '../shell/words';
+  import { texts } from './texts';
 
   interface Props {
     typed: string;
@@ -13,25 +14,23 @@
 
 <div class="mt-3">
   <label class="block">
-    <span class="font-semibold">Known URLs</span>
+    <span class="font-semibold">{texts.knownUrls}</span>
     <textarea
       name="lists"
       rows="3"
       value={typed}
       spellcheck="false"
       autocomplete="off"
-      placeholder={hidden ? `${number(hidden)} addresses are stored. Paste others to replace them.` : ''}
+      placeholder={hidden ? texts.addressesAreStoredPasteOthers(number(hidden)) : ''}
       class="textarea textarea-sm w-full font-mono"
       aria-invalid={Boolean(fault)}></textarea>
-    <span class={fault ? 'lost' : 'quiet'}
-      >{fault ?? 'URLs that you know from elsewhere, one a line. They are fetched after the linked ones.'}</span
-    >
+    <span class={fault ? 'lost' : 'quiet'}>{fault ?? texts.urlsThatYouKnowFromElsewhere}</span>
   </label>
   {#if hidden}
     <input type="hidden" name="longList" value="on" />
     <label class="mt-1 flex items-center gap-2">
       <input type="checkbox" name="removeList" class="checkbox checkbox-xs" />
-      Remove the {number(hidden)} stored addresses
+      {texts.removeTheStoredAddresses(number(hidden))}
     </label>
   {/if}
 </div>

@@ -3,6 +3,7 @@
   import { scopeOf } from '$core/scope';
   import type { ScopeSettings } from '$core/scope';
   import { number } from '../shell/words';
+  import { texts } from './texts';
 
   interface Props {
     /** What stands in the fields now. */
@@ -38,24 +39,24 @@
 </script>
 
 <div class="mt-4 border-t border-base-300 pt-3">
-  <h3 class="font-semibold">What these settings would do</h3>
+  <h3 class="font-semibold">{texts.whatTheseSettingsWouldDo}</h3>
   <p class="quiet">
-    {#if typed.trim()}To the addresses below.{:else if known.length}To the {number(known.length)}
-      {more ? 'first addresses that are' : 'addresses'} known of this site. Write others below to test those.{:else}Nothing
-      is known of this site yet. Write addresses or paths to test.{/if}
+    {#if typed.trim()}{texts.toTheAddressesBelow}{:else if known.length}{more
+        ? texts.toTheFirstKnown(known.length)
+        : texts.toTheKnown(known.length)}{:else}{texts.nothingIsKnownOfThisSite}{/if}
   </p>
   <div class="mt-2 grid grid-cols-2 gap-4">
     <label>
-      <span class="sr-only">Addresses to test</span>
+      <span class="sr-only">{texts.addressesToTest}</span>
       <textarea
         bind:value={typed}
         rows="6"
         spellcheck="false"
-        placeholder="/visit/prices&#10;/shop?sort=price"
+        placeholder={texts.visitPricesShopSortPrice}
         class="textarea textarea-sm h-44 w-full font-mono"></textarea>
     </label>
     <div class="flex h-44 min-w-0 flex-col">
-      <div class="flex gap-1.5 pb-1" role="group" aria-label="Show">
+      <div class="flex gap-1.5 pb-1" role="group" aria-label={texts.show}>
         {#each choices as choice (choice)}
           <button
             type="button"
@@ -79,10 +80,10 @@
             {#if pattern}<span class="quiet max-w-32 truncate">{pattern}</span>{/if}
           </li>
         {:else}
-          <li class="quiet font-sans">None.</li>
+          <li class="quiet font-sans">{texts.none}</li>
         {/each}
         {#if judged[show].length > SHOWN}<li class="quiet font-sans">
-            and {number(judged[show].length - SHOWN)} more
+            {texts.andMore(number(judged[show].length - SHOWN))}
           </li>{/if}
       </ul>
     </div>

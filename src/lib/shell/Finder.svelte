@@ -8,6 +8,7 @@
   import { findingHref, questions } from './routes';
   import { recentSelections } from '../selection/recent';
   import { moment, number, shortAddress } from './words';
+  import { texts } from './texts';
 
   interface Entry {
     text: string;
@@ -64,9 +65,9 @@
     const all: Entry[] = [];
     if (ready) {
       if (wanted && parseSelection(wanted).ok)
-        all.push({ text: wanted, about: 'select pages', mono: true, run: toSelection(wanted) });
+        all.push({ text: wanted, about: texts.selectPages, mono: true, run: toSelection(wanted) });
       else if (wanted && parseLinkSelection(wanted).ok)
-        all.push({ text: wanted, about: 'select links', mono: true, run: toSelection(wanted, 'links') });
+        all.push({ text: wanted, about: texts.selectLinks, mono: true, run: toSelection(wanted, 'links') });
       if (wanted && pages.of === wanted)
         all.push(
           ...pages.list.map(({ url, title }) => ({
@@ -86,7 +87,7 @@
           })),
         ),
         ...listTabs.map(({ list, label }) => ({
-          text: `List of ${label.toLowerCase()}`,
+          text: texts.listNamed(label.toLowerCase()),
           about: 'list',
           run: to(
             withState(
@@ -98,7 +99,7 @@
         })),
         ...site.saved.map(({ name, over, text }) => ({
           text: name,
-          about: `saved selection of ${over}`,
+          about: texts.savedSelectionOf(over),
           run: toSelection(text, over),
         })),
         ...findings.map((finding) => ({
@@ -115,7 +116,7 @@
     }
     all.push(
       ...actions,
-      ...crawls.map(({ at, href, id }) => ({ text: `Crawl of ${moment(at)}`, about: `crawl ${id}`, run: to(href) })),
+      ...crawls.map(({ at, href, id }) => ({ text: texts.crawlOf(moment(at)), about: texts.crawl(id), run: to(href) })),
     );
     const own = all.filter((entry) => entry.mono && wanted);
     const others = all.filter((entry) => !(entry.mono && wanted)).filter(fits);
@@ -123,7 +124,7 @@
     if (ready && wanted)
       list.push({
         text: `url has ${quote(wanted)}`,
-        about: 'select all pages whose address has it',
+        about: texts.selectAllPagesWhoseAddress,
         mono: true,
         run: toSelection(`url has ${quote(wanted)}`),
       });
@@ -183,12 +184,12 @@
   class="flex w-64 min-w-24 shrink items-center justify-between gap-2 rounded border border-white/25 px-2.5 leading-7 text-neutral-content/80 hover:border-white/60"
   onclick={open}
 >
-  <span class="truncate">Find a URL or write a selection</span><kbd class="font-mono text-xs" aria-hidden="true">/</kbd>
+  <span class="truncate">{texts.findAUrlOrWrite}</span><kbd class="font-mono text-xs" aria-hidden="true">/</kbd>
 </button>
 <dialog
   bind:this={dialog}
   class="panel mx-auto mt-24 w-160 overflow-hidden p-0 text-base-content backdrop:bg-black/40"
-  aria-label="Find"
+  aria-label={texts.find}
   onclick={(event) => {
     if (event.target === dialog) dialog.close();
   }}
@@ -202,15 +203,13 @@
     aria-expanded="true"
     aria-controls="found"
     aria-activedescendant="found-{chosen}"
-    aria-label="Find a URL, a selection, a finding, a screen or an action"
-    placeholder={here
-      ? 'Find a page, a selection, a finding, an action'
-      : 'Address or title, selection, finding, screen, action'}
+    aria-label={texts.findAUrlASelection}
+    placeholder={here ? texts.findAPageASelection : texts.addressOrTitleSelectionFindingScreen}
     spellcheck="false"
     autocomplete="off"
     class="w-full border-b border-base-300 bg-transparent px-4 py-2.5 text-base outline-none"
   />
-  <ul id="found" role="listbox" aria-label="Found" class="max-h-96 overflow-y-auto py-1">
+  <ul id="found" role="listbox" aria-label={texts.found} class="max-h-96 overflow-y-auto py-1">
     {#each entries as entry, i (i)}
       <li
         id="found-{i}"
@@ -227,7 +226,7 @@
         <span class="max-w-64 truncate text-xs {i === chosen ? '' : 'quiet'}">{entry.about}</span>
       </li>
     {:else}
-      <li class="quiet px-4 py-2" role="option" aria-selected="false">Nothing has this name.</li>
+      <li class="quiet px-4 py-2" role="option" aria-selected="false">{texts.nothingHasThisName}</li>
     {/each}
   </ul>
 </dialog>

@@ -1,25 +1,26 @@
 <!-- The keys that work everywhere, and the sheet that lists them. -->
 <script lang="ts">
+  import { texts } from './texts';
   let { onwalk }: { onwalk: (step: number) => void } = $props();
   let sheet: HTMLDialogElement;
   export const open = () => sheet.showModal();
 
   const keys = [
-    ['/', 'find a page, a finding, a screen or an action; Ctrl K too'],
-    ['s', 'write a selection'],
-    ['l', 'go to the list'],
-    ['↑ ↓', 'move in the list; Page Up, Page Down, Home and End too'],
-    ['← →', 'show a cut cell of the row whole'],
-    ['Enter', 'open the dossier of the page, the line of the link, or a group'],
-    ['x', 'pick the row; Shift with arrows or clicks picks more, Ctrl A all'],
-    ['Ctrl C', 'copy the rows that are picked, for a spreadsheet'],
-    ['p n', 'the page before or after it, in its dossier'],
-    ['r', 'read as the other reader'],
-    ['Esc', 'pick nothing, then close the dossier'],
-    ['Ctrl-click', 'add a bar of the chart to the selection, or take it out'],
-    ['[ ]', 'walk through the questions'],
-    ['t', 'light or dark'],
-    ['?', 'this sheet'],
+    ['/', texts.findAPageAFinding],
+    ['s', texts.writeASelection],
+    ['l', texts.goToTheList],
+    ['↑ ↓', texts.moveInTheListPageUp],
+    ['← →', texts.showACutCell],
+    ['Enter', texts.openTheDossierOfThePage],
+    ['x', texts.pickTheRowShiftWithArrows],
+    [texts.ctrlC, texts.copyTheRowsThatArePicked],
+    ['p n', texts.thePageBeforeOrAfter],
+    ['r', texts.readAsTheOtherReader],
+    [texts.esc, texts.pickNothingThenCloseTheDossier],
+    [texts.ctrlClick, texts.addABarOfTheChart],
+    ['[ ]', texts.walkThroughTheQuestions],
+    ['t', texts.lightOrDark],
+    ['?', texts.thisSheet],
   ];
 
   function onkeydown(event: KeyboardEvent) {
@@ -45,12 +46,12 @@
   class="panel m-auto w-110 p-5 text-base-content backdrop:bg-black/40"
   aria-labelledby="keys-title"
 >
-  <h2 id="keys-title" class="font-serif text-lg">Keys</h2>
+  <h2 id="keys-title" class="font-serif text-lg">{texts.keys}</h2>
   <dl class="mt-2 grid grid-cols-[5rem_1fr] gap-y-1">
     {#each keys as [key, words] (key)}
       <dt class="font-mono">{key}</dt>
       <dd>{words}</dd>
     {/each}
   </dl>
-  <form method="dialog" class="mt-4 text-right"><button class="btn btn-outline btn-sm">Close</button></form>
+  <form method="dialog" class="mt-4 text-right"><button class="btn btn-outline btn-sm">{texts.close}</button></form>
 </dialog>

@@ -2,15 +2,16 @@
 <script lang="ts">
   import type { Reader } from '$core/reach';
   import Term from './Term.svelte';
+  import { texts } from './texts';
 
   let { reader, onread }: { reader: Reader; onread: (reader: Reader) => void } = $props();
   const choices: { value: Reader; label: string; title: string }[] = [
-    { value: 'visitor', label: 'Visitor', title: 'Follows any link a person can click' },
-    { value: 'crawler', label: 'Search crawler', title: 'Keeps to robots.txt and nofollow' },
+    { value: 'visitor', label: texts.visitor, title: texts.followsAnyLinkAPersonCan },
+    { value: 'crawler', label: texts.searchCrawler, title: texts.obeysRobotsTxtAndNofollow },
   ];
 </script>
 
-<div class="flex shrink-0 items-center gap-2 text-xs" role="group" aria-label="Read as">
+<div class="flex shrink-0 items-center gap-2 text-xs" role="group" aria-label={texts.readAs}>
   <span class="quiet"><Term of="read_as" /></span>
   <span class="flex overflow-hidden rounded border border-base-300 bg-base-100">
     {#each choices as { value, label, title } (value)}

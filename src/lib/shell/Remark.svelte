@@ -3,6 +3,7 @@
   import { sentence } from '$core/messages';
   import type { Message } from '$core/messages';
   import { number } from './words';
+  import { texts } from './texts';
 
   interface Props {
     /** Where the crawl is. */
@@ -21,20 +22,16 @@
 
   const remarks = $derived([
     ...(crawl.reason ? [sentence(crawl.reason)] : []),
-    ...(crawl.settings.depth !== null ? [`Nothing deeper than ${crawl.settings.depth} clicks was fetched.`] : []),
-    ...(crawl.baseId !== null
-      ? [`Only a selection was fetched again; the rest is carried over from crawl ${crawl.baseId}.`]
-      : []),
-    ...(crawl.reason || crawl.settings.depth !== null
-      ? ['Pages that only unfetched pages link to count as without a route.']
-      : []),
+    ...(crawl.settings.depth !== null ? [texts.nothingDeeperWasFetched(crawl.settings.depth)] : []),
+    ...(crawl.baseId !== null ? [texts.onlyASelectionWasFetchedAgain(crawl.baseId)] : []),
+    ...(crawl.reason || crawl.settings.depth !== null ? [texts.pagesThatOnlyUnfetchedPagesLink] : []),
   ]);
   const cut = $derived(crawl.state === 'stopped' || crawl.limited || crawl.settings.depth !== null);
   /** The limits the crawl had, which may be others when it goes on. */
   const limits = $derived(
     [
-      { name: 'limit', label: 'pages at most', value: crawl.settings.limit },
-      { name: 'depth', label: 'clicks deep', value: crawl.settings.depth },
+      { name: 'limit', label: texts.pagesAtMost, value: crawl.settings.limit },
+      { name: 'depth', label: texts.clicksDeep, value: crawl.settings.depth },
       { name: 'minutes', label: 'minutes', value: crawl.settings.minutes },
       { name: 'megabytes', label: 'MiB', value: crawl.settings.megabytes },
     ].filter(({ value }) => value !== null),
@@ -50,7 +47,7 @@
     {#if cut && crawl.baseId === null}
       <details class="relative">
         <summary class="cursor-pointer font-semibold whitespace-nowrap text-primary hover:underline"
-          >Resume the crawl</summary
+          >{texts.resumeTheCrawl}</summary
         >
         <form
           method="post"
@@ -64,9 +61,9 @@
             </label>
           {/each}
           <p class="quiet mb-2 text-xs">
-            What was fetched is kept. Leave a field empty for no limit; the page limit needs a number.
+            {texts.whatWasFetchedIsKeptLeave}
           </p>
-          <button class="btn btn-secondary btn-sm">Resume crawl</button>
+          <button class="btn btn-secondary btn-sm">{texts.resumeCrawl}</button>
         </form>
       </details>
     {/if}

@@ -3,6 +3,7 @@
   import type { Snippet } from 'svelte';
   import { terms } from './terms';
   import type { TermName } from './terms';
+  import { texts } from './texts';
 
   /** The word as it stands there; without it, as it is called. */
   let { of, children }: { of: TermName; children?: Snippet } = $props();
@@ -35,6 +36,6 @@
       role="tooltip"
       class="panel fixed z-40 block p-2.5 text-left text-xs font-normal whitespace-normal text-base-content shadow-lg"
       style="width: {WIDTH}px; {place}"
-      >{term.text} <a class="whitespace-nowrap text-primary underline" href="/words#{of}">All words</a></span
+      >{term.text} <a class="whitespace-nowrap text-primary underline" href="/words#{of}">{texts.allWords}</a></span
     >{/if}</span
 >

@@ -23,6 +23,7 @@
   import SelectionBar from '../selection/SelectionBar.svelte';
   import { commonSelections, groupings, listTabs, nounFor } from '../list/lists';
   import { number } from './words';
+  import { texts } from './texts';
 
   interface Props {
     base: string;
@@ -95,12 +96,9 @@
           : shown;
       const text = await rowsAs(what === 'csv' ? 'csv' : 'tsv', only);
       await navigator.clipboard.writeText(what === 'addresses' ? text.split('\r\n').slice(1).join('\n') : text);
-      say(`${number(picked || total)} ${picked === 1 ? 'row is' : 'rows are'} on the clipboard.`);
+      say(texts.onTheClipboard(picked || total));
     } catch {
-      say(
-        'The rows could not be copied: the browser gave no access to the clipboard, or Edge Map does not answer.',
-        true,
-      );
+      say(texts.theRowsCouldNotBeCopied, true);
     }
   }
   async function save(format: 'csv' | 'json') {
@@ -110,9 +108,9 @@
       link.download = `${view.list}.${format}`;
       link.click();
       URL.revokeObjectURL(link.href);
-      say(`${number(picked)} rows are saved.`);
+      say(texts.rowsAreSaved(picked));
     } catch {
-      say('The rows could not be saved. Is Edge Map still running?', true);
+      say(texts.theRowsCouldNotBeSaved, true);
     }
   }
 
@@ -127,7 +125,7 @@
 <svelte:window {onkeydown} />
 <main class="flex min-w-0 flex-1 flex-col px-4 pt-3 pb-3">
   {@render children()}
-  <section class="panel mt-2.5 flex min-h-0 flex-1 flex-col overflow-clip" aria-label="Selection">
+  <section class="panel mt-2.5 flex min-h-0 flex-1 flex-col overflow-clip" aria-label={texts.selection}>
     <div class="relative flex items-center gap-2 border-b border-base-300 px-2 py-1">
       <SelectionBar
         {over}
@@ -140,11 +138,13 @@
         onselect={(select) => show({ select })}
       />
       {#if view.select}
-        <button type="button" class="text-primary hover:underline" onclick={() => show({ select: '' })}>Clear</button>
+        <button type="button" class="text-primary hover:underline" onclick={() => show({ select: '' })}
+          >{texts.clear}</button
+        >
       {/if}
     </div>
     <div class="flex items-center gap-1.5 border-b border-base-300 px-2 py-1 text-xs">
-      <div class="flex overflow-hidden rounded border border-base-300" role="group" aria-label="List of">
+      <div class="flex overflow-hidden rounded border border-base-300" role="group" aria-label={texts.listOf}>
         {#each listTabs as { list, label } (list)}
           {@const here =
             list === view.list ||
@@ -160,7 +160,7 @@
       </div>
       {#if groupings[over].length && view.list !== 'anchors' && view.list !== 'hosts'}
         <label class="quiet flex items-center gap-1 whitespace-nowrap"
-          >by
+          >{texts.by}
           <select
             class="rounded border border-base-300 bg-base-100 px-1 leading-6 text-base-content"
             value={view.list === 'groups' ? view.by : view.list}
@@ -182,10 +182,10 @@
         <!-- Where there is no room even for the first, it goes to a line that is not seen. -->
         <span class="h-6" aria-hidden="true"></span>
         {#if picked}
-          <span class="font-semibold whitespace-nowrap">{number(picked)} picked</span>
-          <button type="button" class="text-primary hover:underline" onclick={() => copy('cells')}>Copy</button>
-          <button type="button" class="text-primary hover:underline" onclick={() => save('csv')}>Save</button>
-          <button type="button" class="text-primary hover:underline" onclick={() => picks.clear()}>None</button>
+          <span class="font-semibold whitespace-nowrap">{texts.picked(number(picked))}</span>
+          <button type="button" class="text-primary hover:underline" onclick={() => copy('cells')}>{texts.copy}</button>
+          <button type="button" class="text-primary hover:underline" onclick={() => save('csv')}>{texts.save}</button>
+          <button type="button" class="text-primary hover:underline" onclick={() => picks.clear()}>{texts.none}</button>
         {:else}
           {#each common as { label, select } (label)}
             <button
@@ -200,25 +200,23 @@
         {/if}
       </div>
       <SaveSelection {site} {over} select={view.select} ready={!data.fault && view.select !== ''} />
-      <Menu label="Columns">
+      <Menu label={texts.columns}>
         <ColumnChooser list={view.list} {columns} onchange={(changed) => keepColumns(changed)} />
       </Menu>
-      <Menu label="Export">
+      <Menu label={texts.export}>
         {#snippet children(close)}
           {@const item = 'block w-full rounded px-2 py-1 text-left whitespace-nowrap hover:bg-base-200'}
-          <button type="button" class={item} onclick={() => (void copy('cells'), close())}>Copy the cells</button>
+          <button type="button" class={item} onclick={() => (void copy('cells'), close())}>{texts.copyTheCells}</button>
           <button type="button" class={item} onclick={() => (void copy('addresses'), close())}
-            >Copy the addresses</button
+            >{texts.copyTheAddresses}</button
           >
-          <button type="button" class={item} onclick={() => (void copy('csv'), close())}>Copy as CSV</button>
-          <a class={item} href="{base}/export?{shown}&format=csv" download onclick={close}>Save as CSV</a>
-          <a class={item} href="{base}/export?{shown}&format=json" download onclick={close}>Save as JSON</a>
+          <button type="button" class={item} onclick={() => (void copy('csv'), close())}>{texts.copyAsCsv}</button>
+          <a class={item} href="{base}/export?{shown}&format=csv" download onclick={close}>{texts.saveAsCsv}</a>
+          <a class={item} href="{base}/export?{shown}&format=json" download onclick={close}>{texts.saveAsJson}</a>
           {#if over === 'pages' && !data.fault && total > 0}
             <form method="post" action="{base}/reach?/again">
               <input type="hidden" name="select" value={view.select} />
-              <button class={item} title="A new crawl fetches only what is selected; the rest is carried over"
-                >Fetch the pages again</button
-              >
+              <button class={item} title={texts.aNewCrawlFetches}>{texts.fetchThePagesAgain}</button>
             </form>
           {/if}
         {/snippet}
@@ -246,10 +244,8 @@
       />
     {:else}
       <p class="quiet p-6">
-        Nothing is in this selection. Change it above, or <a
-          class="text-primary underline"
-          href={withState(page.url, { select: '' })}>show all {over}</a
-        >.
+        {texts.nothingIsInThisSelectionChange}
+        <a class="text-primary underline" href={withState(page.url, { select: '' })}>{texts.showAll(over)}</a>.
       </p>
     {/if}
   </section>

@@ -26,6 +26,9 @@ export const stateLabel = {
 /** Thousands separated; unknown is an em dash. */
 export const number = (value: unknown): string => (typeof value === 'number' ? value.toLocaleString('en') : '—');
 
+/** `1 page`, `2,040 pages`. */
+export const counted = (n: number, one: string, many = `${one}s`): string => `${number(n)} ${n === 1 ? one : many}`;
+
 /** What tells an address from others of its site: path and query, with the host when it is another. */
 export function shortAddress(address: string, start: string): string {
   const origin = new URL(start).origin;

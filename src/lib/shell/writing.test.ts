@@ -1,6 +1,8 @@
 /** What a person reads is plain, present-day English: turns of phrase that are not, and that crept in before, stay out. */
 import { readdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
+import { parse } from 'svelte/compiler';
+import type { AST } from 'svelte/compiler';
 import { expect, it } from 'vitest';
 
 const banned = [
@@ -37,4 +39,24 @@ it.each(files)('%s', (file) => {
     banned.filter((turn) => turn.test(line)).map((turn) => `line ${i + 1}, ${turn}: ${line.trim()}`),
   );
   expect(found).toEqual([]);
+});
+
+/** The words that a component holds itself, outside of its expressions: as text, or in attributes that are read. */
+function textsOf(source: string): string[] {
+  const read = new Set(['title', 'placeholder', 'aria-label', 'label', 'about']);
+  const found: string[] = [];
+  const visit = (node: unknown, attribute: string | null): void => {
+    if (Array.isArray(node)) return node.forEach((one) => visit(one, attribute));
+    if (typeof node !== 'object' || node === null) return;
+    const { type, name, data } = node as { type?: string; name?: string; data?: string };
+    const within = type === 'Attribute' || type === 'StyleDirective' ? name! : attribute;
+    if (type === 'Text' && /\p{L}{2}/u.test(data!) && (within === null || read.has(within))) found.push(data!.trim());
+    if (type !== 'ExpressionTag') for (const child of Object.values(node)) visit(child, within);
+  };
+  visit((parse(source, { modern: true }) satisfies AST.Root).fragment, null);
+  return found;
+}
+
+it.each(files.filter((file) => file.endsWith('.svelte')))('%s takes its texts from the module of its area', (file) => {
+  expect(textsOf(readFileSync(file, 'utf8'))).toEqual([]);
 });

@@ -5,6 +5,7 @@
   import { page } from '$app/state';
   import { tourSteps } from './steps';
   import { resumeTour, showStep, tourStep } from './tour.svelte';
+  import { texts } from './texts';
 
   /** Where the crawl is, and its start page. */
   let { base, start }: { base: string; start: string } = $props();
@@ -63,23 +64,26 @@
   <div
     bind:this={card}
     role="dialog"
-    aria-label="Tour"
+    aria-label={texts.tour}
     tabindex="-1"
     class="panel fixed z-50 p-4 shadow-xl outline-none"
     style="width: {WIDTH}px; {place}"
   >
-    <p class="quiet text-xs">Tour, {at + 1} of {tourSteps.length}</p>
+    <p class="quiet text-xs">{texts.tourOf(at + 1, tourSteps.length)}</p>
     <h2 class="font-serif text-lg leading-snug">{step.title}</h2>
     <p class="mt-1">{step.text}</p>
     <div class="mt-3 flex items-center gap-2">
       <button type="button" class="btn btn-secondary btn-sm" onclick={() => showStep(at + 1)}
-        >{at + 1 === tourSteps.length ? 'End tour' : 'Next'}</button
+        >{at + 1 === tourSteps.length ? texts.endTour : texts.next}</button
       >
-      {#if at > 0}<button type="button" class="btn btn-outline btn-sm" onclick={() => showStep(at - 1)}>Back</button
+      {#if at > 0}<button type="button" class="btn btn-outline btn-sm" onclick={() => showStep(at - 1)}
+          >{texts.back}</button
         >{/if}
       <span class="flex-1"></span>
       {#if at + 1 < tourSteps.length}
-        <button type="button" class="text-primary hover:underline" onclick={() => showStep(null)}>Leave tour</button>
+        <button type="button" class="text-primary hover:underline" onclick={() => showStep(null)}
+          >{texts.leaveTour}</button
+        >
       {/if}
     </div>
   </div>

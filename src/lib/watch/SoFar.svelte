@@ -3,6 +3,7 @@
   import { invalidateAll } from '$app/navigation';
   import { clock, number, stateLabel } from '../shell/words';
   import type { WatchState } from './watch';
+  import { texts } from './texts';
 
   interface Props {
     /** Where the crawl is. */
@@ -31,11 +32,13 @@
 
 <div class="flex items-baseline gap-3 border-b border-base-300 bg-base-100 px-4 py-1" role="status">
   <p class="min-w-0 flex-1">
-    <strong class="lost">So far</strong>: what is shown was found by {clock(at)}. The crawl is {stateLabel[
-      now.state
-    ].toLowerCase()}, with
-    <span class="tabular">{number(now.done)}</span> of <span class="tabular">{number(now.known)}</span> known URLs fetched.
-    Pages that only unfetched pages link to count as without a route.
+    <strong class="lost">{texts.soFar}</strong>{texts.whatIsShownWasFound(
+      clock(at),
+      stateLabel[now.state].toLowerCase(),
+    )}
+    <span class="tabular">{number(now.done)}</span>
+    {texts.of} <span class="tabular">{number(now.known)}</span>
+    {texts.knownUrlsFetchedPages}
   </p>
-  <a href="{base}/watch" class="whitespace-nowrap text-primary hover:underline">Watch the crawl</a>
+  <a href="{base}/watch" class="whitespace-nowrap text-primary hover:underline">{texts.watchTheCrawl}</a>
 </div>

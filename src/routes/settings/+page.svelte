@@ -13,12 +13,13 @@
   import PatternTester from '$lib/settings/PatternTester.svelte';
   import { allFields, fieldGroups, folderOf } from '$lib/settings/settingsFields';
   import type { Faults, Typed } from '$lib/settings/settingsFields';
+  import { texts } from '$lib/settings/texts';
 
   let { data, form } = $props();
   const typed: Typed = $derived({ ...data.typed, ...(form && 'typed' in form ? form.typed : {}) });
   const faults: Faults = $derived((form && 'faults' in form ? form.faults : undefined) ?? {});
   const notice = $derived(
-    form && 'notice' in form ? form.notice : page.url.searchParams.has('saved') ? 'The settings are saved.' : '',
+    form && 'notice' in form ? form.notice : page.url.searchParams.has('saved') ? texts.theSettingsAreSaved : '',
   );
   const wrong = $derived(Object.keys(faults).length);
   const notStart = $derived(Object.keys(faults).find((name) => name !== 'start'));
@@ -63,28 +64,28 @@
   const preset = $derived(presetOf(typed.userAgent, typed.token));
   const storedWords = $derived(
     [
-      data.stored.headers.length ? `headers ${data.stored.headers.join(', ')}` : '',
-      data.stored.cookie ? 'a cookie' : '',
-      data.stored.basic ? 'a user and password' : '',
+      data.stored.headers.length ? texts.headers(data.stored.headers.join(', ')) : '',
+      data.stored.cookie ? texts.aCookie : '',
+      data.stored.basic ? texts.aUserAndPassword : '',
     ].filter(Boolean),
   );
 </script>
 
-<svelte:head><title>Settings · Edge Map</title></svelte:head>
+<svelte:head><title>{texts.pageTitle}</title></svelte:head>
 <div class="flex h-screen flex-col">
   <Brand>
-    <a href="/" class="rounded border border-white/25 px-2.5 py-0.5 text-xs hover:border-white/60">All sites</a>
+    <a href="/" class="rounded border border-white/25 px-2.5 py-0.5 text-xs hover:border-white/60">{texts.allSites}</a>
     <span class="flex-1"></span>
   </Brand>
   <div class="flex min-h-0 flex-1">
-    <nav class="w-48 shrink-0 border-r border-base-300 p-2" aria-label="Settings">
-      {#each [...fieldGroups, { id: 'secrets', title: 'Secrets' }] as { id, title } (id)}
+    <nav class="w-48 shrink-0 border-r border-base-300 p-2" aria-label={texts.settings}>
+      {#each [...fieldGroups, { id: 'secrets', title: texts.secrets }] as { id, title } (id)}
         <a href="#{id}" class="block rounded px-2.5 py-1.5 hover:bg-base-100">{title}</a>
       {/each}
       <div class="mt-4 space-y-2 border-t border-base-300 px-2.5 pt-3">
         {#if data.sites.length > 0}
           <label class="block">
-            <span class="quiet text-xs">Copy from</span>
+            <span class="quiet text-xs">{texts.copyFrom}</span>
             <select
               class="select select-xs w-full font-mono"
               onchange={({ currentTarget }) => {
@@ -94,14 +95,14 @@
                 if (currentTarget.value) void goto(`/settings?${params}`);
               }}
             >
-              <option value="">Another site …</option>
+              <option value="">{texts.anotherSite}</option>
               {#each data.sites as { id, start } (id)}<option value={id}>{start}</option>{/each}
             </select>
           </label>
         {/if}
         <form method="post" action="?/import" enctype="multipart/form-data" use:enhance>
           <label class="block cursor-pointer text-primary hover:underline">
-            Import a file …
+            {texts.importAFile}
             <input
               type="file"
               name="file"
@@ -113,7 +114,7 @@
         </form>
         {#if data.site}
           <a href="/sites/{data.site.id}/settings.json" download class="block text-primary hover:underline"
-            >Export as a file</a
+            >{texts.exportAsAFile}</a
           >
         {/if}
       </div>
@@ -134,12 +135,12 @@
     >
       <div class="relative min-h-0 flex-1 space-y-4 overflow-y-auto px-6 py-4">
         <section class="max-w-4xl">
-          <h1 class="font-serif text-2xl"><label for="start">Settings of the site</label></h1>
+          <h1 class="font-serif text-2xl"><label for="start">{texts.settingsOfTheSite}</label></h1>
           <input
             id="start"
             name="start"
             value={typed.start}
-            placeholder="https://www.example.org/"
+            placeholder={texts.httpsWwwExampleOrg}
             autocomplete="off"
             spellcheck="false"
             readonly={Boolean(data.site)}
@@ -148,10 +149,9 @@
             aria-describedby="start-fault"
           />
           <p id="start-fault" class={faults.start ? 'lost' : 'quiet'} role={faults.start ? 'alert' : undefined}>
-            {faults.start ??
-              (data.site ? 'A site is identified by its start address.' : 'The address of the page to start from.')}
+            {faults.start ?? (data.site ? texts.aSiteIsIdentified : texts.theAddressOfThePage)}
           </p>
-          {#if data.like}<p class="mt-1">What stands below is copied from {data.like}.</p>{/if}
+          {#if data.like}<p class="mt-1">{texts.copiedFrom(data.like)}</p>{/if}
         </section>
         {#each fieldGroups as group (group.id)}
           <div class="max-w-4xl">
@@ -161,7 +161,7 @@
                 <PatternTester {scope} known={data.known} more={data.more} />
               {:else if group.id === 'reader'}
                 <div class="mt-3 flex flex-wrap items-center gap-1.5">
-                  <span class="quiet">Ask as</span>
+                  <span class="quiet">{texts.askAs}</span>
                   {#each Object.entries(agents) as [name, { label }] (name)}
                     <button
                       type="button"
@@ -176,57 +176,56 @@
           </div>
         {/each}
         <section id="secrets" class="panel max-w-4xl scroll-mt-4 p-4" aria-labelledby="secrets-title">
-          <h2 id="secrets-title" class="font-serif text-lg">Secrets</h2>
+          <h2 id="secrets-title" class="font-serif text-lg">{texts.secrets}</h2>
           <p class="quiet">
-            Sent only to the hosts of the start addresses, and only by https if the start address is https. Secrets are
-            stored encrypted, never exported and never shown again. Leave a field empty to keep what is stored.
+            {texts.sentOnlyToTheHosts}
           </p>
-          <p class="mt-1">{storedWords.length ? `Stored now: ${storedWords.join('; ')}.` : 'Nothing is stored now.'}</p>
+          <p class="mt-1">{storedWords.length ? texts.storedNow(storedWords.join('; ')) : texts.nothingIsStoredNow}</p>
           <div class="mt-3 grid grid-cols-2 gap-x-6 gap-y-3">
             <label class="block">
-              <span class="font-semibold">Request headers</span>
+              <span class="font-semibold">{texts.requestHeaders}</span>
               <textarea
                 name="headers"
                 rows="3"
                 spellcheck="false"
                 autocomplete="off"
-                placeholder="X-Preview: …"
+                placeholder={texts.xPreview}
                 class="textarea textarea-sm w-full font-mono"></textarea>
-              <span class={faults.headers ? 'lost' : 'quiet'}>{faults.headers ?? 'Name: value, one a line.'}</span>
+              <span class={faults.headers ? 'lost' : 'quiet'}>{faults.headers ?? texts.nameValueOneALine}</span>
             </label>
             <label class="block">
-              <span class="font-semibold">Cookie</span>
+              <span class="font-semibold">{texts.cookie}</span>
               <input name="cookie" spellcheck="false" autocomplete="off" class="input input-sm w-full font-mono" />
               <span class={faults.cookie ? 'lost' : 'quiet'}>{faults.cookie ?? 'name=value; name=value'}</span>
             </label>
             <label class="block">
-              <span class="font-semibold">User</span>
+              <span class="font-semibold">{texts.user}</span>
               <input name="user" spellcheck="false" autocomplete="off" class="input input-sm w-full font-mono" />
-              <span class={faults.user ? 'lost' : 'quiet'}>{faults.user ?? 'For basic authentication.'}</span>
+              <span class={faults.user ? 'lost' : 'quiet'}>{faults.user ?? texts.forBasicAuthentication}</span>
             </label>
             <label class="block">
-              <span class="font-semibold">Password</span>
+              <span class="font-semibold">{texts.password}</span>
               <input
                 name="password"
                 type="password"
                 autocomplete="new-password"
                 class="input input-sm w-full font-mono"
               />
-              <span class="quiet">For basic authentication.</span>
+              <span class="quiet">{texts.forBasicAuthentication}</span>
             </label>
             <label class="col-span-2 flex items-center gap-2">
               <input type="checkbox" name="forget" class="checkbox checkbox-xs" />
-              Delete the stored secrets
+              {texts.deleteTheStoredSecrets}
             </label>
           </div>
         </section>
       </div>
       <div class="flex items-center gap-3 border-t border-base-300 bg-base-100 px-6 py-2.5">
-        <button formaction="?/crawl" class="btn btn-secondary btn-sm" disabled={sending}>Save and crawl</button>
-        <button class="btn btn-outline btn-sm" disabled={sending}>Save</button>
+        <button formaction="?/crawl" class="btn btn-secondary btn-sm" disabled={sending}>{texts.saveAndCrawl}</button>
+        <button class="btn btn-outline btn-sm" disabled={sending}>{texts.save}</button>
         <p role="status" class={wrong || (form && 'notice' in form && !('typed' in form)) ? 'lost' : ''}>
-          {#if wrong}{wrong === 1 ? 'One field needs' : `${wrong} fields need`} another look{notStart
-              ? ` (${allFields.find(({ name }) => name === notStart)?.label ?? (notStart === 'lists' ? 'Known URLs' : 'Secrets')}): ${faults[notStart]}`
+          {#if wrong}{texts.fieldsNeedCorrection(wrong)}{notStart
+              ? ` (${allFields.find(({ name }) => name === notStart)?.label ?? (notStart === 'lists' ? texts.knownUrls : texts.secrets)}): ${faults[notStart]}`
               : '.'}{:else}{notice}{/if}
         </p>
       </div>

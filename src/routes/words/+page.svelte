@@ -2,15 +2,15 @@
 <script lang="ts">
   import Brand from '$lib/shell/Brand.svelte';
   import { terms } from '$lib/shell/terms';
+  import { texts } from '$lib/shell/texts';
 </script>
 
-<svelte:head><title>Words · Edge Map</title></svelte:head>
+<svelte:head><title>{texts.wordsEdgeMap}</title></svelte:head>
 <Brand />
 <main class="mx-auto max-w-3xl px-6 py-8">
-  <h1 class="font-serif text-2xl">Words</h1>
+  <h1 class="font-serif text-2xl">{texts.words}</h1>
   <p class="mt-1">
-    Edge Map uses the terms of the trade where there are any: crawl, orphan page, anchor text, canonical, noindex,
-    redirect chain. These words are its own.
+    {texts.edgeMapUsesTheTerms}
   </p>
   <dl class="mt-4 space-y-3">
     {#each Object.entries(terms) as [name, { word, text }] (name)}
@@ -20,5 +20,7 @@
       </div>
     {/each}
   </dl>
-  <p class="mt-6"><a class="text-primary underline" href="/findings/links_to_broken">All findings, with examples</a></p>
+  <p class="mt-6">
+    <a class="text-primary underline" href="/findings/links_to_broken">{texts.allFindingsWithExamples}</a>
+  </p>
 </main>

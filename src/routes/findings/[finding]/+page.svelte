@@ -1,16 +1,20 @@
 <!-- The page of the documentation about one finding. -->
 <script lang="ts">
   import Brand from '$lib/shell/Brand.svelte';
+  import { texts } from '$lib/findings/texts';
 
   let { data } = $props();
   const questions = $derived([...new Set(data.all.map(({ question }) => question))]);
 </script>
 
-<svelte:head><title>{data.name} · Edge Map</title></svelte:head>
+<svelte:head><title>{texts.pageTitle(data.name)}</title></svelte:head>
 <div class="flex h-screen flex-col overflow-hidden">
   <Brand />
   <div class="flex min-h-0 flex-1">
-    <nav class="w-72 shrink-0 overflow-y-auto border-r border-base-300 p-3 text-[0.8125rem]" aria-label="Findings">
+    <nav
+      class="w-72 shrink-0 overflow-y-auto border-r border-base-300 p-3 text-[0.8125rem]"
+      aria-label={texts.findings}
+    >
       {#each questions as question (question)}
         <h2 class="heading mt-3 mb-1 first:mt-0">{question}</h2>
         {#each data.all.filter((one) => one.question === question) as { id, name } (id)}
@@ -26,22 +30,22 @@
     <main class="min-w-0 flex-1 overflow-y-auto px-8 py-6">
       <article class="max-w-3xl">
         <p class="quiet">
-          {data.question}{data.worthALook ? ' · worth a look: a rule of thumb, which may be wrong' : ''}
+          {data.question}{data.worthALook ? texts.worthALookARule : ''}
         </p>
         <h1 class="font-serif text-2xl">{data.name}</h1>
-        <h2 class="heading mt-4">When it is reported</h2>
+        <h2 class="heading mt-4">{texts.whenItIsReported}</h2>
         <p>{data.rule}</p>
         {#if data.select}
           <p class="mt-1">
-            As a selection of {data.over}: <code class="font-mono text-[0.8125rem] break-words">{data.select}</code>
+            {texts.asASelectionOf(data.over)} <code class="font-mono text-[0.8125rem] break-words">{data.select}</code>
           </p>
         {/if}
-        <h2 class="heading mt-4">Why it matters</h2>
+        <h2 class="heading mt-4">{texts.whyItMatters}</h2>
         <p>{data.why}</p>
-        <h2 class="heading mt-4">How to fix it</h2>
+        <h2 class="heading mt-4">{texts.howToFixIt}</h2>
         <p>{data.remedy}</p>
         <div class="mt-2 grid grid-cols-2 gap-4">
-          {#each [['Before', data.before], ['After', data.after]] as [label, code] (label)}
+          {#each [[texts.before, data.before], [texts.after, data.after]] as [label, code] (label)}
             <figure>
               <figcaption class="quiet text-xs">{label}</figcaption>
               <pre class="panel overflow-x-auto p-3 font-mono text-xs whitespace-pre-wrap">{code}</pre>
@@ -49,18 +53,17 @@
           {/each}
         </div>
         {#if data.related.length}
-          <h2 class="heading mt-4">See also</h2>
+          <h2 class="heading mt-4">{texts.seeAlso}</h2>
           <ul>
             {#each data.related as { id, name } (id)}
               <li><a class="text-primary hover:underline" href="/findings/{id}">{name}</a></li>
             {/each}
           </ul>
         {/if}
-        <h2 class="heading mt-4">When to ignore it</h2>
+        <h2 class="heading mt-4">{texts.whenToIgnoreIt}</h2>
         <p>{data.ignore}</p>
         <p class="quiet mt-1">
-          To ignore it, open the question mark beside its name on Overview or Flow, and give the reason. It is then left
-          out of the lists of this site, and can be reported again there.
+          {texts.toIgnoreItOpenTheQuestion}
         </p>
       </article>
     </main>

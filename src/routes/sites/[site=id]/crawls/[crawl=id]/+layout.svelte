@@ -12,6 +12,7 @@
   import { crawlPath, questions } from '$lib/shell/routes';
   import { switchTheme } from '$lib/shell/theme';
   import { moment, number } from '$lib/shell/words';
+  import { texts } from '$lib/shell/texts';
 
   let { data, children } = $props();
   const base = $derived(crawlPath(data.site.id, data.crawl.id));
@@ -38,17 +39,17 @@
   let keys: ReturnType<typeof Keys>;
   const actions = $derived([
     ...(ended
-      ? [{ text: 'Crawl again', about: 'with the settings of the site', run: () => again?.requestSubmit() }]
+      ? [{ text: texts.crawlAgain, about: texts.withTheSettingsOfTheSite, run: () => again?.requestSubmit() }]
       : []),
     {
-      text: 'Settings',
-      about: 'scope, limits, crawl rate, user agent',
+      text: texts.settings,
+      about: texts.scopeLimitsCrawlRateUserAgent,
       run: () => void goto(`/settings?site=${data.site.id}`),
     },
-    { text: 'All sites', about: 'and a new one', run: () => void goto('/') },
-    { text: 'Light or dark', about: 'theme', run: switchTheme },
-    { text: 'Tour', about: 'the screens in two minutes', run: () => showStep(0) },
-    { text: 'Keys', about: 'what the keyboard does', run: () => keys.open() },
+    { text: texts.allSites, about: texts.andANewOne, run: () => void goto('/') },
+    { text: texts.lightOrDarkAction, about: 'theme', run: switchTheme },
+    { text: texts.tour, about: texts.theScreensInTwoMinutes, run: () => showStep(0) },
+    { text: texts.keys, about: texts.whatTheKeyboardDoes, run: () => keys.open() },
   ]);
 
   function walk(step: number) {
@@ -64,9 +65,9 @@
     <a
       href="/"
       class="max-w-60 truncate rounded border border-white/25 px-2.5 py-0.5 font-mono text-xs hover:border-white/60"
-      title="All sites; this is {data.site.start}">{data.site.name ?? host} ▾</a
+      title={texts.allSitesThisIs(data.site.start)}>{data.site.name ?? host} ▾</a
     >
-    <ol class="flex items-center" aria-label="Crawls of this site">
+    <ol class="flex items-center" aria-label={texts.crawlsOfThisSite}>
       {#each data.crawls as crawl (crawl.id)}
         {@const here = crawl.id === data.crawl.id}
         <li class="flex items-center before:h-px before:w-4 before:bg-white/30 first:before:hidden">
@@ -74,8 +75,8 @@
             href={screenOf(crawl)}
             class="flex h-6 items-center gap-2 px-0.5"
             aria-current={here ? 'true' : undefined}
-            title="Crawl {crawl.id}, {moment(crawl.at)}, {number(crawl.known)} URLs"
-            aria-label="Crawl of {moment(crawl.at)}, {number(crawl.known)} URLs"
+            title={texts.crawlInFull(crawl.id, moment(crawl.at), number(crawl.known))}
+            aria-label={texts.crawlCounted(moment(crawl.at), number(crawl.known))}
           >
             <span class="block rounded-full {here ? 'size-3 bg-[#f2935c]' : 'size-2 bg-white/50 hover:bg-white'}"
             ></span>
@@ -97,12 +98,11 @@
         {actions}
       />
     {/if}
-    <a href="/settings?site={data.site.id}" class="text-xs hover:underline">Settings</a>
+    <a href="/settings?site={data.site.id}" class="text-xs hover:underline">{texts.settings}</a>
     {#if ended}
       <form bind:this={again} method="post" action="/sites/{data.site.id}?/again">
-        <button
-          class="btn btn-secondary btn-sm whitespace-nowrap"
-          title="Crawl {host} again with the settings of the site">Crawl again</button
+        <button class="btn btn-secondary btn-sm whitespace-nowrap" title={texts.crawlAgainWithTheSettings(host)}
+          >{texts.crawlAgain}</button
         >
       </form>
     {/if}
@@ -110,7 +110,7 @@
   {#if current !== 'watch' && data.crawl.soFar}<SoFar {base} crawl={data.crawl} at={data.crawl.soFar} />{/if}
   <div class="relative flex min-h-0 flex-1">
     {#if current !== 'watch'}
-      <nav class="w-40 shrink-0 border-r border-base-300 p-2" aria-label="Questions">
+      <nav class="w-40 shrink-0 border-r border-base-300 p-2" aria-label={texts.questions}>
         {#each questions as { path, name, question } (path)}
           {@const here = path === current}
           <a
@@ -121,7 +121,7 @@
               : 'border-transparent hover:bg-base-100/60'}"
           >
             <span class="flex items-baseline justify-between font-semibold"
-              >{name}{#if countOf(path)}<span class="tabular quiet text-xs font-normal" title="Findings"
+              >{name}{#if countOf(path)}<span class="tabular quiet text-xs font-normal" title={texts.findings}
                   >{countOf(path)}</span
                 >{/if}</span
             >

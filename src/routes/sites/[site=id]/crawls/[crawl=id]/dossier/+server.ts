@@ -12,6 +12,7 @@ import { crawlSettings, findingsOfPage, openSiteReport, orderedRows, pageDetails
 import { crawlWithSnapshot } from '../../../../../crawl';
 import { viewOf } from '../../../../../view';
 import type { RequestHandler } from './$types';
+import { answers } from '../../../../../texts';
 
 const query = z.object({
   page: z.string(),
@@ -48,10 +49,10 @@ export const GET: RequestHandler = async ({ locals, url }) => {
   const { db, crawl, snapshot } = await crawlWithSnapshot(locals, 'links');
   const { reader, without } = asked.data;
   const page = pageOf(snapshot, asked.data.page);
-  if (page < 0) error(404, 'This crawl does not know the page.');
+  if (page < 0) error(404, answers.unknownPage);
   if (without !== undefined) {
     const gone = pageOf(snapshot, without);
-    if (gone < 0) error(404, 'This crawl does not know the page to go without.');
+    if (gone < 0) error(404, answers.unknownPageToGoWithout);
     return json({ route: routeWithout(snapshot, page, gone, reader) });
   }
   const { view } = viewOf(url.searchParams);

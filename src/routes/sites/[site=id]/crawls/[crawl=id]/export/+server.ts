@@ -7,6 +7,7 @@ import { orderedRows } from '$server/index';
 import { crawlWithSnapshot, siteOf } from '../../../../../crawl';
 import { readableList, viewOf } from '../../../../../view';
 import type { RequestHandler } from './$types';
+import { answers } from '../../../../../texts';
 
 const types: Record<TableFormat, string> = {
   csv: 'text/csv',
@@ -27,7 +28,7 @@ function streamed(texts: Generator<string>): ReadableStream<Uint8Array> {
 
 async function answer(locals: App.Locals, query: URLSearchParams, picked: Numbers | null) {
   const format = (query.get('format') ?? 'csv') as TableFormat;
-  if (!tableFormats.includes(format)) error(400, `A list is written as ${tableFormats.join(', ')}.`);
+  if (!tableFormats.includes(format)) error(400, answers.tableFormats(tableFormats));
   const { view, columns, need } = viewOf(query);
   const { crawl, snapshot } = await crawlWithSnapshot(locals, need);
   const list = readableList(snapshot, view);
@@ -48,6 +49,6 @@ export const GET: RequestHandler = ({ locals, url }) => answer(locals, url.searc
 /** As GET, for the rows only whose numbers the body names, as in `1,4-9`. */
 export const POST: RequestHandler = async ({ locals, url, request }) => {
   const picked = readNumbers(await request.text());
-  if (!picked) error(400, 'Picked rows are named by numbers and ranges of numbers, as in 1,4-9.');
+  if (!picked) error(400, answers.pickedRows);
   return answer(locals, url.searchParams, picked);
 };

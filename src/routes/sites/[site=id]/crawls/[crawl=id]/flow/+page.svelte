@@ -19,6 +19,7 @@
   import SectionMatrix from '$lib/charts/SectionMatrix.svelte';
   import ShareCurve from '$lib/charts/ShareCurve.svelte';
   import Workspace from '$lib/shell/Workspace.svelte';
+  import { texts } from './texts';
 
   let { data } = $props();
   const view = $derived(screenState(page.url));
@@ -42,19 +43,19 @@
     show({ picture, ...(listedOf(view.list) === 'pages' && { select: selectionWith(picture, view) }) });
 </script>
 
-<svelte:head><title>Flow · {host} · Edge Map</title></svelte:head>
+<svelte:head><title>{texts.pageTitle(host)}</title></svelte:head>
 <Workspace {base} site={data.site} data={data.list}>
   <Answer pieces={data.answer} href={(select) => withState(page.url, { list: 'pages', select })} />
   <Remark {base} crawl={data.crawl} />
-  <section class="panel mt-2 shrink-0 px-2 pt-1.5 pb-1" aria-label="Picture">
+  <section class="panel mt-2 shrink-0 px-2 pt-1.5 pb-1" aria-label={texts.picture}>
     <div class="flex flex-wrap items-center gap-x-3 gap-y-1 pr-14 text-xs">
       <PictureTabs pictures={picturesOf('flow')} picture={view.picture} onpick={showPicture} />
       {#if view.picture === ''}
-        <span class="quiet">Indexable pages, ordered by their share</span>
+        <span class="quiet">{texts.indexablePagesOrderedByTheirShare}</span>
       {/if}
     </div>
     {#if view.picture === '' && data.curve.pages === 0}
-      <p class="quiet p-4">There is nothing to draw: share is about links between pages that may be indexed.</p>
+      <p class="quiet p-4">{texts.thereIsNothingToDrawShare}</p>
     {:else if view.picture === ''}
       <Picture
         name="share"

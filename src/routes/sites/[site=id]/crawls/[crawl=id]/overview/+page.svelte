@@ -8,6 +8,7 @@
   import Picture from '$lib/charts/Picture.svelte';
   import Remark from '$lib/shell/Remark.svelte';
   import { crawlPath, findingHref } from '$lib/shell/routes';
+  import Explained from '$lib/shell/Explained.svelte';
   import Term from '$lib/shell/Term.svelte';
   import TrapTable from '$lib/charts/TrapTable.svelte';
   import Trend from '$lib/charts/Trend.svelte';
@@ -17,6 +18,7 @@
   import { verdicts } from '$core/facts';
   import { sentence, unvisitedText } from '$core/messages';
   import { number, shortAddress, verdictLabel } from '$lib/shell/words';
+  import { texts } from './texts';
 
   let { data } = $props();
   const MOST_FINDINGS = 10;
@@ -27,14 +29,14 @@
   const host = $derived(new URL(data.site.start).host);
 </script>
 
-<svelte:head><title>Overview · {host} · Edge Map</title></svelte:head>
+<svelte:head><title>{texts.pageTitle(host)}</title></svelte:head>
 <main class="min-w-0 flex-1 overflow-y-auto px-5 py-4">
   <Answer pieces={data.answer} {href} />
   <Remark {base} crawl={data.crawl} warning={data.warning} />
 
   <div class="mt-4 grid grid-cols-2 gap-4">
     <section class="panel p-3">
-      <h2 class="heading">What may be indexed, by <Term of="verdict">verdict</Term></h2>
+      <h2 class="heading"><Explained text={texts.whatMayBeIndexed} /></h2>
       <Picture
         name="verdicts"
         table={() => [['verdict', 'pages'], ...data.verdicts.map(({ verdict, pages }) => [verdict, pages])]}
@@ -58,12 +60,12 @@
     </section>
 
     <section class="panel p-3">
-      <h2 class="heading">Clicks from the start</h2>
+      <h2 class="heading">{texts.clicksFromTheStart}</h2>
       <Picture
         name="depth"
         table={() => [
           ['depth', 'pages', ...verdicts],
-          ...data.bars.map(({ depth, pages, byVerdict }) => [depth ?? 'no route', pages, ...byVerdict]),
+          ...data.bars.map(({ depth, pages, byVerdict }) => [depth ?? texts.noRoute, pages, ...byVerdict]),
         ]}
       >
         <DepthChart
@@ -76,7 +78,7 @@
     </section>
 
     <section class="panel col-span-2 p-3" id="findings">
-      <h2 class="heading">Most costly problems</h2>
+      <h2 class="heading">{texts.mostCostlyProblems}</h2>
       <FindingTable
         findings={allFindings ? data.findings : data.findings.slice(0, MOST_FINDINGS)}
         href={(finding) => findingHref(base, finding)}
@@ -89,7 +91,7 @@
           class="mt-1 text-primary hover:underline"
           aria-expanded={allFindings}
           onclick={() => (allFindings = !allFindings)}
-          >{allFindings ? `Show the ${MOST_FINDINGS} most costly` : `Show all ${number(data.findings.length)}`}</button
+          >{allFindings ? texts.showTheMostCostly(MOST_FINDINGS) : texts.showAll(number(data.findings.length))}</button
         >
       {/if}
       <IgnoredList site={data.site.id} ignored={data.ignored} />
@@ -97,14 +99,14 @@
 
     <div class="space-y-4">
       <section class="panel p-3">
-        <h2 class="heading">Sections</h2>
+        <h2 class="heading">{texts.sections}</h2>
         <table class="mt-1 w-full">
           <thead class="quiet text-xs">
             <tr>
-              <th class="text-left font-normal">First folder</th>
-              <th class="text-right font-normal">Pages</th>
-              <th class="text-right font-normal">Indexable</th>
-              <th class="text-right font-normal">Median <Term of="depth">depth</Term></th>
+              <th class="text-left font-normal">{texts.firstFolder}</th>
+              <th class="text-right font-normal">{texts.pages}</th>
+              <th class="text-right font-normal">{texts.indexable}</th>
+              <th class="text-right font-normal"><Explained text={texts.medianDepth} /></th>
               <th class="text-right font-normal"><Term of="share" /></th>
               <th class="text-right font-normal"><Term of="no_route" /></th>
             </tr>
@@ -118,7 +120,7 @@
                 <td class="tabular text-right">{number(n)}</td>
                 <td class="tabular text-right">{number(indexable)}</td>
                 <td class="tabular text-right">{number(medianDepth)}</td>
-                <td class="tabular text-right" title="Share of an average page: {shareText(n ? share / n : null)}"
+                <td class="tabular text-right" title={texts.shareOfAnAveragePage(shareText(n ? share / n : null))}
                   >{shareText(share)}</td
                 >
                 <td class="tabular text-right {noRoute ? 'lost' : 'quiet'}">{number(noRoute)}</td>
@@ -127,11 +129,11 @@
           </tbody>
         </table>
         {#if data.moreSections}<p class="quiet mt-1">
-            and {number(data.moreSections)} smaller {data.moreSections === 1 ? 'one' : 'ones'}
+            {texts.andSmaller(data.moreSections)}
           </p>{/if}
       </section>
       <section class="panel p-3">
-        <h2 class="heading">Protocols and hosts</h2>
+        <h2 class="heading">{texts.protocolsAndHosts}</h2>
         <table class="mt-1 w-full">
           <tbody>
             {#each data.origins as { origin, pages: n, indexable } (origin)}
@@ -140,7 +142,7 @@
                   ><a class="hover:underline" href={href(`url starts ${quote(`${origin}/`)}`)}>{origin}</a></td
                 >
                 <td class="tabular text-right">{number(n)}</td>
-                <td class="tabular quiet text-right">{number(indexable)} indexable</td>
+                <td class="tabular quiet text-right">{texts.indexablePages(number(indexable))}</td>
               </tr>
             {/each}
           </tbody>
@@ -148,7 +150,7 @@
       </section>
       {#if data.left.length}
         <section class="panel p-3">
-          <h2 class="heading">Not crawled, and why</h2>
+          <h2 class="heading">{texts.notCrawledAndWhy}</h2>
           <table class="mt-1 w-full">
             <tbody>
               {#each data.left as { reason, pages: n } (reason)}
@@ -165,7 +167,7 @@
       {/if}
       {#if data.traps.length}
         <section class="panel p-3">
-          <h2 class="heading">Addresses without end (crawler <Term of="trap">traps</Term>)</h2>
+          <h2 class="heading"><Explained text={texts.addressesWithoutEnd} /></h2>
           <TrapTable
             traps={data.traps}
             start={data.site.start}
@@ -177,11 +179,11 @@
     <div class="space-y-4">
       {#if data.trend.length > 1}
         <section class="panel p-3">
-          <h2 class="heading">From crawl to crawl</h2>
+          <h2 class="heading">{texts.fromCrawlToCrawl}</h2>
           <Picture
             name="trend"
             table={() => [
-              ['crawl', 'known', 'indexable', 'no route', 'findings'],
+              ['crawl', 'known', 'indexable', texts.noRoute, 'findings'],
               ...data.trend.map(({ id, known, indexable, noRoute, findings }) => [
                 id,
                 known,
@@ -201,14 +203,14 @@
       {/if}
 
       <section class="panel p-3">
-        <h2 class="heading">Which source <Term of="seen_in">knows</Term> which address</h2>
+        <h2 class="heading"><Explained text={texts.whichSourceKnows} /></h2>
         <table class="mt-1 w-full">
           <thead class="quiet text-xs">
             <tr>
-              <th class="text-left font-normal">Source</th>
-              <th class="text-right font-normal">Knows</th>
-              <th class="text-right font-normal">Only it knows</th>
-              <th class="text-right font-normal">No route</th>
+              <th class="text-left font-normal">{texts.source}</th>
+              <th class="text-right font-normal">{texts.knowsHead}</th>
+              <th class="text-right font-normal">{texts.onlyItKnows}</th>
+              <th class="text-right font-normal">{texts.noRouteHead}</th>
             </tr>
           </thead>
           <tbody>
@@ -229,16 +231,16 @@
       </section>
 
       <section class="panel p-3" id="files">
-        <h2 class="heading">Files that were read</h2>
+        <h2 class="heading">{texts.filesThatWereRead}</h2>
         <table class="mt-1 w-full">
           <tbody>
             {#each data.files.robots as { origin, status, fault } (origin)}
               <tr class="border-t border-base-300/60 first:border-0">
-                <td class="max-w-0 w-3/5 truncate py-1 font-mono text-[0.8125rem]" title="{origin}/robots.txt"
+                <td class="max-w-0 w-3/5 truncate py-1 font-mono text-[0.8125rem]" title={texts.robotsTxt(origin)}
                   >{shortAddress(`${origin}/robots.txt`, data.site.start)}</td
                 >
                 <td class="text-right {fault ? 'lost' : ''}"
-                  >{fault ? sentence(fault) : status === 200 ? 'read' : `${status}: everything is open`}</td
+                  >{fault ? sentence(fault) : status === 200 ? 'read' : texts.everythingIsOpen(status)}</td
                 >
               </tr>
             {/each}
@@ -248,30 +250,29 @@
                   >{shortAddress(address, data.site.start)}</td
                 >
                 <td class="text-right">
-                  {#if fault}<span class="lost">{sentence(fault)}{line ? ` Line ${line}.` : ''}</span>{:else}{number(
-                      entries,
-                    )} entries{/if}
-                  {#if skipped}<span class="quiet">, {number(skipped)} outside</span>{/if}
+                  {#if fault}<span class="lost">{sentence(fault)}{line ? texts.inLine(line) : ''}</span
+                    >{:else}{texts.entries(entries)}{/if}
+                  {#if skipped}<span class="quiet">{texts.outside(number(skipped))}</span>{/if}
                 </td>
               </tr>
             {:else}
-              <tr><td class="quiet py-1" colspan="2">No sitemap: robots.txt names none, and none was given.</td></tr>
+              <tr><td class="quiet py-1" colspan="2">{texts.noSitemapRobotsTxtNamesNone}</td></tr>
             {/each}
           </tbody>
         </table>
         {#if data.faults.length}
-          <h3 class="heading mt-3">Problems in these files</h3>
+          <h3 class="heading mt-3">{texts.problemsInTheseFiles}</h3>
           <ul class="text-xs">
             {#each data.faults.slice(0, 40) as { name, file, line, evidence }, i (i)}
               <li class="border-t border-base-300/60 py-1 first:border-0">
-                <span class="lost">{name}</span>{line ? `, line ${line}` : ''}
+                <span class="lost">{name}</span>{line ? texts.atLine(line) : ''}
                 <span class="quiet block truncate font-mono" title={sentence(evidence)}
                   >{shortAddress(file, data.site.start)}: {sentence(evidence)}</span
                 >
               </li>
             {/each}
           </ul>
-          {#if data.faults.length > 40}<p class="quiet">and {number(data.faults.length - 40)} more</p>{/if}
+          {#if data.faults.length > 40}<p class="quiet">{texts.andMore(number(data.faults.length - 40))}</p>{/if}
         {/if}
       </section>
     </div>

@@ -6,6 +6,7 @@
   import Dossier from '$lib/dossier/Dossier.svelte';
   import { crawlPath } from '$lib/shell/routes';
   import { shortAddress } from '$lib/shell/words';
+  import { texts } from '$lib/shell/texts';
 
   let { data } = $props();
   const view = $derived(screenState(page.url));
@@ -15,7 +16,7 @@
     withState(page.url, changes, 'list' in changes ? `${base}/flow` : page.url.pathname);
 </script>
 
-<svelte:head><title>{shortAddress(view.page, data.site.start)} · Edge Map</title></svelte:head>
+<svelte:head><title>{texts.pageTitle(shortAddress(view.page, data.site.start))}</title></svelte:head>
 <main class="flex min-w-0 flex-1">
   <Dossier
     {base}

@@ -23,6 +23,7 @@
   import VerdictMark from '$lib/list/VerdictMark.svelte';
   import { number, verdictLabel } from '$lib/shell/words';
   import Workspace from '$lib/shell/Workspace.svelte';
+  import { texts } from './texts';
 
   let { data } = $props();
   const view = $derived(screenState(page.url));
@@ -45,7 +46,7 @@
     show({ picture, ...(listedOf(view.list) === 'pages' && { select: selectionWith(picture, view) }) });
 </script>
 
-<svelte:head><title>Reach · {host} · Edge Map</title></svelte:head>
+<svelte:head><title>{texts.pageTitle(host)}</title></svelte:head>
 <Workspace {base} site={data.site} data={data.list}>
   <div class="flex items-start gap-4">
     <div class="min-w-0 flex-1"><Answer pieces={data.answer} {href} /></div>
@@ -62,9 +63,9 @@
             void show(pagesOf(`${depthFact(view.reader)} > ${past}`));
           }}
         >
-          <label for="past">past</label>
+          <label for="past">{texts.past}</label>
           <input id="past" type="number" min="0" max="999" bind:value={past} class="input input-xs tabular w-13" />
-          <button class="text-primary hover:underline">clicks: {number(pagesPast)}</button>
+          <button class="text-primary hover:underline">{texts.clicks(number(pagesPast))}</button>
         </form>
       {/if}
     </div>
@@ -72,16 +73,17 @@
   <Remark {base} crawl={data.crawl} />
   {#if data.difference.pages > 0}
     <p class="quiet mt-0.5">
-      A search crawler does not reach <a
+      {texts.aSearchCrawlerDoesNotReach}
+      <a
         class="lost underline decoration-1 underline-offset-2"
         href={withState(page.url, { picture: 'readers', ...pagesOf('reached and crawler_depth is unknown') })}
         >{number(data.difference.pages)}</a
       >
-      {data.difference.pages === 1 ? 'page' : 'pages'} that a visitor reaches.
+      {texts.pagesThatAVisitorReaches(data.difference.pages)}
     </p>
   {/if}
 
-  <section class="panel mt-2 shrink-0 px-2 pt-1.5 pb-1" aria-label="Picture">
+  <section class="panel mt-2 shrink-0 px-2 pt-1.5 pb-1" aria-label={texts.picture}>
     <div class="flex flex-wrap items-center gap-x-2.5 gap-y-1 pr-14 text-xs">
       <PictureTabs pictures={picturesOf('reach')} picture={view.picture} onpick={showPicture} />
       {#if data.bars}
@@ -92,7 +94,7 @@
         {/each}
         {#if data.bars.some(({ depth }) => depth === null)}
           <a href={href(lost)} class="lost flex items-center gap-1 hover:underline">
-            <VerdictMark verdict="indexable" lost size={11} />No route
+            <VerdictMark verdict="indexable" lost size={11} />{texts.noRoute}
           </a>
         {/if}
       {/if}
@@ -103,7 +105,7 @@
         table={() => [
           ['depth', 'pages', 'selected', ...verdicts],
           ...data.bars!.map(({ depth, pages, selected, byVerdict }) => [
-            depth ?? 'no route',
+            depth ?? texts.noRouteInTable,
             pages,
             selected,
             ...byVerdict,

@@ -10,6 +10,7 @@
   import type { WatchState } from '$lib/watch/watch';
   import { crawlPath } from '$lib/shell/routes';
   import { bytes, clock, duration, number, shortAddress, stateLabel } from '$lib/shell/words';
+  import { texts } from '$lib/watch/texts';
 
   let { data } = $props();
   /** Whoever tries the demo website is shown around when its crawl has ended. */
@@ -82,91 +83,86 @@
   }) => (error ? errorText(error) : blocked && status === null ? 'closed' : String(status ?? '—'));
 </script>
 
-<svelte:head><title>{stateLabel[now.state]} · {new URL(data.site.start).host} · Edge Map</title></svelte:head>
+<svelte:head><title>{texts.pageTitle(stateLabel[now.state], new URL(data.site.start).host)}</title></svelte:head>
 <main class="mx-auto w-full max-w-6xl overflow-y-auto px-6 py-6">
   {#if now.state === 'failed'}
-    <p class="heading">{now.reason?.code === 'workers_died' ? 'The crawl was set aside' : 'The crawl did not start'}</p>
+    <p class="heading">{now.reason?.code === 'workers_died' ? texts.theCrawlWasSetAside : texts.theCrawlDidNotStart}</p>
     <h1 class="font-serif text-2xl" role="alert">{now.reason ? sentence(now.reason) : ''}</h1>
     <div class="mt-6 flex gap-2">
-      <a href="/settings?site={data.site.id}" class="btn btn-primary btn-sm">Change the settings</a>
-      <a href="/" class="btn btn-outline btn-sm">Give another address</a>
+      <a href="/settings?site={data.site.id}" class="btn btn-primary btn-sm">{texts.changeTheSettings}</a>
+      <a href="/" class="btn btn-outline btn-sm">{texts.giveAnotherAddress}</a>
       <form method="post" action="?/resume">
         <button class="btn btn-outline btn-sm"
-          >{now.reason?.code === 'workers_died' ? 'Continue the crawl' : 'Try again'}</button
+          >{now.reason?.code === 'workers_died' ? texts.continueTheCrawl : texts.tryAgain}</button
         >
       </form>
     </div>
   {:else}
     <div class="flex items-start gap-4">
       <h1 class="min-w-0 flex-1 font-serif text-2xl">
-        {#if ended && analysis}Updating this crawl to the current version of Edge Map{:else if now.state === 'waiting'}Waiting
-          for a worker{:else if analysis}Analysing{:else if now.state === 'paused'}Paused{:else if live}Crawling <span
-            class="break-all text-primary">{data.site.start}</span
-          >{:else}{stateLabel[now.state]}. Opening the result …{/if}
+        {#if ended && analysis}{texts.updatingThisCrawlToTheCurrent}{:else if now.state === 'waiting'}{texts.waitingForAWorker}{:else if analysis}{texts.analysing}{:else if now.state === 'paused'}{texts.paused}{:else if live}{texts.crawling}
+          <span class="break-all text-primary">{data.site.start}</span>{:else}{texts.openingTheResult(
+            stateLabel[now.state],
+          )}{/if}
       </h1>
       {#if live}
         <form method="post" action="?/pause" use:enhance={ask('pause')}>
-          <button class="btn btn-outline btn-sm" disabled={asked !== null} title="Keeps everything and waits for you"
-            >Pause</button
+          <button class="btn btn-outline btn-sm" disabled={asked !== null} title={texts.keepsEverythingAndWaitsForYou}
+            >{texts.pause}</button
           >
         </form>
         <form method="post" action="?/stop" use:enhance={ask('stop')}>
-          <button
-            class="btn btn-outline btn-sm"
-            disabled={asked !== null}
-            title="Shows the result so far; it can be continued">Stop</button
+          <button class="btn btn-outline btn-sm" disabled={asked !== null} title={texts.showsTheResultSoFar}
+            >{texts.stop}</button
           >
         </form>
       {:else if now.state === 'paused'}
-        <form method="post" action="?/resume"><button class="btn btn-secondary btn-sm">Resume crawl</button></form>
+        <form method="post" action="?/resume">
+          <button class="btn btn-secondary btn-sm">{texts.resumeCrawl}</button>
+        </form>
         <form method="post" action="?/stop" use:enhance={ask('stop')}>
-          <button class="btn btn-outline btn-sm" disabled={asked !== null}>Stop here</button>
+          <button class="btn btn-outline btn-sm" disabled={asked !== null}>{texts.stopHere}</button>
         </form>
       {/if}
     </div>
     <p class="min-h-5" role="status">
-      {#if silent}<span class="lost"
-          >Edge Map does not answer; this page keeps trying. The crawl continues without it.</span
-        >
-      {:else if unheard}<span class="lost"
-          >The request did not reach the crawl, which continues. Try again in a moment.</span
-        >
+      {#if silent}<span class="lost">{texts.edgeMapDoesNotAnswer}</span>
+      {:else if unheard}<span class="lost">{texts.theRequestDidNotReach}</span>
       {:else if trouble}<span class="lost">{sentence(trouble)}</span>
       {:else if analysis}<span class="quiet"
-          >{analysis.steps
-            ? `Step ${analysis.stepsDone + 1} of ${analysis.steps}: ${analysis.step}.`
-            : 'Waiting for a worker to take it up. If nothing moves, start one: ./edgemap worker'}</span
+          >{analysis.steps && analysis.step !== null
+            ? texts.stepOf(analysis.stepsDone + 1, analysis.steps, analysis.step)
+            : texts.waitingForAWorkerToTake}</span
         >
-      {:else if asked === 'stop'}Stopping: what is under way is given up, what was fetched is kept.
-      {:else if asked === 'pause'}Pausing: what is under way is given up and comes again later.
-      {:else if now.state === 'waiting'}<span class="quiet">Another crawl is running; this one starts after it.</span>
-      {:else if now.state === 'paused'}<span class="quiet"
-          >Nothing is fetched until you resume the crawl. Everything found so far is kept.</span
-        >
+      {:else if asked === 'stop'}{texts.stoppingWhatIsUnderWay}
+      {:else if asked === 'pause'}{texts.pausingWhatIsUnderWay}
+      {:else if now.state === 'waiting'}<span class="quiet">{texts.anotherCrawlIsRunningThisOne}</span>
+      {:else if now.state === 'paused'}<span class="quiet">{texts.nothingIsFetchedUntilYouResume}</span>
       {:else if now.current}<span class="quiet flex gap-2"
-          >Fetching <span class="min-w-0 truncate font-mono text-xs leading-5" title={now.current}
+          >{texts.fetching}
+          <span class="min-w-0 truncate font-mono text-xs leading-5" title={now.current}
             >{shortAddress(now.current, data.site.start)}</span
           ></span
         >{/if}
     </p>
     {#if !ended && now.analysedAt}
       <p class="mt-1">
-        What was found by {clock(new Date(now.analysedAt))} can be looked at already:
-        <a class="text-primary underline" href="{base}/overview">Overview</a>,
-        <a class="text-primary underline" href="{base}/reach">Reach</a>,
-        <a class="text-primary underline" href="{base}/flow">Flow</a>
+        {texts.whatWasFoundByCan(clock(new Date(now.analysedAt)))}
+        <a class="text-primary underline" href="{base}/overview">{texts.overview}</a>,
+        <a class="text-primary underline" href="{base}/reach">{texts.reach}</a>,
+        <a class="text-primary underline" href="{base}/flow">{texts.flow}</a>
       </p>
     {/if}
     {#if now.watched?.warning}
       <div class="mt-2 border-l-4 border-secondary bg-base-100 px-4 py-2.5" role="alert">
-        <p class="lost font-semibold">The site is closed to this crawl</p>
+        <p class="lost font-semibold">{texts.theSiteIsClosed}</p>
         <p class="break-words">{sentence(now.watched.warning)}</p>
       </div>
     {/if}
     <div
       class="mt-3"
       role="progressbar"
-      aria-label={analysis ? 'Steps done' : 'Done of known'}
+      aria-label={analysis ? texts.stepsDone : texts.doneOfKnown}
       aria-valuenow={now.done}
       aria-valuemin={0}
       aria-valuemax={now.known}
@@ -176,7 +172,7 @@
       </div>
     </div>
     <dl class="tabular mt-3 grid grid-cols-6 gap-4">
-      {#each [['Done', number(now.done)], ['Known', number(now.known)], ['Pages per second', rate === null ? '—' : number(Math.round(rate))], ['Unanswered', number(now.unanswered)], ['Received', bytes(now.bytes)], ['Running for', duration(now.ranMs)]] as [label, value] (label)}
+      {#each [[texts.done, number(now.done)], [texts.known, number(now.known)], [texts.pagesPerSecond, rate === null ? '—' : number(Math.round(rate))], [texts.unanswered, number(now.unanswered)], [texts.received, bytes(now.bytes)], [texts.runningFor, duration(now.ranMs)]] as [label, value] (label)}
         <div>
           <dt class="quiet text-xs">{label}</dt>
           <dd class="text-xl font-semibold">{value}</dd>
@@ -185,54 +181,51 @@
     </dl>
     <div class="mt-4 grid grid-cols-3 gap-4">
       <section class="panel p-3">
-        <h2 class="heading">Waiting to be fetched</h2>
+        <h2 class="heading">{texts.waitingToBeFetched}</h2>
         <ul class="mt-1">
           {#each now.watched?.waiting ?? [] as { what, n } (sentence(what))}
             <li class="relative flex justify-between px-1.5 py-0.5">
               <span class="absolute inset-y-0.5 left-0 rounded bg-primary/15" style:width="{(100 * n) / most}%"></span>
               <span class="relative">{sentence(what)}</span><span class="tabular relative">{number(n)}</span>
             </li>
-          {:else}<li class="quiet">Nothing is waiting.</li>{/each}
+          {:else}<li class="quiet">{texts.nothingIsWaiting}</li>{/each}
         </ul>
         {#if now.watched?.traps}
           <p class="mt-2">
-            {number(now.watched.traps)}
-            {now.watched.traps === 1 ? 'family of addresses that grows' : 'families of addresses that grow'} without end
-            {now.watched.traps === 1 ? 'was' : 'were'} cut.
+            {texts.familiesCut(now.watched.traps)}
           </p>
         {/if}
       </section>
       <section class="panel p-3">
-        <h2 class="heading">Responses</h2>
+        <h2 class="heading">{texts.responses}</h2>
         <ul class="mt-1">
           {#each now.watched?.outcomes ?? [] as { what, n, bad } (sentence(what))}
             <li class="flex justify-between py-0.5">
               <span class={bad ? 'lost' : ''}>{sentence(what)}</span><span class="tabular">{number(n)}</span>
             </li>
-          {:else}<li class="quiet">Nothing yet.</li>{/each}
+          {:else}<li class="quiet">{texts.nothingYet}</li>{/each}
         </ul>
       </section>
       <section class="panel p-3">
-        <h2 class="heading">Hosts</h2>
+        <h2 class="heading">{texts.hosts}</h2>
         <ul class="mt-1">
           {#each now.watched?.held ?? [] as { host, wait, reason } (host)}
             <li class="py-0.5">
               <span class="block truncate font-mono text-xs" title={host}>{host}</span>
-              <span class="lost">{sentence(reason)} Asked again in {duration(wait)}.</span>
+              <span class="lost">{texts.askedAgainIn(sentence(reason), duration(wait))}</span>
             </li>
-          {:else}<li class="quiet">No host has asked for a pause.</li>{/each}
+          {:else}<li class="quiet">{texts.noHostHasAsked}</li>{/each}
         </ul>
         <p class="quiet mt-2">
-          {number(now.watched?.workers ?? 0)}
-          {now.watched?.workers === 1 ? 'worker' : 'workers'}, {number(data.crawl.settings.connections)} connections{data
-            .crawl.settings.rate
-            ? `, at most ${data.crawl.settings.rate} requests a second to a host`
+          {texts.workersAndConnections(now.watched?.workers ?? 0, data.crawl.settings.connections)}{data.crawl.settings
+            .rate
+            ? texts.atMostRequestsASecond(data.crawl.settings.rate)
             : ''}
         </p>
       </section>
     </div>
     <section class="panel mt-4 p-3">
-      <h2 class="heading">Latest pages</h2>
+      <h2 class="heading">{texts.latestPages}</h2>
       <ol class="mt-1 min-h-40 font-mono text-xs leading-6">
         {#each now.watched?.newest ?? [] as page (page.address)}
           <li class="flex gap-3" title={page.address}>
@@ -241,7 +234,7 @@
             ><span class="min-w-0 truncate">{shortAddress(page.address, data.site.start)}</span>
           </li>
         {:else}
-          <li class="quiet">Nothing yet.</li>
+          <li class="quiet">{texts.nothingYet}</li>
         {/each}
       </ol>
     </section>

@@ -1,0 +1,18 @@
+/** The texts of lists. */
+export const texts = {
+  noWords: 'no words',
+  shown: 'Shown',
+  moveToTheLeft: (label: string) => `Move ${label} to the left`,
+  moveToTheRight: (label: string) => `Move ${label} to the right`,
+  keepInSight: (label: string) => `Keep ${label} in sight`,
+  pin: 'pin',
+  others: 'Others',
+  resetColumns: 'Reset columns',
+  distribution: (label: string) => `${label}: distribution`,
+  noTestHoldsThem: ' (no test holds them)',
+  pickAllInTheSelection: 'Pick all in the selection',
+  widthOf: (label: string) => `Width of ${label}`,
+  theRowsCouldNotBeRead: 'The rows could not be read. Is Edge Map still running?',
+  rowsArrowsMoveEnterOpensX: 'Rows: arrows move, Enter opens, x picks',
+  pickThisRow: 'Pick this row',
+};

@@ -1,0 +1,20 @@
+/** What the server answers to a person when a request cannot be met, or has been. */
+export const answers = {
+  noSuchSite: 'There is no such site.',
+  noSuchCrawl: 'There is no such crawl.',
+  noSuchFinding: 'There is no such finding.',
+  noSuchList: 'There is no such list.',
+  noSuchFact: 'There is no such fact.',
+  unknownPage: 'This crawl does not know the page.',
+  unknownPageToGoWithout: 'This crawl does not know the page to go without.',
+  noSource: 'The source of this page is not stored: it answered with no HTML, or was too large.',
+  tableFormats: (formats: readonly string[]) => `A list is written as ${formats.join(', ')}.`,
+  pickedRows: 'Picked rows are named by numbers and ranges of numbers, as in 1,4-9.',
+  wholeNumber: (field: string) => `To resume the crawl, enter whole numbers only: ${field} is not one.`,
+  missingNumber: (field: string) => `The form lacks a number: ${field}.`,
+  longName: (most: number) => `A name has at most ${most} characters.`,
+  tooLateToUndo: 'It is too late to undo this: it has been removed.',
+  chooseFile: 'Choose a file first.',
+  fileTooLarge: 'The file is too large to hold settings.',
+  settingsFilledIn: (file: string) => `The settings of ${file} are filled in below. Save them to use them.`,
+};
