@@ -6,6 +6,7 @@ import { pipeline } from 'node:stream/promises';
 import { setTimeout as sleep } from 'node:timers/promises';
 import { describeFindings, findingsOf } from '$core/findings';
 import { linksCsv, pagesCsv, summarize } from '$core/formats';
+import type { SnapshotWithImports } from '$core/imports';
 import { orderRows, pageList } from '$core/lists';
 import { sentence } from '$core/messages';
 import { evaluate, Fault } from '$core/selection';
@@ -100,7 +101,7 @@ async function analyseHere(db: Database, id: number): Promise<void> {
   else while (await analysisProgress(db, id)) await sleep(WAIT_MS);
 }
 
-async function snapshotOf(db: Database, row: Crawl): Promise<Snapshot | null> {
+async function snapshotOf(db: Database, row: Crawl): Promise<SnapshotWithImports | null> {
   try {
     return await openSnapshot(db, row);
   } catch (error) {
@@ -111,7 +112,7 @@ async function snapshotOf(db: Database, row: Crawl): Promise<Snapshot | null> {
 }
 
 /** A crawl and its snapshot. @throws UsageError when there is none */
-export async function finishedCrawl(db: Database, id: number): Promise<{ row: Crawl; snapshot: Snapshot }> {
+export async function finishedCrawl(db: Database, id: number): Promise<{ row: Crawl; snapshot: SnapshotWithImports }> {
   const row = await getCrawl(db, id);
   if (!row) throw new UsageError(`There is no crawl ${id}.`);
   const snapshot = await snapshotOf(db, row);

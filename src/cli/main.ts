@@ -10,7 +10,10 @@ import { UsageError } from './options';
 import { EXIT_FAULT, EXIT_USAGE, runProgram } from './program';
 import type { Handlers } from './program';
 import { onOrphaned } from './orphaned';
+import { importCommand } from './import';
 import { sampleCommand } from './sample';
+import { sitemapCheckCommand, sitemapWriteCommand } from './sitemap';
+import { sourcesCommand } from './sources';
 import { serve } from './serve';
 
 async function withDatabase(command: (db: Database) => Promise<number>): Promise<number> {
@@ -45,6 +48,10 @@ const handlers: Handlers = {
   export: (call) => withDatabase((db) => exportCommand(db, call)),
   select: (call) => withDatabase((db) => selectCommand(db, call)),
   sample: (call) => withDatabase((db) => sampleCommand(db, call)),
+  import: (call) => withDatabase((db) => importCommand(db, call)),
+  sources: (call) => withDatabase((db) => sourcesCommand(db, call)),
+  sitemapCheck: sitemapCheckCommand,
+  sitemapWrite: (call) => withDatabase((db) => sitemapWriteCommand(db, call)),
   demo: (port) => withDatabase((db) => demoCommand(db, port)),
   migrate: async () => {
     await prepareDatabase();
@@ -61,6 +68,10 @@ const checkOnly: Handlers = {
   export: nothing,
   select: nothing,
   sample: nothing,
+  import: nothing,
+  sources: nothing,
+  sitemapCheck: nothing,
+  sitemapWrite: nothing,
   demo: nothing,
   migrate: nothing,
   serve: nothing,

@@ -1,5 +1,7 @@
 /** The command line of Edge Map: its commands, their options and help. What the commands do is handed in. */
 import { Argument, Command, CommanderError, Option } from 'commander';
+import { importKinds } from '$core/imports';
+import type { ImportKind } from '$core/imports';
 import type { CrawlSettings } from '$core/settings';
 import { shareModels } from '$core/share';
 import {
@@ -18,7 +20,9 @@ import {
   wholeView,
 } from './options';
 import type { CrawlOptions, View } from './options';
+import type { ImportCall } from './import';
 import type { SampleCall } from './sample';
+import type { SitemapWriteCall } from './sitemap';
 
 export interface CrawlCall {
   settings: CrawlSettings;
@@ -35,6 +39,10 @@ export interface Handlers {
   export: (call: { crawl: number; out: string; view: View }) => Promise<number>;
   select: (call: { crawl: number; view: View }) => Promise<number>;
   sample: (call: SampleCall) => Promise<number>;
+  import: (call: ImportCall) => Promise<number>;
+  sources: (call: { crawl: number; out: string }) => Promise<number>;
+  sitemapCheck: (call: { source: string; json: boolean }) => Promise<number>;
+  sitemapWrite: (call: SitemapWriteCall) => Promise<number>;
   worker: () => Promise<number>;
   serve: () => Promise<number>;
   migrate: () => Promise<number>;
@@ -66,6 +74,24 @@ const viewOf = ({ select, sort, shareModel }: ViewGiven): View => ({
   sort: sort ?? null,
   shareModel: shareModel ?? wholeView.shareModel,
 });
+
+/** The options of `edgemap import` and `edgemap sitemap write`, as commander gathers them. */
+interface ImportGiven {
+  as: ImportKind;
+  name?: string;
+  column?: string;
+  rejects?: string;
+  crawlers?: string;
+}
+interface SitemapGiven {
+  out: string;
+  select: View['select'];
+  gzip?: true;
+  hreflang?: true;
+  base?: string;
+}
+/** What a sitemap should list: every page that may be indexed and that links lead to. */
+const listedByDefault = asSelection('indexable and reached');
 
 const examples = (...lines: string[]) => `\nExamples:\n${lines.map((line) => `  ./edgemap ${line}`).join('\n')}\n`;
 const exitCodes = (...lines: string[]) => `\nExit codes:\n${lines.map((line) => `  ${line}`).join('\n')}\n`;
@@ -186,6 +212,91 @@ Environment:
     .action(
       runs((crawl: number, finding: string, { n, seed, json }: { n: number; seed: number; json?: true }) =>
         handlers.sample({ crawl, finding, n, seed, json: json ?? false }),
+      ),
+    );
+
+  program
+    .command('import')
+    .description('import a list of addresses or an access log into a site')
+    .addArgument(new Argument('<start>', 'start address of the site').argParser(asStart))
+    .argument('<file>', 'CSV, TSV, XLSX, JSON lines, plain text or a log; may be compressed with gzip or Zstandard')
+    .addOption(new Option('--as <kind>', 'what the file is').choices(importKinds).makeOptionMandatory())
+    .option('--name <name>', 'what the source is called; the name of the file without it')
+    .option('--column <column>', 'the column of a list that has the addresses, by name or number')
+    .option('--rejects <file>', 'write the lines that are left out there, with the reasons')
+    .option('--crawlers <file>', 'IP addresses and subnets of search crawlers, one a line; without it user agents tell')
+    .addHelpText(
+      'after',
+      examples(
+        'import https://www.example.org/ access.log.gz --as log --name May',
+        'import https://www.example.org/ pages.xlsx --as list --column "Landing page"',
+      ),
+    )
+    .addHelpText('after', exitCodes('0  the file is imported', '1  nothing was imported', usageCode))
+    .action(
+      runs((start: string, file: string, given: ImportGiven) =>
+        handlers.import({
+          start,
+          file,
+          kind: given.as,
+          name: given.name ?? null,
+          column: given.column ?? null,
+          rejects: given.rejects ?? null,
+          crawlers: given.crawlers ?? null,
+        }),
+      ),
+    );
+
+  program
+    .command('sources')
+    .description('write agreement.csv and sources.csv: which sources know which addresses')
+    .addArgument(new Argument('<crawl>', 'number of the crawl').argParser(asCrawlNumber))
+    .requiredOption('--out <folder>', 'folder for the files')
+    .addHelpText('after', examples('sources 12 --out result'))
+    .addHelpText('after', exitCodes('0  the files are written', '1  they could not be written', usageCode))
+    .action(runs((crawl: number, { out }: { out: string }) => handlers.sources({ crawl, out })));
+
+  const sitemap = program.command('sitemap').description('check a sitemap, or write one');
+  sitemap
+    .command('check')
+    .description('print the faults of a sitemap, and of those that it names when it is an index')
+    .argument('<source>', 'an address, or a file')
+    .option('--json', 'print JSON')
+    .addHelpText(
+      'after',
+      examples('sitemap check https://www.example.org/sitemap.xml', 'sitemap check sitemap.xml.gz --json'),
+    )
+    .addHelpText('after', exitCodes('0  there are no faults', '1  there are faults', usageCode))
+    .action(
+      runs((source: string, { json }: { json?: true }) => handlers.sitemapCheck({ source, json: json ?? false })),
+    );
+  sitemap
+    .command('write')
+    .description('write the sitemap of a crawl')
+    .addArgument(new Argument('<crawl>', 'number of the crawl').argParser(asCrawlNumber))
+    .requiredOption('--out <folder>', 'folder for the files')
+    .addOption(selectOption().default(listedByDefault, '"indexable and reached"'))
+    .option('--gzip', 'compress the files')
+    .option('--hreflang', 'name the editions of pages in other languages')
+    .option('--base <url>', 'the folder in which the files will be published; the root of the site without it', asUrl)
+    .addHelpText(
+      'after',
+      examples(
+        'sitemap write 12 --out result --gzip',
+        'sitemap write 12 --out result --select "indexable and section = \\"shop\\""',
+      ),
+    )
+    .addHelpText('after', exitCodes('0  the files are written', '1  they are written and have faults', usageCode))
+    .action(
+      runs((crawl: number, given: SitemapGiven) =>
+        handlers.sitemapWrite({
+          crawl,
+          out: given.out,
+          select: given.select,
+          gzip: given.gzip ?? false,
+          hreflang: given.hreflang ?? false,
+          base: given.base ?? null,
+        }),
       ),
     );
 

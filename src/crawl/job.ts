@@ -224,13 +224,14 @@ async function leadToEnd(run: JobRun): Promise<Ending | null> {
   const { crawlId } = lease;
   const row = await crawlOfLease(db, lease);
   await markStarted(db, lease);
-  const imports = (await importsOfCrawl(db, crawlId)).map(({ id }) => id);
+  // Logs hold what anybody ever asked for; what of it is to be fetched a person decides.
+  const lists = (await importsOfCrawl(db, crawlId)).flatMap(({ id, kind }) => (kind === 'list' ? [id] : []));
   const work = await joinWork(run, row, lease);
   try {
     const stopAnalysing = analyseAlong(db, lease, row);
     const leading = leadCrawl({
       ...work,
-      listed: () => importedAddresses(db, imports),
+      listed: () => importedAddresses(db, lists),
       traps: trapReview(db, crawlId, work.settings.trapLimit),
       onRank: (rank) => retryOutage(() => setRank(db, lease, rank)),
       startIsRead: () => startIsRead(db, crawlId),

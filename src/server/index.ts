@@ -14,8 +14,21 @@ export type { Database } from './database';
 export { DEMO_START, demoSettings, wakeDemo } from './demo';
 export { diskTrouble } from './disk';
 export * from './hosts';
-export { importedAddresses, importsOf, importsOfCrawl, saveList, SETTINGS_LIST } from './imports';
-export type { UrlImport } from './imports';
+export {
+  importedAddresses,
+  importsOf,
+  importsOfCrawl,
+  newestEnded,
+  readCells,
+  rejectsOf,
+  removeImport,
+  saveList,
+  SETTINGS_LIST,
+} from './imports';
+export type { Reject, UrlImport } from './imports';
+export { addressTest, importFile, previewFile } from './imports/readFile';
+export type { ImportOutcome } from './imports/readFile';
+export { ImportError } from './imports/lines';
 export {
   analysisProgress,
   BEAT_MS,

@@ -1,3 +1,5 @@
+import { importFacts } from '../facts';
+import { unknownColumn } from '../snapshot';
 import type { Base, Snapshot } from '../snapshot';
 import { derivations, isColumnGiven } from './derivations';
 import type { AnalysisSettings, Derivation, Input, Model } from './derivations';
@@ -52,6 +54,7 @@ function run(
 
 function snapshotOf(base: Base, columns: Snapshot['columns'], faults: Uint16Array): Snapshot {
   const snapshot = Object.create(base) as Snapshot;
+  for (const name of importFacts) if (!(name in columns)) put(columns, name, unknownColumn(name, base.count));
   put(snapshot, 'columns', columns);
   put(snapshot, 'links', put(Object.create(base.links) as object, 'faults', faults));
   return snapshot;

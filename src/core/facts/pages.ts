@@ -23,7 +23,18 @@ import {
 export type FactType = 'text' | 'number' | 'ratio' | 'flag' | 'choice' | 'set' | 'message';
 
 export type Unit =
-  'clicks' | 'pages' | 'links' | 'addresses' | 'redirects' | 'requests' | 'words' | 'bytes' | 'ms' | '×';
+  | 'clicks'
+  | 'pages'
+  | 'links'
+  | 'addresses'
+  | 'redirects'
+  | 'requests'
+  | 'hits'
+  | 'rows'
+  | 'words'
+  | 'bytes'
+  | 'ms'
+  | '×';
 
 export interface Fact {
   type: FactType;
@@ -33,8 +44,11 @@ export interface Fact {
   label: string;
   /** One line: the tooltip and the entry of docs/MEANINGS.md. */
   meaning: string;
-  /** `base` facts were observed; `derived` ones are worked out of them by src/core/analysis. */
-  from: 'base' | 'derived';
+  /**
+   * `base` facts were observed; `derived` ones are worked out of them by src/core/analysis; `import` ones come of the lists
+   * and logs that a person imported, and are put beside a snapshot when it is opened (src/core/imports).
+   */
+  from: 'base' | 'derived' | 'import';
   /** The closed list of a choice or set. */
   values?: readonly string[];
   /** How its cells are shown, where the type does not tell. */
@@ -601,6 +615,37 @@ export const pageFacts = {
     sort: 'high',
     limit: 64,
   },
+  log_hits: {
+    type: 'number',
+    unit: 'hits',
+    label: 'Log hits',
+    meaning: 'How often the address was asked for, by all imported access logs together. Unknown: in none of them.',
+    from: 'import',
+    sort: 'high',
+  },
+  crawler_hits: {
+    type: 'number',
+    unit: 'hits',
+    label: 'Crawler hits',
+    meaning: 'How many of its log hits are of search crawlers, by their user agents.',
+    from: 'import',
+    sort: 'high',
+  },
+  last_hit: {
+    type: 'text',
+    label: 'Last hit',
+    meaning: 'When the imported access logs have it last, in UTC.',
+    from: 'import',
+    sort: 'high',
+  },
+  list_hits: {
+    type: 'number',
+    unit: 'rows',
+    label: 'List rows',
+    meaning: 'How many rows of imported lists name the address.',
+    from: 'import',
+    sort: 'high',
+  },
 } as const satisfies Record<string, Fact>;
 
 type PageFacts = typeof pageFacts;
@@ -608,7 +653,8 @@ export type FactName = keyof PageFacts;
 /** Facts that are kept as a column of a snapshot. */
 export type ColumnName = { [N in FactName]: PageFacts[N]['type'] extends 'message' ? never : N }[FactName];
 export type BaseFact = { [N in ColumnName]: PageFacts[N]['from'] extends 'base' ? N : never }[ColumnName];
-export type DerivedFact = Exclude<ColumnName, BaseFact>;
+export type ImportFact = { [N in ColumnName]: PageFacts[N]['from'] extends 'import' ? N : never }[ColumnName];
+export type DerivedFact = Exclude<ColumnName, BaseFact | ImportFact>;
 type Typed<T extends FactType> = { [N in FactName]: PageFacts[N]['type'] extends T ? N : never }[FactName];
 export type TextFact = Typed<'text'>;
 export type RatioFact = Typed<'ratio'>;
@@ -623,6 +669,7 @@ export const isColumnName = (name: string): name is ColumnName =>
 export const columnNames = factNames.filter(isColumnName);
 export const baseFacts = columnNames.filter((name): name is BaseFact => pageFacts[name].from === 'base');
 export const derivedFacts = columnNames.filter((name): name is DerivedFact => pageFacts[name].from === 'derived');
+export const importFacts = columnNames.filter((name): name is ImportFact => pageFacts[name].from === 'import');
 
 /** The columns of pages.csv, in order: later facts are added at the end, so that files stay comparable. */
 export const csvFacts = factNames

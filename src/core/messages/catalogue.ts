@@ -54,6 +54,42 @@ export const ruleText = ({ directive, path, line }: RobotsRule) =>
   `${directive === 'allow' ? 'Allow' : 'Disallow'}: ${path} (line ${line})`;
 
 const catalogue = {
+  // What is wrong with a sitemap
+  sitemap_namespace: ({ found }: { found: string }) =>
+    `The namespace is ${found ? `“${found}”` : 'missing'}; it must be http://www.sitemaps.org/schemas/sitemap/0.9.`,
+  sitemap_encoding: ({ encoding }: { encoding: string }) =>
+    `The file is not encoded in UTF-8${encoding ? `, but in ${encoding}` : ''}.`,
+  sitemap_many: ({ most }: { most: number }) => `The file has more than ${thousands(most)} entries.`,
+  sitemap_size: ({ megabytes }: { megabytes: number }) => `The file is larger than ${megabytes} MiB, uncompressed.`,
+  loc_missing: () => 'The entry has no address.',
+  loc_relative: ({ text }: { text: string }) => `“${text}” is no absolute http or https address.`,
+  loc_long: ({ characters, most }: { characters: number; most: number }) =>
+    `The address has ${thousands(characters)} characters; at most ${thousands(most)} are allowed.`,
+  loc_characters: ({ text }: { text: string }) => `“${text}” has characters that must be percent-encoded.`,
+  loc_escape: ({ text }: { text: string }) => `“${text}” has a % that begins no escape.`,
+  loc_host: ({ address, origin }: { address: string; origin: string }) =>
+    `${address} is on another host or protocol than the sitemap, which is on ${origin}.`,
+  loc_folder: ({ address, folder }: { address: string; folder: string }) =>
+    `${address} is outside the folder of the sitemap, ${folder}.`,
+  loc_twice: ({ address }: { address: string }) => `${address} is listed more than once.`,
+  lastmod_bad: ({ text }: { text: string }) =>
+    `“${text}” is no W3C date, such as 2026-10-02 or 2026-10-02T09:30:00+02:00.`,
+  lastmod_future: ({ text }: { text: string }) => `${text} is in the future.`,
+  priority_bad: ({ text }: { text: string }) => `“${text}” is no number from 0.0 to 1.0.`,
+  changefreq_bad: ({ text }: { text: string }) =>
+    `“${text}” is none of always, hourly, daily, weekly, monthly, yearly and never.`,
+  index_in_index: () => 'This index is named by another index, which may name only sitemaps.',
+  file_missing: ({ detail }: { detail: string }) => `The file cannot be read: ${detail}.`,
+
+  // Why a line of an import is left out
+  not_a_log_line: () => 'The line is in no format of access logs that can be read.',
+  no_request: () => 'The line holds no request: the connection was closed, or what was sent was no HTTP.',
+  no_address_asked: () => 'The request asks for no address.',
+  not_an_address: ({ text }: { text: string }) => `“${text}” is no address.`,
+  no_address_in_row: () => 'The row has no address.',
+  outside_site: ({ address }: { address: string }) => `${address} does not belong to the site.`,
+  row_unreadable: ({ detail }: { detail: string }) => `The row cannot be read: ${detail}.`,
+
   /** A text of an earlier version, which stored sentences. */
   text: ({ text }: { text: string }) => text,
 

@@ -1,2 +1,7 @@
+export { MAX_BYTES, MAX_LOC, MAX_URLS, NAMESPACE, sitemapChecker, sitemapFaults } from './check';
+export type { CheckOptions, SitemapCheck, SitemapChecker, SitemapFault, SitemapFaultId, SitemapKind } from './check';
+export { readW3cDate } from './dates';
 export { sitemapReader } from './read';
 export type { SitemapEntry, SitemapEvents, SitemapReader } from './read';
+export { isListable, writeSitemaps } from './write';
+export type { SitemapDocument, SitemapPage } from './write';

@@ -160,8 +160,8 @@ function gatherer(name: keyof typeof observed) {
 /** What a base holds besides pages and their links. */
 export interface BaseRest {
   starts: readonly string[];
-  /** Numbers of the addresses that imported lists know. */
-  listed: ReadonlySet<number>;
+  /** The addresses that imported lists know. */
+  listed: ReadonlySet<string>;
   /** The addresses that links lead to and that are no pages: external ones and resources, by number. */
   outside: ReadonlyMap<number, string>;
   /** How those answered that were checked, by number. */
@@ -290,7 +290,7 @@ function linkLayout(
       return {
         count,
         starts: pagesOf(rest.starts),
-        listed: [...rest.listed].flatMap((number) => pageNumbers.get(number) ?? []),
+        listed: pagesOf([...rest.listed]),
         columns: { ...columns, sitemap_lastmod: newestLastmods(count, listings) },
         fingerprints,
         wordFilters,

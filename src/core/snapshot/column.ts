@@ -103,3 +103,10 @@ export function valueAt(name: ColumnName, column: Column, page: number): FactVal
   if (type === 'set') return values!.filter((_, bit) => value & (1 << bit));
   return value;
 }
+
+/** A column of which nothing is known. */
+export const unknownColumn = (name: ColumnName, count: number): Column => {
+  const { type } = factOf(name);
+  if (type === 'text') return { codes: new Uint32Array(count), values: [''], common: new Uint8Array(1) };
+  return (type === 'ratio' ? new Float64Array(count) : new Int32Array(count)).fill(-1);
+};

@@ -2,9 +2,9 @@
  * The binary form of a base and of a snapshot: named parts, each a column. Numbers are little-endian. A list of texts is
  * a count, that many byte lengths (each 32 bits), and the texts in UTF-8. The part `head` is JSON and names the version.
  */
-import { baseFacts, columnNames, derivedFacts, factOf } from '../facts';
+import { baseFacts, derivedFacts, factOf, importFacts } from '../facts';
 import type { ColumnName } from '../facts';
-import { isText } from './column';
+import { isText, unknownColumn } from './column';
 import type { Column } from './column';
 import type { Base, BaseLinks, Check, LinkColumns, SiteFiles, Snapshot } from './snapshot';
 
@@ -226,6 +226,8 @@ function decode(
     const [buffer, from, length] = aligned(`fact.${name}`);
     return type === 'ratio' ? new Float64Array(buffer, from, length / 8) : new Int32Array(buffer, from, length / 4);
   };
+  // Imports are put beside the snapshot (src/core/imports); without them nothing is known of theirs.
+  const columnOrUnknown = (name: ColumnName) => (facts.includes(name) ? column(name) : unknownColumn(name, head.count));
   const linkColumn = (name: keyof LinkColumns) => {
     const [buffer, from, length] = aligned(`links.${name}`);
     const width = linkWidths[name];
@@ -255,7 +257,7 @@ function decode(
     count: { value: head.count, enumerable: true },
     starts: { value: head.starts, enumerable: true },
     listed: { value: head.listed, enumerable: true },
-    columns: { value: lazily(facts, column), enumerable: true },
+    columns: { value: lazily([...facts, ...importFacts], columnOrUnknown), enumerable: true },
     links: { value: lazily(links, linkColumn), enumerable: true },
   }) as unknown;
 }
@@ -275,4 +277,4 @@ export const decodeSnapshot = (
   parts: SnapshotParts,
   stored: Iterable<string> = parts.keys(),
   onText: (bytes: number) => void = () => {},
-): Snapshot => decode(parts, stored, columnNames, linkNames, onText) as Snapshot;
+): Snapshot => decode(parts, stored, [...baseFacts, ...derivedFacts], linkNames, onText) as Snapshot;

@@ -16,6 +16,7 @@ export {
 export type { Crawl, CrawlState } from './crawls';
 export { frontierOf, startIsRead } from './frontier';
 export type { Frontier, QueuedUrl } from './frontier';
+export { lastmodsOf } from './lastmods';
 export { linkBlock, pageDetails, pageSource } from './pages';
 export { closedWarning, watchCrawl } from './progress';
 export { ASIDE_RANK, EXTERNAL_RANK, RESOURCE_RANK, UNLINKED_RANK } from './ranks';

@@ -19,6 +19,7 @@ import { limitOf } from '$core/facts';
 import type { FetchError, RobotsRule, UnreadableReason } from '$core/facts';
 
 import type { Crumb } from '$core/html';
+import { importKinds } from '$core/imports';
 import { isMessage } from '$core/messages';
 import type { Message } from '$core/messages';
 import type { ReportCounts } from '$core/report';
@@ -226,24 +227,44 @@ export const hostLimit = mysqlTable('host_limit', {
   delayAt: moment(),
 });
 
-/** A list of addresses that a person has given; crawls know which lists they used. */
+/** A source of addresses that a person has imported, a list or an access log; crawls know which of them count for them. */
 export const urlImport = mysqlTable(
   'url_import',
   {
     id: id().autoincrement().primaryKey(),
     siteId: id().notNull(),
-    kind: varchar({ length: 10, enum: ['list'] }).notNull(),
+    kind: varchar({ length: 10, enum: importKinds }).notNull(),
     name: varchar({ length: 80 }).notNull(),
+    /** The file that it comes from, and the beginning of the SHA-256 of its bytes, by which it is known again. */
+    file: varchar({ length: 255 }),
+    digest: hexHash(),
+    /** Lines that could hold an address, and how many of them were left out. */
+    lines: int().notNull().default(0),
+    rejected: int().notNull().default(0),
+    /** The first lines that were left out, with the reasons (JSON, deflated). */
+    rejects: blob(),
     /** How many addresses it holds. */
     urls: int().notNull(),
     createdAt: moment().notNull().default(now),
-    /** When another list took its place; it stays as long as crawls have used it. */
+    /** When another took its place; it stays as long as crawls have used it. */
     replacedAt: moment(),
   },
   (table) => [index('url_import_site').on(table.siteId)],
 );
 
-/** The addresses of an import: their numbers, packed, ascending. */
+/** The addresses of an import and what is known of each, as columns, deflated, in pieces. */
+export const importPart = mysqlTable(
+  'import_part',
+  {
+    importId: id().notNull(),
+    part: varchar({ length: 100 }).notNull(),
+    seq: int().notNull(),
+    data: blob().notNull(),
+  },
+  (table) => [primaryKey({ columns: [table.importId, table.part, table.seq] })],
+);
+
+/** The addresses of imports of earlier versions, by their numbers; moved to {@link importPart} when the database is prepared. */
 export const importChunk = mysqlTable(
   'import_chunk',
   {
@@ -254,7 +275,7 @@ export const importChunk = mysqlTable(
   (table) => [primaryKey({ columns: [table.importId, table.seq] })],
 );
 
-/** The imports that a crawl used. */
+/** The imports that count for a crawl. */
 export const crawlImport = mysqlTable(
   'crawl_import',
   {

@@ -1,110 +1,223 @@
-/** Sources of URLs besides the crawl: lists of addresses that a person has given. Their addresses are kept packed. */
+/** Sources of URLs besides the crawl: lists and access logs that a person has imported (docs/ARCHITECTURE.md, "Storage"). */
+import { promisify } from 'node:util';
+import { deflate, inflate } from 'node:zlib';
 import { and, asc, desc, eq, inArray, isNull, sql } from 'drizzle-orm';
-import { dictionary, inRuns } from '../database';
+import { ROWS_COLUMN } from '$core/imports';
+import type { ImportedSource, ImportKind } from '$core/imports';
+import type { Message } from '$core/messages';
 import type { Database } from '../database';
-import { crawlImport, importChunk, url, urlImport } from '../database/schema';
-import { packNumbers, unpackNumbers } from './packing';
+import { crawl, crawlImport, importPart, urlImport } from '../database/schema';
+import { readAddresses, readContent, writeParts } from './parts';
+import type { ImportContent } from './parts';
 
-/** Numbers in one chunk, at eight bytes at most. */
-const CHUNK_NUMBERS = 100_000;
 const READ_ROWS = 1000;
 
 export interface UrlImport {
   id: number;
+  kind: ImportKind;
   name: string;
   /** How many addresses it holds. */
   urls: number;
+  /** The file that it comes from; null for a list that was typed. */
+  file: string | null;
+  lines: number;
+  rejected: number;
+  createdAt: Date;
+}
+
+/** A line of a file that was left out. */
+export interface Reject {
+  /** 1-based. */
+  line: number;
+  reason: Message;
 }
 
 /** The name of the list that the settings screen edits. */
 export const SETTINGS_LIST = 'Settings';
 
-/** The lists of a site that its next crawl uses. */
+const described = {
+  id: urlImport.id,
+  kind: urlImport.kind,
+  name: urlImport.name,
+  urls: urlImport.urls,
+  file: urlImport.file,
+  lines: urlImport.lines,
+  rejected: urlImport.rejected,
+  createdAt: urlImport.createdAt,
+};
+
+/** The imports of a site that its next crawl uses. */
 export const importsOf = (db: Database, siteId: number): Promise<UrlImport[]> =>
   db
-    .select({ id: urlImport.id, name: urlImport.name, urls: urlImport.urls })
+    .select(described)
     .from(urlImport)
     .where(and(eq(urlImport.siteId, siteId), isNull(urlImport.replacedAt)))
     .orderBy(asc(urlImport.id));
 
-/** The lists that a crawl used. */
+/** The imports that count for a crawl. */
 export const importsOfCrawl = (db: Database, crawlId: number): Promise<UrlImport[]> =>
   db
-    .select({ id: urlImport.id, name: urlImport.name, urls: urlImport.urls })
-    .from(crawlImport)
-    .innerJoin(urlImport, eq(urlImport.id, crawlImport.importId))
+    .select(described)
+    .from(urlImport)
+    .innerJoin(crawlImport, eq(urlImport.id, crawlImport.importId))
     .where(eq(crawlImport.crawlId, crawlId))
     .orderBy(asc(urlImport.id));
 
-/**
- * Stores a list of a site in place of one of the same name. Nothing is stored when that holds the same addresses.
- * @param addresses in normal form; an empty list only takes the earlier one away
- */
-export async function saveList(db: Database, siteId: number, name: string, addresses: readonly string[]) {
-  const numbers = [...(await dictionary(db, url, siteId).numbersOf(new Set(addresses))).values()];
-  const [before] = await db
-    .select({ id: urlImport.id })
+/** The import of a site that came of a file with these bytes; null when none did. */
+export async function importOfFile(db: Database, siteId: number, digest: string): Promise<UrlImport | null> {
+  const [found] = await db
+    .select(described)
     .from(urlImport)
-    .where(and(eq(urlImport.siteId, siteId), eq(urlImport.name, name), isNull(urlImport.replacedAt)))
-    .orderBy(desc(urlImport.id))
+    .where(and(eq(urlImport.siteId, siteId), eq(urlImport.digest, digest), isNull(urlImport.replacedAt)));
+  return found ?? null;
+}
+
+export interface NewImport extends ImportContent {
+  kind: ImportKind;
+  name: string;
+  file: string | null;
+  digest: string | null;
+  lines: number;
+  rejected: number;
+  rejects: readonly Reject[];
+}
+
+/** The newest crawl of a site that has ended with a result; null when there is none. */
+export async function newestEnded(db: Pick<Database, 'select'>, siteId: number) {
+  const [found] = await db
+    .select()
+    .from(crawl)
+    .where(and(eq(crawl.siteId, siteId), inArray(crawl.state, ['done', 'stopped']), isNull(crawl.deletedAt)))
+    .orderBy(desc(crawl.id))
     .limit(1);
-  if (before) {
-    const known = new Set(await numbersOf(db, before.id));
-    if (known.size === numbers.length && numbers.every((number) => known.has(number))) return;
-  } else if (numbers.length === 0) return;
-  const ordered = numbers.sort((a, b) => a - b);
-  await db.transaction(async (tx) => {
-    if (before)
-      await tx
-        .update(urlImport)
-        .set({ replacedAt: sql`current_timestamp(3)` })
-        .where(eq(urlImport.id, before.id));
-    if (ordered.length === 0) return;
+  return found ?? null;
+}
+
+/**
+ * Stores an import of a site in place of one of the same kind and name, all of it or nothing.
+ * @param counts whether it counts for the newest crawl at once; it does for later ones in any case
+ * @returns its number
+ */
+export const saveImport = (db: Database, siteId: number, given: NewImport, counts: boolean): Promise<number> =>
+  db.transaction(async (tx) => {
+    const { kind, name, addresses, file, digest, lines, rejected, rejects } = given;
+    const newest = counts ? await newestEnded(tx, siteId) : null;
+    await takeAway(
+      tx,
+      and(eq(urlImport.siteId, siteId), eq(urlImport.kind, kind), eq(urlImport.name, name)),
+      newest?.id,
+    );
+    const packed = await promisify(deflate)(JSON.stringify(rejects));
     const [{ id }] = await tx
       .insert(urlImport)
-      .values({ siteId, kind: 'list', name, urls: ordered.length })
+      .values({ siteId, kind, name, file, digest, lines, rejected, rejects: packed, urls: addresses.length })
       .$returningId();
-    let seq = 0;
-    for (const run of inRuns(ordered, CHUNK_NUMBERS))
-      await tx.insert(importChunk).values({ importId: id, seq: seq++, data: Buffer.from(packNumbers(run)) });
+    await writeParts(tx, id, given);
+    if (newest) await tx.insert(crawlImport).values({ crawlId: newest.id, importId: id });
+    return id;
   });
-}
 
-async function numbersOf(db: Database, importId: number): Promise<number[]> {
-  const chunks = await db
-    .select({ data: importChunk.data })
-    .from(importChunk)
-    .where(eq(importChunk.importId, importId))
-    .orderBy(asc(importChunk.seq));
-  return chunks.flatMap(({ data }) => unpackNumbers(data));
-}
-
-/** The addresses of some imports, each once, some thousand at a time. */
-export async function* importedAddresses(db: Database, imports: readonly number[]): AsyncGenerator<string[]> {
-  const numbers = new Set<number>();
-  for (const id of imports) for (const number of await numbersOf(db, id)) numbers.add(number);
-  for (const run of inRuns([...numbers], READ_ROWS)) {
-    const rows = await db.select({ text: url.text }).from(url).where(inArray(url.id, run)).orderBy(asc(url.id));
-    yield rows.map(({ text }) => text);
+/** Takes imports away from a site, and from its newest crawl; earlier crawls keep those that they used. */
+async function takeAway(
+  tx: Pick<Database, 'select' | 'update' | 'delete'>,
+  which: Parameters<typeof and>[0],
+  newest: number | undefined,
+) {
+  const rows = await tx
+    .select({ id: urlImport.id })
+    .from(urlImport)
+    .where(and(which, isNull(urlImport.replacedAt)));
+  for (const { id } of rows) {
+    await tx
+      .update(urlImport)
+      .set({ replacedAt: sql`current_timestamp(3)` })
+      .where(eq(urlImport.id, id));
+    if (newest !== undefined)
+      await tx.delete(crawlImport).where(and(eq(crawlImport.importId, id), eq(crawlImport.crawlId, newest)));
+    const [used] = await tx
+      .select({ id: crawlImport.crawlId })
+      .from(crawlImport)
+      .where(eq(crawlImport.importId, id))
+      .limit(1);
+    if (used) continue;
+    await tx.delete(importPart).where(eq(importPart.importId, id));
+    await tx.delete(urlImport).where(eq(urlImport.id, id));
   }
 }
 
-/** The numbers of the addresses that the lists of a crawl hold. */
-export async function listedNumbers(db: Database, crawlId: number): Promise<Set<number>> {
-  const numbers = new Set<number>();
-  for (const { id } of await importsOfCrawl(db, crawlId))
-    for (const number of await numbersOf(db, id)) numbers.add(number);
-  return numbers;
+/** Removes an import of a site. */
+export const removeImport = (db: Database, siteId: number, id: number): Promise<void> =>
+  db.transaction(async (tx) => {
+    const newest = await newestEnded(tx, siteId);
+    await takeAway(tx, and(eq(urlImport.siteId, siteId), eq(urlImport.id, id)), newest?.id);
+  });
+
+/**
+ * Stores a list of addresses that was typed in place of one of the same name. Nothing is stored when that holds the same.
+ * @param addresses in normal form; an empty list only takes the earlier one away
+ */
+export async function saveList(db: Database, siteId: number, name: string, addresses: readonly string[]) {
+  const ordered = [...new Set(addresses)].sort();
+  const before = (await importsOf(db, siteId)).find((one) => one.kind === 'list' && one.name === name);
+  if (before) {
+    const known = await readAddresses(db, before.id);
+    if (known.length === ordered.length && ordered.every((address, i) => address === known[i])) return;
+    if (ordered.length === 0) return removeFromSite(db, before.id);
+  } else if (ordered.length === 0) return;
+  const lines = ordered.length;
+  const columns = { [ROWS_COLUMN]: new Float64Array(lines).fill(1) };
+  const rest = { file: null, digest: null, lines, rejected: 0, rejects: [], cells: null };
+  await saveImport(db, siteId, { kind: 'list', name, addresses: ordered, columns, ...rest }, false);
 }
 
-/** Notes, within a transaction, that a crawl uses the lists that its site has now. */
+const removeFromSite = (db: Database, id: number): Promise<void> =>
+  db.transaction((tx) => takeAway(tx, eq(urlImport.id, id), undefined));
+
+/** The lines that were left out of an import, the first of them; null when there is no such import of the site. */
+export async function rejectsOf(db: Database, siteId: number, id: number): Promise<Reject[] | null> {
+  const [found] = await db
+    .select({ rejects: urlImport.rejects })
+    .from(urlImport)
+    .where(and(eq(urlImport.siteId, siteId), eq(urlImport.id, id)));
+  if (!found) return null;
+  if (!found.rejects) return [];
+  return JSON.parse((await promisify(inflate)(found.rejects)).toString()) as Reject[];
+}
+
+/** The addresses of some lists, each once, some thousand at a time. */
+export async function* importedAddresses(db: Database, imports: readonly number[]): AsyncGenerator<string[]> {
+  const met = new Set<string>();
+  for (const id of imports) {
+    const fresh = (await readAddresses(db, id)).filter((address) => !met.has(address));
+    for (const address of fresh) met.add(address);
+    for (let at = 0; at < fresh.length; at += READ_ROWS) yield fresh.slice(at, at + READ_ROWS);
+  }
+}
+
+/** The addresses that the lists of a crawl hold. */
+export async function listedAddresses(db: Database, crawlId: number): Promise<Set<string>> {
+  const listed = new Set<string>();
+  for (const { id, kind } of await importsOfCrawl(db, crawlId))
+    if (kind === 'list') for (const address of await readAddresses(db, id)) listed.add(address);
+  return listed;
+}
+
+/** The imports that count for a crawl, whole. */
+export async function sourcesOfCrawl(db: Database, crawlId: number): Promise<ImportedSource[]> {
+  const found: ImportedSource[] = [];
+  for (const { id, kind, name } of await importsOfCrawl(db, crawlId))
+    found.push({ id, kind, name, ...(await readContent(db, id)) });
+  return found;
+}
+
+/** Notes, within a transaction, that the imports that a site has now count for a crawl. */
 export const useImports = (db: Pick<Database, 'execute'>, crawlId: number, siteId: number) =>
   db.execute(
     sql`insert into ${crawlImport} (crawl_id, import_id)
         select ${crawlId}, id from ${urlImport} where site_id = ${siteId} and replaced_at is null`,
   );
 
-/** Notes that a crawl uses the lists that another one used. */
+/** Notes that the imports that count for one crawl do for another. */
 export const copyImports = (db: Pick<Database, 'execute'>, crawlId: number, from: number) =>
   db.execute(
     sql`insert ignore into ${crawlImport} (crawl_id, import_id)

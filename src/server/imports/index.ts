@@ -1,11 +1,18 @@
 export {
   copyImports,
   importedAddresses,
+  importOfFile,
   importsOf,
   importsOfCrawl,
-  listedNumbers,
+  listedAddresses,
+  newestEnded,
+  rejectsOf,
+  removeImport,
+  saveImport,
   saveList,
   SETTINGS_LIST,
+  sourcesOfCrawl,
   useImports,
 } from './imports';
-export type { UrlImport } from './imports';
+export type { NewImport, Reject, UrlImport } from './imports';
+export { readCells } from './parts';

@@ -1,12 +1,18 @@
+import { eq } from 'drizzle-orm';
 import type { RowDataPacket } from 'mysql2';
 import type { Database } from '../database';
+import { importChunk } from '../database/schema';
+import { ROWS_COLUMN } from '$core/imports';
 import { importsOf, saveList, SETTINGS_LIST, useImports } from './imports';
+import { unpackNumbers } from './packing';
+import { writeParts } from './parts';
 
 /**
  * Moves the lists of URLs that earlier versions kept in the settings of sites and crawls to tables of their own. Done
  * with the migrations; does nothing once it was done.
  */
 export async function moveLists(db: Database): Promise<void> {
+  await moveNumbers(db);
   const query = async <T>(sql: string, values: unknown[] = []) =>
     (await db.$client.query<RowDataPacket[]>(sql, values))[0] as unknown as T[];
   const withLists = (table: 'site' | 'crawl') =>
@@ -25,4 +31,27 @@ export async function moveLists(db: Database): Promise<void> {
   // What a site has now comes last, and so is what its next crawl uses.
   for (const row of crawls) await take('crawl', row);
   for (const row of sites) await take('site', row);
+}
+
+/** Moves the addresses of lists that earlier versions stored by their numbers. */
+async function moveNumbers(db: Database): Promise<void> {
+  const query = async <T>(sql: string, values: unknown[] = []) =>
+    (await db.$client.query<RowDataPacket[]>(sql, values))[0] as unknown as T[];
+  for (const { id } of await query<{ id: number }>('select distinct import_id as id from import_chunk')) {
+    const chunks = await query<{ data: Buffer }>('select data from import_chunk where import_id = ? order by seq', [
+      id,
+    ]);
+    const texts: string[] = [];
+    for (const { data } of chunks)
+      for (const { text } of await query<{ text: string }>('select text from url where id in (?)', [
+        unpackNumbers(data),
+      ]))
+        texts.push(text);
+    const addresses = texts.sort();
+    const columns = { [ROWS_COLUMN]: new Float64Array(addresses.length).fill(1) };
+    await db.transaction(async (tx) => {
+      await writeParts(tx, id, { addresses, columns, cells: null });
+      await tx.delete(importChunk).where(eq(importChunk.importId, id));
+    });
+  }
 }

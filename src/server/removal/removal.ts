@@ -157,9 +157,11 @@ export async function removeDeleted(db: Database, signal: AbortSignal): Promise<
 async function removeSite(db: Database, id: number, signal: AbortSignal): Promise<boolean> {
   const left = await db.select({ id: crawl.id }).from(crawl).where(eq(crawl.siteId, id)).limit(1);
   if (left.length) return true;
-  await db.$client.query('delete c from import_chunk c join url_import i on i.id = c.import_id where i.site_id = ?', [
-    id,
-  ]);
+  for (const table of ['import_chunk', 'import_part'])
+    await db.$client.query('delete c from ?? c join url_import i on i.id = c.import_id where i.site_id = ?', [
+      table,
+      id,
+    ]);
   for (const table of [...ofSite, 'url_import']) if (!(await clear(db, table, 'site_id', id, signal))) return false;
   await db.delete(site).where(and(eq(site.id, id), isNotNull(site.deletedAt)));
   return true;

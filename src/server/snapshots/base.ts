@@ -12,7 +12,7 @@ import { ASIDE_RANK, MAX_HOPS, RESOURCE_RANK, UNLINKED_RANK } from '../crawls/ra
 import { inRuns } from '../database';
 import type { Database } from '../database';
 import { frontier, page, phrase, robotsFile, sitemapEntry, sitemapFile, url } from '../database/schema';
-import { listedNumbers } from '../imports';
+import { listedAddresses } from '../imports';
 
 type Reading = Pick<Database, 'select'>;
 
@@ -152,7 +152,7 @@ export async function readBase(db: Database, row: Crawl, left: UnvisitedReason):
   const named = layout.named();
   return layout.finish({
     starts: [row.settings.start, ...row.settings.starts],
-    listed: await listedNumbers(db, row.id),
+    listed: await listedAddresses(db, row.id),
     checks,
     outside: await readTexts(db, url, named.outside),
     phrases: await readTexts(db, phrase, named.phrases),

@@ -2,24 +2,29 @@
 import { describeFindings } from '$core/findings';
 import type { Found } from '$core/findings';
 import { findingsAt } from '$core/report';
+import { withImports } from '$core/imports';
+import type { SnapshotWithImports } from '$core/imports';
 import type { PageFindings, Report } from '$core/report';
 import { decodeSnapshot, FINDINGS_PART, memoBytes, REPORT_PART, SNAPSHOT_VERSION } from '$core/snapshot';
-import type { PartGroup, Snapshot, SnapshotParts } from '$core/snapshot';
+import type { PartGroup, SnapshotParts } from '$core/snapshot';
 import type { Crawl } from '../crawls';
 import type { Database } from '../database';
+import { importsOfCrawl, sourcesOfCrawl } from '../imports/imports';
 import { listBytes } from '../lists/cache';
 import { partNames, readGroup, readPart } from './parts';
 
 /** What identifies the snapshot of a crawl: each analysis stores another in its place. */
 export type Analysed = Pick<Crawl, 'id' | 'analysedAt'>;
-const keyOf = ({ id, analysedAt }: Analysed) => `${id}@${analysedAt?.getTime()}`;
+/** Imports count for a crawl without another analysis. */
+const keyOf = async (db: Database, { id, analysedAt }: Analysed) =>
+  `${id}@${analysedAt?.getTime()}+${(await importsOfCrawl(db, id)).map((one) => one.id).join()}`;
 
 /** A report with the texts of its findings. */
 export type OpenReport = Omit<Report, 'findings'> & { findings: Found[] };
 
 /** A snapshot that is open: what has been read of it, and how large that is. */
 interface Open {
-  snapshot: Promise<Snapshot | null>;
+  snapshot: Promise<SnapshotWithImports | null>;
   /** Reads the links; done when they are there. */
   withLinks: () => Promise<void>;
   /** Bytes of everything that is held for it. */
@@ -31,6 +36,8 @@ interface Open {
 /** The least recently used first. */
 const open = new Map<string, Open>();
 const MAX_OPEN_BYTES = 768 << 20;
+/** What an address of an import takes, roughly, with its columns. */
+const BYTES_AN_ADDRESS = 250;
 
 /** Takes away what was used longest ago, until the rest is within bounds. */
 function evict(keep: string) {
@@ -50,7 +57,7 @@ function openEntry(db: Database, crawlId: number, key: string): Open {
   const parts: SnapshotParts = new Map();
   let read = 0;
   let stored: string[] = [];
-  let decoded: Snapshot | null = null;
+  let decoded: SnapshotWithImports | null = null;
   let links: Promise<void> | null = null;
   const add = async (group: PartGroup) => {
     for await (const [name, bytes] of readGroup(db, crawlId, group, stored)) {
@@ -58,11 +65,14 @@ function openEntry(db: Database, crawlId: number, key: string): Open {
       read += bytes.length;
     }
   };
-  const load = async (): Promise<Snapshot | null> => {
+  const load = async (): Promise<SnapshotWithImports | null> => {
     stored = await partNames(db, crawlId);
     if (stored.length === 0) return null;
     await add('facts');
-    return (decoded = decodeSnapshot(parts, stored, (bytes) => (read += 2 * bytes)));
+    const snapshot = decodeSnapshot(parts, stored, (bytes) => (read += 2 * bytes));
+    const imports = await sourcesOfCrawl(db, crawlId);
+    read += imports.reduce((sum, { addresses }) => sum + addresses.length * BYTES_AN_ADDRESS, 0);
+    return (decoded = withImports(snapshot, imports));
   };
   return {
     bytes: () => read + (decoded ? memoBytes(decoded) + listBytes(decoded) : 0),
@@ -80,8 +90,8 @@ function openEntry(db: Database, crawlId: number, key: string): Open {
   };
 }
 
-function entryOf(db: Database, row: Analysed): { key: string; entry: Open } {
-  const key = keyOf(row);
+async function entryOf(db: Database, row: Analysed): Promise<{ key: string; entry: Open }> {
+  const key = await keyOf(db, row);
   const entry = open.get(key) ?? openEntry(db, row.id, key);
   open.delete(key);
   open.set(key, entry);
@@ -93,8 +103,12 @@ function entryOf(db: Database, row: Analysed): { key: string; entry: Open } {
  * @param need whether its links are asked for, which are most of it; without them only the facts of pages can be read
  * @throws SnapshotVersionError when it was written by another version of the program
  */
-export async function openSnapshot(db: Database, row: Analysed, need: PartGroup = 'links'): Promise<Snapshot | null> {
-  const { key, entry } = entryOf(db, row);
+export async function openSnapshot(
+  db: Database,
+  row: Analysed,
+  need: PartGroup = 'links',
+): Promise<SnapshotWithImports | null> {
+  const { key, entry } = await entryOf(db, row);
   const snapshot = await entry.snapshot;
   if (!snapshot) open.delete(key);
   else if (need === 'links') await entry.withLinks();
@@ -104,7 +118,7 @@ export async function openSnapshot(db: Database, row: Analysed, need: PartGroup 
 
 /** The report of a crawl; null when it has none, or one of another version. */
 export async function openReport(db: Database, row: Analysed): Promise<OpenReport | null> {
-  const known = open.get(keyOf(row));
+  const known = open.get(await keyOf(db, row));
   if (known?.report) return known.report;
   const read = readReport(db, row.id);
   if (known) {
@@ -127,7 +141,7 @@ async function readReport(db: Database, crawlId: number): Promise<OpenReport | n
 
 /** The ids of the findings that are about a page of an open snapshot. */
 export async function findingsOfPage(db: Database, row: Analysed, page: number): Promise<string[]> {
-  const { entry } = entryOf(db, row);
+  const { entry } = await entryOf(db, row);
   entry.pageFindings ??= readPart(db, row.id, FINDINGS_PART).then((bytes) => bytes ?? new Uint8Array(0));
   return findingsAt(await entry.pageFindings, page);
 }

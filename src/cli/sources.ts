@@ -1,0 +1,19 @@
+import { createWriteStream } from 'node:fs';
+import { join } from 'node:path';
+import { Readable } from 'node:stream';
+import { pipeline } from 'node:stream/promises';
+import { agreementCsv, sourcesCsv } from '$core/formats';
+import type { Database } from '$server/index';
+import { finishedCrawl, makeFolder } from './export';
+
+const write = (file: string, pieces: Iterable<string>) => pipeline(Readable.from(pieces), createWriteStream(file));
+
+/** `edgemap sources`: writes which sources know which addresses. */
+export async function sourcesCommand(db: Database, { crawl, out }: { crawl: number; out: string }): Promise<number> {
+  const { snapshot } = await finishedCrawl(db, crawl);
+  await makeFolder(out);
+  await write(join(out, 'agreement.csv'), agreementCsv(snapshot));
+  await write(join(out, 'sources.csv'), sourcesCsv(snapshot));
+  console.error(`The sources of crawl ${crawl} are written to ${out}.`);
+  return 0;
+}

@@ -1,0 +1,128 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { addHit, crawlerTest, dayOfCell, logReader, mergeHits, noHits, statusOfCell } from '.';
+import type { LogHit } from '.';
+
+const read = (...lines: string[]) => {
+  const reader = logReader();
+  return lines.map(reader);
+};
+const hit = (line: string, ...before: string[]): LogHit => {
+  const last = read(...before, line).at(-1)!;
+  if (!last?.ok) throw new Error(`No hit: ${line}`);
+  return last.hit;
+};
+const reasonOf = (line: string) => {
+  const [found] = read(line);
+  return found && !found.ok ? found.reason.code : found;
+};
+
+const combined =
+  '203.0.113.9 - - [10/Oct/2026:13:55:36 +0200] "GET /shop?size=2 HTTP/1.1" 200 2326 "https://www.larkfield.example/" "Mozilla/5.0 (compatible; searchbot/2.1)"';
+
+describe('lines of access logs', () => {
+  it('reads the Combined Log Format', () =>
+    expect(hit(combined)).toEqual({
+      target: '/shop?size=2',
+      host: null,
+      status: 200,
+      time: Date.UTC(2026, 9, 10, 11, 55, 36) / 1000,
+      agent: 'Mozilla/5.0 (compatible; searchbot/2.1)',
+      client: '203.0.113.9',
+    }));
+  it('reads the Common Log Format, which has no agent', () =>
+    expect(hit('::1 - ada [10/Oct/2026:13:55:36 -0700] "HEAD / HTTP/1.0" 304 -')).toMatchObject({
+      target: '/',
+      status: 304,
+      time: Date.UTC(2026, 9, 10, 20, 55, 36) / 1000,
+      agent: '',
+      client: '::1',
+    }));
+  it('reads a virtual host before the client', () =>
+    expect(
+      hit('www.larkfield.example:443 2001:db8::7 - - [10/Oct/2026:13:55:36 +0000] "GET /a HTTP/2.0" 200 1'),
+    ).toMatchObject({ host: 'www.larkfield.example:443', client: '2001:db8::7', target: '/a' }));
+  it('reads quoted quotes, escapes and more fields than the format has', () =>
+    expect(
+      hit(
+        String.raw`1.2.3.4 - - [10/Oct/2026:13:55:36 +0000] "GET /caf\xc3\xa9?q=\"tram\" HTTP/1.1" 404 9 "-" "say \"hi\"" 0.120`,
+      ),
+    ).toMatchObject({ target: '/caf%c3%a9?q="tram"', agent: 'say "hi"', status: 404 }));
+  it('reads absolute targets, spaces in paths and NUL bytes', () => {
+    const line = (target: string) => `1.2.3.4 - - [10/Oct/2026:13:55:36 +0000] "GET ${target} HTTP/1.1" 200 1`;
+    expect(hit(line('http://www.larkfield.example/a')).target).toBe('http://www.larkfield.example/a');
+    expect(hit(line('/two words')).target).toBe('/two words');
+    expect(hit(line('/a\0b')).target).toBe('/a\0b');
+  });
+  it('reads the W3C extended format by its fields', () =>
+    expect(
+      hit(
+        '2026-10-10 11:55:36 GET /shop size=2 203.0.113.9 200 Mozilla/5.0+(compatible;+searchbot)',
+        '#Version: 1.0',
+        '#Fields: date time cs-method cs-uri-stem cs-uri-query c-ip sc-status cs(User-Agent)',
+      ),
+    ).toMatchObject({
+      target: '/shop?size=2',
+      status: 200,
+      time: Date.UTC(2026, 9, 10, 11, 55, 36) / 1000,
+      agent: 'Mozilla/5.0 (compatible; searchbot)',
+    }));
+  it.each([
+    ['{"time":"2026-10-10T11:55:36Z","request":"GET /a?b HTTP/1.1","status":200,"http_user_agent":"x"}', '/a?b'],
+    ['{"ts":1791633336.5,"request":{"method":"GET","uri":"/a?b","headers":{"User-Agent":["x"]}},"status":200}', '/a?b'],
+    ['{"timestamp":1791633336000,"url":"https://www.larkfield.example/a","status":"200","user_agent":"x"}', /a$/],
+  ])('reads JSON lines: %s', (line, target) => {
+    const found = hit(line);
+    expect(found).toMatchObject({ status: 200, time: Date.UTC(2026, 9, 10, 11, 55, 36) / 1000, agent: 'x' });
+    expect(found.target).toMatch(target);
+  });
+  it.each([
+    ['no log at all', 'not_a_log_line'],
+    ['1.2.3.4 - - [10/Oct/2026:13:55:36 +0000] "GET /a', 'not_a_log_line'],
+    ['1.2.3.4 - - [10/Oct/2026:13:55:36 +0000] "-" 408 -', 'no_request'],
+    [String.raw`1.2.3.4 - - [10/Oct/2026:13:55:36 +0000] "\x16\x03\x01" 400 1`, 'no_request'],
+    ['1.2.3.4 - - [10/Oct/2026:13:55:36 +0000] "OPTIONS * HTTP/1.1" 200 -', 'no_address_asked'],
+    ['1.2.3.4 - - [10/Oct/2026:13:55:36 +0000] "CONNECT mail.example:25 HTTP/1.1" 405 -', 'no_address_asked'],
+    ['{"message":"started"}', 'not_a_log_line'],
+    ['{"request":', 'not_a_log_line'],
+  ])('says why it rejects %s', (line, code) => expect(reasonOf(line)).toBe(code));
+  it('passes over empty lines and directives', () =>
+    expect(read('', '  ', '#Software: x')).toEqual([null, null, null]));
+  it('never fails, whatever the line', () => {
+    const pieces = fc.array(
+      fc.constantFrom('"', '\\', '[', '] "', ' ', 'GET /', 'HTTP/1.1', '200', '{', '}', '\0', ':'),
+    );
+    fc.assert(fc.property(pieces, (parts) => void read(parts.join(''))));
+    fc.assert(fc.property(fc.string(), (line) => void read(line, `#Fields: ${line}`, line)));
+  });
+});
+
+describe('hits', () => {
+  const at = (time: number | null, status: number | null): LogHit => ({ ...hit(combined), time, status });
+  it('are counted by day and status, and by who asks', () => {
+    const hits = noHits();
+    const day = 20_000;
+    addHit(hits, at(day * 86_400 + 5, 200), true);
+    addHit(hits, at(day * 86_400 + 9, 200), false);
+    addHit(hits, at((day + 1) * 86_400, 404), false);
+    expect(hits).toMatchObject({ hits: 3, crawlerHits: 1, lastHit: (day + 1) * 86_400 });
+    expect([dayOfCell(hits.cells[0]), statusOfCell(hits.cells[0]), hits.cells[1]]).toEqual([day, 200, 2]);
+  });
+  it('sum up to their number, however they are merged', () =>
+    fc.assert(
+      fc.property(fc.array(fc.tuple(fc.nat(3_000_000), fc.constantFrom(200, 301, 404))), fc.nat(), (asked, cut) => {
+        const [a, b] = [noHits(), noHits()];
+        asked.forEach(([time, status], i) => addHit(i < cut % (asked.length + 1) ? a : b, at(time, status), false));
+        mergeHits(a, b);
+        expect(a.hits).toBe(asked.length);
+        expect(a.cells.filter((_, i) => i % 2).reduce((sum, n) => sum + n, 0)).toBe(asked.length);
+      }),
+    ));
+  it('of search crawlers are told by the agent, and by the address where the addresses are known', () => {
+    const known = crawlerTest((client) => client === '203.0.113.9');
+    expect(known(hit(combined))).toBe(true);
+    expect(known({ ...hit(combined), client: '203.0.113.10' })).toBe(false);
+    expect(crawlerTest()({ ...hit(combined), client: '203.0.113.10' })).toBe(true);
+    expect(crawlerTest()({ ...hit(combined), agent: 'Mozilla/5.0' })).toBe(false);
+  });
+});

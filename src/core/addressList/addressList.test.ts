@@ -1,0 +1,98 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { columnWord, detectEncoding, guessColumns, guessDelimiter, readNumber } from '.';
+
+describe('the delimiter of a list', () => {
+  it.each([
+    [['Address,Clicks', '/a,3', '"/b,c",4'], ','],
+    [['Adresse;Klicks', '/a;1,5', '/b;2,5'], ';'],
+    [['url\tvisits', '/a\t1', '/b\t2'], '\t'],
+    [['https://www.larkfield.example/', 'https://www.larkfield.example/visit'], null],
+    [['https://www.larkfield.example/?a=1,2', 'https://www.larkfield.example/visit'], null],
+    [[], null],
+  ])('of %j is %j', (lines, delimiter) => expect(guessDelimiter(lines)).toBe(delimiter));
+});
+
+describe('the columns of a list', () => {
+  it('are the addresses, and the numbers with their names', () =>
+    expect(
+      guessColumns([
+        ['Rank', 'Title', 'Landing page', 'Total clicks', 'CTR'],
+        ['1', 'Visit', 'https://www.larkfield.example/visit/', '1,204', '3.5 %'],
+        ['2', 'Shop', '/shop', '98', '—'],
+      ]),
+    ).toEqual({
+      hasHeader: true,
+      addressColumn: 2,
+      numbers: [
+        { index: 0, name: 'rank' },
+        { index: 3, name: 'total_clicks' },
+        { index: 4, name: 'ctr' },
+      ],
+    }));
+  it('need no header', () =>
+    expect(
+      guessColumns([
+        ['/a', '3'],
+        ['/b', '4'],
+      ]),
+    ).toEqual({ hasHeader: false, addressColumn: 0, numbers: [{ index: 1, name: 'column_2' }] }));
+  it('can be named or numbered', () => {
+    const rows = [
+      ['From', 'To'],
+      ['/a', '/b'],
+    ];
+    expect(guessColumns(rows, 'to')?.addressColumn).toBe(1);
+    expect(guessColumns(rows, '2')?.addressColumn).toBe(1);
+    expect(guessColumns(rows, 'elsewhere')).toBeNull();
+    expect(guessColumns(rows, '9')).toBeNull();
+  });
+  it('are none when nothing looks like an address', () =>
+    expect(guessColumns([['Name'], ['Ada'], ['Grace']])).toBeNull());
+  it('with equal names are told apart', () =>
+    expect(
+      guessColumns([
+        ['url', 'n', 'n'],
+        ['/a', '1', '2'],
+      ])?.numbers.map(({ name }) => name),
+    ).toEqual(['n', 'n_2']));
+});
+
+describe('numbers', () => {
+  it.each([
+    ['1,234', 1234],
+    ['1.234,5', 1234.5],
+    ['1,234.5', 1234.5],
+    ['12 %', 12],
+    ['0,5', 0.5],
+    ['1 234', 1234],
+    ['1.234.567', 1234567],
+    ['-3', -3],
+    ['2e3', 2000],
+    ['3 days', null],
+    ['', null],
+    ['2026-10-01', null],
+  ])('“%s” is %j', (cell, value) => expect(readNumber(cell)).toBe(value));
+  it('as programs write them are read as they are', () =>
+    fc.assert(fc.property(fc.integer(), (value) => void expect(readNumber(String(value))).toBe(value))));
+  it('have names that the selection language can write', () =>
+    expect(['Total clicks', 'Klicks (gesamt)', '30 days', 'Événements'].map(columnWord)).toEqual([
+      'total_clicks',
+      'klicks_gesamt',
+      'n_30_days',
+      'evenements',
+    ]));
+});
+
+describe('encodings', () => {
+  const text = 'address;visits\n/café;3\n';
+  it.each([
+    ['utf-8', Buffer.from(text, 'utf8')],
+    ['utf-16le', Buffer.from(`\ufeff${text}`, 'utf16le')],
+    ['utf-16le', Buffer.from(text, 'utf16le')],
+    ['utf-16be', Buffer.from(`\ufeff${text}`, 'utf16le').swap16()],
+    ['windows-1252', Buffer.from(text, 'latin1')],
+  ])('%s is told by the bytes', (encoding, bytes) => expect(detectEncoding(bytes, true)).toBe(encoding));
+  it('is UTF-8 where a character is cut at the end of what is there', () =>
+    expect(detectEncoding(Buffer.from('caf\u00e9').subarray(0, 4))).toBe('utf-8'));
+});

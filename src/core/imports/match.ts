@@ -1,0 +1,88 @@
+import { sources } from '../facts';
+import { textColumn } from '../snapshot';
+import type { Columns, Snapshot } from '../snapshot';
+import { ROWS_COLUMN } from './source';
+import type { ImportedSource } from './source';
+
+/**
+ * Finds the pages that an imported source names, by going through both in their order.
+ * @returns for each of its addresses the number of the page; −1 when the crawl does not know it
+ */
+export function pagesOfAddresses(
+  { count, columns: { url } }: { count: number; columns: Columns<'url'> },
+  addresses: readonly string[],
+): Int32Array {
+  const pages = new Int32Array(addresses.length).fill(-1);
+  let page = 0;
+  addresses.forEach((address, i) => {
+    while (page < count && url.values[url.codes[page]] < address) page++;
+    if (page < count && url.values[url.codes[page]] === address) pages[i] = page;
+  });
+  return pages;
+}
+
+/** An imported source beside a crawl. */
+export interface MatchedSource extends ImportedSource {
+  /** For each of its addresses the number of the page; −1 when the crawl does not know it. */
+  pages: Int32Array;
+}
+
+/** A snapshot with the sources that count for its crawl. */
+export interface SnapshotWithImports extends Snapshot {
+  imports: MatchedSource[];
+}
+
+const bitOf = { list: 1 << sources.indexOf('list'), log: 1 << sources.indexOf('log') };
+
+/** Adds the values of a column to those of the pages; unknown becomes known with the first. */
+function addTo(
+  total: Int32Array,
+  { pages }: MatchedSource,
+  values: Float64Array,
+  join: (a: number, b: number) => number,
+) {
+  pages.forEach((page, i) => {
+    if (page >= 0 && values[i] >= 0) total[page] = total[page] < 0 ? values[i] : join(total[page], values[i]);
+  });
+}
+const sum = (a: number, b: number) => a + b;
+
+const isoTime = (seconds: number) =>
+  seconds < 0 ? null : new Date(seconds * 1000).toISOString().replace(/\.\d+Z/, 'Z');
+
+/** The facts that come of imports, one entry a page. */
+function importColumns(count: number, imports: readonly MatchedSource[]) {
+  const column = () => new Int32Array(count).fill(-1);
+  const columns = { log_hits: column(), crawler_hits: column(), list_hits: column() };
+  const lastHit = column();
+  for (const source of imports)
+    if (source.kind === 'log') {
+      addTo(columns.log_hits, source, source.columns.hits, sum);
+      addTo(columns.crawler_hits, source, source.columns.crawler_hits, sum);
+      addTo(lastHit, source, source.columns.last_hit, Math.max);
+    } else addTo(columns.list_hits, source, source.columns[ROWS_COLUMN], sum);
+  return { ...columns, last_hit: textColumn(Array.from(lastHit, isoTime)) };
+}
+
+/**
+ * Puts imported sources beside a snapshot: its pages have the facts that come of them, and `seen_in` names them. Nothing
+ * else depends on them, so nothing else is worked out again.
+ */
+export function withImports(snapshot: Snapshot, imports: readonly ImportedSource[]): SnapshotWithImports {
+  const matched = imports.map((source) => ({ ...source, pages: pagesOfAddresses(snapshot, source.addresses) }));
+  const given = importColumns(snapshot.count, matched);
+  const columns = Object.create(snapshot.columns) as Snapshot['columns'];
+  for (const [name, value] of Object.entries(given)) Object.defineProperty(columns, name, { value, enumerable: true });
+  Object.defineProperty(columns, 'seen_in', { get: seenIn, enumerable: true, configurable: true });
+  /** Read when it is first asked for, as all columns are. */
+  function seenIn() {
+    const value = snapshot.columns.seen_in.slice();
+    for (const { kind, pages } of matched) for (const page of pages) if (page >= 0) value[page] |= bitOf[kind];
+    Object.defineProperty(columns, 'seen_in', { value, enumerable: true });
+    return value;
+  }
+  return Object.create(snapshot, {
+    columns: { value: columns, enumerable: true },
+    imports: { value: matched, enumerable: true },
+  }) as SnapshotWithImports;
+}

@@ -1,0 +1,84 @@
+/** When pages were changed last, as far as something shows it. */
+import { and, asc, desc, eq, gt, inArray, isNull, lt } from 'drizzle-orm';
+import type { Database } from '../database';
+import { crawl, page, url } from '../database/schema';
+import type { Crawl } from './crawls';
+
+const READ_ROWS = 2000;
+/** Earlier crawls that are looked at. */
+const MAX_CRAWLS = 50;
+
+/** Hands over the pages of a crawl that were read, some at a time. */
+async function* pagesOf(db: Database, crawlId: number) {
+  let after = 0;
+  for (;;) {
+    const rows = await db
+      .select({
+        urlId: page.urlId,
+        address: url.text,
+        headers: page.headers,
+        hash: page.contentHash,
+        fetchedAt: page.fetchedAt,
+      })
+      .from(page)
+      .innerJoin(url, eq(url.id, page.urlId))
+      .where(and(eq(page.crawlId, crawlId), gt(page.urlId, after)))
+      .orderBy(asc(page.urlId))
+      .limit(READ_ROWS);
+    yield rows;
+    if (rows.length < READ_ROWS) return;
+    after = rows[rows.length - 1].urlId;
+  }
+}
+
+const lastModified = (headers: string | null): number | null => {
+  const found = /^last-modified:\s*(.+)$/im.exec(headers ?? '');
+  const time = found ? Date.parse(found[1]) : NaN;
+  return Number.isFinite(time) ? time : null;
+};
+const second = (time: number) => new Date(time).toISOString().replace(/\.\d+Z/, 'Z');
+const day = (time: Date) => time.toISOString().slice(0, 10);
+
+/**
+ * Finds the dates of the last change of pages: what the Last-Modified header says, or the day of the crawl that first found
+ * the content as it is now, where an earlier crawl found another. Pages of which neither is known are absent.
+ * @returns W3C dates by address
+ */
+export async function lastmodsOf(db: Database, { id, siteId }: Crawl): Promise<Map<string, string>> {
+  const found = new Map<string, string>();
+  /** Pages without a header: their content now, and since when it has been so. */
+  const open = new Map<number, { address: string; hash: string; since: Date }>();
+  for await (const rows of pagesOf(db, id))
+    for (const { urlId, address, headers, hash, fetchedAt } of rows) {
+      const time = lastModified(headers);
+      if (time !== null && time <= Date.now()) found.set(address, second(time));
+      else if (hash && fetchedAt) open.set(urlId, { address, hash, since: fetchedAt });
+    }
+  const before = await db
+    .select({ id: crawl.id })
+    .from(crawl)
+    .where(
+      and(
+        eq(crawl.siteId, siteId),
+        lt(crawl.id, id),
+        isNull(crawl.deletedAt),
+        inArray(crawl.state, ['done', 'stopped']),
+      ),
+    )
+    .orderBy(desc(crawl.id))
+    .limit(MAX_CRAWLS);
+  for (const earlier of before) {
+    if (open.size === 0) break;
+    for await (const rows of pagesOf(db, earlier.id))
+      for (const { urlId, hash, fetchedAt } of rows) {
+        const now = open.get(urlId);
+        if (!now || !hash || !fetchedAt) continue;
+        if (hash === now.hash) now.since = fetchedAt;
+        else {
+          found.set(now.address, day(now.since));
+          open.delete(urlId);
+        }
+      }
+  }
+  return found;
+}

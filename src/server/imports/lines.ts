@@ -1,0 +1,97 @@
+/** Files as they come: undone where they are compressed, and cut into lines. */
+import { createGunzip } from 'node:zlib';
+import { Decompress } from 'fzstd';
+
+/** A file that cannot be imported, with what to do about it. */
+export class ImportError extends Error {}
+
+/** A line that is longer holds nothing that can be read, and is cut. */
+const MAX_LINE = 1 << 16;
+
+type Bytes = AsyncIterable<Uint8Array>;
+
+const isGzip = (head: Uint8Array) => head[0] === 0x1f && head[1] === 0x8b;
+const isZstd = (head: Uint8Array) => head[0] === 0x28 && head[1] === 0xb5 && head[2] === 0x2f && head[3] === 0xfd;
+/** A spreadsheet in Office Open XML is a ZIP archive. */
+export const isZip = (head: Uint8Array) => head[0] === 0x50 && head[1] === 0x4b && head[2] === 3 && head[3] === 4;
+
+async function* gunzip(source: Bytes): Bytes {
+  const inflater = createGunzip();
+  const feed = async () => {
+    for await (const piece of source)
+      if (!inflater.write(piece)) await new Promise((resolve) => inflater.once('drain', resolve));
+    inflater.end();
+  };
+  const feeding = feed().catch((error: Error) => inflater.destroy(error));
+  yield* inflater as AsyncIterable<Uint8Array>;
+  await feeding;
+}
+
+async function* unzstd(source: Bytes): Bytes {
+  const given: Uint8Array[] = [];
+  const decompress = new Decompress((piece) => given.push(piece));
+  for await (const piece of source) {
+    decompress.push(piece);
+    yield* given.splice(0);
+  }
+  decompress.push(new Uint8Array(0), true);
+  yield* given.splice(0);
+}
+
+/** The beginning of a stream, and the whole of it. */
+export async function peek(source: Bytes, least: number): Promise<{ head: Buffer; whole: Bytes; isAll: boolean }> {
+  const pieces = source[Symbol.asyncIterator]();
+  const held: Uint8Array[] = [];
+  let size = 0;
+  let isAll = false;
+  while (size < least && !isAll) {
+    const next = await pieces.next();
+    if (next.done) isAll = true;
+    else {
+      held.push(next.value);
+      size += next.value.length;
+    }
+  }
+  const whole = async function* (): Bytes {
+    yield* held;
+    for (let next = isAll ? null : await pieces.next(); next && !next.done; next = await pieces.next())
+      yield next.value;
+  };
+  return { head: Buffer.concat(held), whole: whole(), isAll };
+}
+
+/** A file as it was before it was compressed with gzip or Zstandard. @throws ImportError when it is damaged */
+export async function* decompressed(source: Bytes): Bytes {
+  const { head, whole } = await peek(source, 4);
+  try {
+    yield* isGzip(head) ? gunzip(whole) : isZstd(head) ? unzstd(whole) : whole;
+  } catch (error) {
+    const { code, message } = error as NodeJS.ErrnoException;
+    if (!isGzip(head) && !isZstd(head)) throw error;
+    if (code === 'ABORT_ERR' || error instanceof ImportError) throw error;
+    throw new ImportError(`The compressed file is damaged or incomplete (${message}). Nothing was imported.`);
+  }
+}
+
+/** Calls back for each line, without its end. Bytes are read as Latin-1: quick, and undone where it matters. */
+export async function eachLine(source: Bytes, take: (line: string, number: number) => void): Promise<void> {
+  let rest = '';
+  let number = 0;
+  const give = (line: string) => {
+    number++;
+    const end = line.charCodeAt(line.length - 1) === 13 ? line.length - 1 : line.length;
+    take(end > MAX_LINE ? line.slice(0, MAX_LINE) : end === line.length ? line : line.slice(0, end), number);
+  };
+  for await (const piece of source) {
+    const text = rest + Buffer.from(piece.buffer, piece.byteOffset, piece.length).toString('latin1');
+    let from = 0;
+    for (let at = text.indexOf('\n'); at >= 0; at = text.indexOf('\n', from)) {
+      give(text.slice(from, at));
+      from = at + 1;
+    }
+    rest = text.slice(from);
+    // A line without end is not gathered.
+    if (rest.length > 2 * MAX_LINE) rest = rest.slice(0, MAX_LINE);
+  }
+  if (rest) give(rest);
+}

@@ -1,0 +1,91 @@
+/** The stored form of an import: columns, deflated, in pieces. */
+import { promisify } from 'node:util';
+import { deflate, inflate } from 'node:zlib';
+import { and, asc, eq } from 'drizzle-orm';
+import type { ImportedSource } from '$core/imports';
+import type { Database } from '../database';
+import { importPart } from '../database/schema';
+
+const deflated = promisify(deflate);
+const inflated = promisify(inflate);
+
+const CHUNK_BYTES = 1 << 20;
+const ADDRESSES = 'addresses';
+const COLUMN = 'column.';
+/** Cells of days and statuses of a log: for each address where its cells end, and the cells with their hits in turn. */
+const CELLS = 'cells';
+const CELL_ENDS = 'cells.ends';
+
+/** What an import holds. */
+export interface ImportContent extends Pick<ImportedSource, 'addresses' | 'columns'> {
+  /** Of a log, for each address: cells (src/core/accessLog) and their hits, in turn. */
+  cells: number[][] | null;
+}
+
+const bytesOf = ({ buffer, byteOffset, byteLength }: ArrayBufferView) =>
+  Buffer.from(buffer as ArrayBuffer, byteOffset, byteLength);
+
+/** Stores what an import holds, within a transaction. */
+export async function writeParts(
+  tx: Pick<Database, 'insert'>,
+  importId: number,
+  { addresses, columns, cells }: ImportContent,
+): Promise<void> {
+  const write = async (part: string, bytes: Buffer) => {
+    const packed = await deflated(bytes, { level: 3 });
+    for (let seq = 0; seq === 0 || seq * CHUNK_BYTES < packed.length; seq++)
+      await tx
+        .insert(importPart)
+        .values({ importId, part, seq, data: packed.subarray(seq * CHUNK_BYTES, (seq + 1) * CHUNK_BYTES) });
+  };
+  // No address holds a line break.
+  await write(ADDRESSES, Buffer.from(addresses.join('\n')));
+  for (const [name, column] of Object.entries(columns)) await write(COLUMN + name, bytesOf(column));
+  if (!cells) return;
+  let end = 0;
+  await write(CELL_ENDS, bytesOf(Uint32Array.from(cells, ({ length }) => (end += length))));
+  await write(CELLS, bytesOf(Uint32Array.from(cells.flat())));
+}
+
+async function readPart(db: Database, importId: number, part: string): Promise<Buffer> {
+  const chunks = await db
+    .select({ data: importPart.data })
+    .from(importPart)
+    .where(and(eq(importPart.importId, importId), eq(importPart.part, part)))
+    .orderBy(asc(importPart.seq));
+  return chunks.length ? inflated(Buffer.concat(chunks.map(({ data }) => data))) : Buffer.alloc(0);
+}
+
+/** The addresses of an import, ascending. */
+export async function readAddresses(db: Database, importId: number): Promise<string[]> {
+  const text = (await readPart(db, importId, ADDRESSES)).toString();
+  return text === '' ? [] : text.split('\n');
+}
+
+/** The addresses of an import and its columns. */
+export async function readContent(
+  db: Database,
+  importId: number,
+): Promise<Pick<ImportedSource, 'addresses' | 'columns'>> {
+  const names = await db
+    .selectDistinct({ part: importPart.part })
+    .from(importPart)
+    .where(eq(importPart.importId, importId));
+  const columns: ImportedSource['columns'] = {};
+  for (const { part } of names)
+    if (part.startsWith(COLUMN)) {
+      const bytes = new Uint8Array(await readPart(db, importId, part));
+      columns[part.slice(COLUMN.length)] = new Float64Array(bytes.buffer, bytes.byteOffset, bytes.length / 8);
+    }
+  return { addresses: await readAddresses(db, importId), columns };
+}
+
+/** The cells of one address of a log, by its number among the addresses. */
+export async function readCells(db: Database, importId: number, at: number): Promise<Uint32Array> {
+  const u32 = async (part: string) => {
+    const bytes = new Uint8Array(await readPart(db, importId, part));
+    return new Uint32Array(bytes.buffer, bytes.byteOffset, bytes.length / 4);
+  };
+  const ends = await u32(CELL_ENDS);
+  return (await u32(CELLS)).slice(at === 0 ? 0 : ends[at - 1], ends[at]);
+}

@@ -1,0 +1,244 @@
+/** Reads an exported list: CSV and its like, JSON lines, a spreadsheet, or one address a line. */
+import { parse } from 'csv-parse';
+import { guessColumns, guessDelimiter, readNumber, detectEncoding, SAMPLE_ROWS } from '$core/addressList';
+import type { Layout } from '$core/addressList';
+import { ROWS_COLUMN } from '$core/imports';
+import type { ListChoices, Reading } from './readFile';
+import { ImportError, isZip, peek } from './lines';
+
+/** A row of a list, with the line at which it begins. */
+interface Row {
+  cells: string[];
+  line: number;
+}
+type Rows = AsyncIterable<Row[]>;
+
+/** Bytes of which the layout of a file is guessed. */
+const HEAD = 1 << 18;
+const MAX_RECORD = 1 << 18;
+/** Spreadsheets are read whole. */
+const MAX_SHEET = 100 << 20;
+const BATCH = 2000;
+
+async function* decoded(bytes: AsyncIterable<Uint8Array>, encoding: string): AsyncGenerator<string> {
+  const decoder = new TextDecoder(encoding);
+  for await (const piece of bytes) yield decoder.decode(piece, { stream: true });
+  yield decoder.decode();
+}
+
+async function* textRows(texts: AsyncIterable<string>): Rows {
+  let rest = '';
+  let line = 0;
+  for await (const text of texts) {
+    const lines = (rest + text).split(/\r\n|\n|\r(?!$)/);
+    rest = lines.pop()!.slice(-MAX_RECORD);
+    yield lines.map((cell) => ({ cells: [cell], line: ++line }));
+  }
+  if (rest.trim()) yield [{ cells: [rest], line: ++line }];
+}
+
+async function* csvRows(texts: AsyncIterable<string>, delimiter: string, reading: Reading): Rows {
+  const parser = parse({
+    delimiter,
+    info: true,
+    bom: true,
+    relax_column_count: true,
+    relax_quotes: true,
+    skip_empty_lines: true,
+    max_record_size: MAX_RECORD,
+    skip_records_with_error: true,
+    on_skip: (error) => {
+      if (!error) return;
+      reading.count();
+      reading.reject(Number(error.lines) || 0, { code: 'row_unreadable', detail: error.code });
+    },
+  });
+  const feed = async () => {
+    for await (const text of texts)
+      if (!parser.write(text)) await new Promise((resolve) => parser.once('drain', resolve));
+    parser.end();
+  };
+  const feeding = feed().catch((error: Error) => parser.destroy(error));
+  let batch: Row[] = [];
+  let line = 1;
+  for await (const { record, info } of parser as AsyncIterable<{ record: string[]; info: { lines: number } }>) {
+    batch.push({ cells: record, line });
+    line = info.lines + 1;
+    if (batch.length < BATCH) continue;
+    yield batch;
+    batch = [];
+  }
+  yield batch;
+  await feeding;
+}
+
+const cellText = (value: unknown): string =>
+  value === null || value === undefined
+    ? ''
+    : value instanceof Date
+      ? value.toISOString()
+      : typeof value === 'object'
+        ? ''
+        : String(value as string | number | boolean);
+
+/** JSON lines as a table: the names of the first object are its columns. */
+async function* jsonRows(texts: AsyncIterable<string>, reading: Reading): Rows {
+  let names: string[] | null = null;
+  for await (const rows of textRows(texts)) {
+    const batch: Row[] = [];
+    for (const { cells, line } of rows) {
+      if (!cells[0].trim()) continue;
+      let value: unknown;
+      try {
+        value = JSON.parse(cells[0]);
+      } catch (error) {
+        reading.count();
+        reading.reject(line, { code: 'row_unreadable', detail: (error as Error).message });
+        continue;
+      }
+      const fields = Object.fromEntries(Object.entries(Object(value) as Record<string, unknown>));
+      if (!names) batch.push({ cells: (names = Object.keys(fields)), line });
+      batch.push({ cells: names.map((name) => cellText(fields[name])), line });
+    }
+    yield batch;
+  }
+}
+
+async function* sheetRows(bytes: AsyncIterable<Uint8Array>): Rows {
+  const pieces: Uint8Array[] = [];
+  let size = 0;
+  for await (const piece of bytes) {
+    size += piece.length;
+    if (size > MAX_SHEET)
+      throw new ImportError(`The spreadsheet is larger than ${MAX_SHEET >> 20} MiB. Save it as CSV and import that.`);
+    pieces.push(piece);
+  }
+  const { readSheet } = await import('read-excel-file/node');
+  let rows: unknown[][];
+  try {
+    rows = (await readSheet(Buffer.concat(pieces))) as unknown[][];
+  } catch (error) {
+    throw new ImportError(
+      `The spreadsheet cannot be read (${(error as Error).message}). Save it as CSV and import that.`,
+    );
+  }
+  yield rows.map((row, i) => ({ cells: row.map(cellText), line: i + 1 }));
+}
+
+/** The rows of a file, and how it is laid out. */
+async function open(
+  reading: Reading,
+  bytes: AsyncIterable<Uint8Array>,
+): Promise<{ rows: Rows; delimiter: Layout['delimiter'] }> {
+  const { head, whole, isAll } = await peek(bytes, HEAD);
+  if (isZip(head)) return { rows: sheetRows(whole), delimiter: null };
+  const encoding = detectEncoding(head, isAll);
+  const sample = new TextDecoder(encoding).decode(head);
+  const texts = decoded(whole, encoding);
+  if (sample.trimStart().startsWith('{')) return { rows: jsonRows(texts, reading), delimiter: null };
+  const delimiter = guessDelimiter(sample.split(/\r\n|\n|\r/).slice(0, SAMPLE_ROWS));
+  return { rows: delimiter ? csvRows(texts, delimiter, reading) : textRows(texts), delimiter };
+}
+
+/** The first rows of a list, and what is made of its columns. */
+export interface ListPreview {
+  layout: Layout;
+  rows: string[][];
+}
+
+/** @throws ImportError when no column has addresses */
+function layoutOf(rows: readonly Row[], delimiter: Layout['delimiter'], { column }: ListChoices): Layout {
+  const cells = rows.filter(({ cells }) => cells.some((cell) => cell.trim())).map(({ cells }) => cells);
+  const guessed = guessColumns(cells, column);
+  if (guessed) return { delimiter, ...guessed };
+  // Paths without a slash, one a line, are addresses all the same.
+  if (column === null && cells.length > 0 && cells.every(({ length }) => length === 1))
+    return { delimiter, hasHeader: false, addressColumn: 0, numbers: [] };
+  const header = cells[0]?.filter((cell) => cell.trim()).slice(0, 20) ?? [];
+  const known = header.length ? ` The file has these: ${header.join(', ')}.` : ' The file is empty.';
+  throw new ImportError(
+    column === null ? `No column of the file holds addresses.${known}` : `The file has no column “${column}”.${known}`,
+  );
+}
+
+/** Reads rows until there are enough to guess of. */
+async function sampled(rows: Rows): Promise<{ sample: Row[]; all: Rows }> {
+  const iterator = rows[Symbol.asyncIterator]();
+  const sample: Row[] = [];
+  let isOver = false;
+  while (sample.length < SAMPLE_ROWS && !isOver) {
+    const next = await iterator.next();
+    if (next.done) isOver = true;
+    else sample.push(...next.value);
+  }
+  const all = async function* (): Rows {
+    yield sample;
+    for (let next = isOver ? null : await iterator.next(); next && !next.done; next = await iterator.next())
+      yield next.value;
+  };
+  return { sample, all: all() };
+}
+
+const PREVIEW_ROWS = 8;
+
+/** Reads the beginning of a list and says how it would be imported. @throws ImportError */
+export async function previewList(
+  reading: Reading,
+  bytes: AsyncIterable<Uint8Array>,
+  choices: ListChoices,
+): Promise<ListPreview> {
+  const { rows, delimiter } = await open(reading, bytes);
+  const { sample } = await sampled(rows);
+  return {
+    layout: layoutOf(sample, delimiter, choices),
+    rows: sample.slice(0, PREVIEW_ROWS).map(({ cells }) => cells.slice(0, 30).map((cell) => cell.slice(0, 200))),
+  };
+}
+
+/** Reads a list: how many rows name each address, and the sums of its numbers. @throws ImportError */
+export async function readList(reading: Reading, bytes: AsyncIterable<Uint8Array>, choices: ListChoices) {
+  const { rows, delimiter } = await open(reading, bytes);
+  const { sample, all } = await sampled(rows);
+  const { hasHeader, addressColumn, numbers } = layoutOf(sample, delimiter, choices);
+  const byAddress = new Map<string, number>();
+  const counts: number[] = [];
+  const sums = numbers.map((): number[] => []);
+  let isHeader = hasHeader;
+  for await (const batch of all)
+    for (const { cells, line } of batch) {
+      if (cells.every((cell) => cell.trim() === '')) continue;
+      if (isHeader) {
+        isHeader = false;
+        continue;
+      }
+      reading.count();
+      const cell = cells[addressColumn]?.trim() ?? '';
+      const found = cell ? reading.resolve(cell) : ({ code: 'no_address_in_row' } as const);
+      if ('code' in found) {
+        reading.reject(line, found);
+        continue;
+      }
+      let at = byAddress.get(found.address);
+      if (at === undefined) {
+        byAddress.set(found.address, (at = counts.length));
+        counts.push(0);
+        for (const sum of sums) sum.push(NaN);
+      }
+      counts[at]++;
+      numbers.forEach(({ index }, i) => {
+        const value = readNumber(cells[index] ?? '');
+        if (value !== null) sums[i][at] = Number.isNaN(sums[i][at]) ? value : sums[i][at] + value;
+      });
+    }
+  const addresses = [...byAddress.keys()].sort();
+  const order = addresses.map((address) => byAddress.get(address)!);
+  const column = (values: readonly number[]) => Float64Array.from(order, (at) => values[at]);
+  return {
+    addresses,
+    columns: Object.fromEntries([
+      [ROWS_COLUMN, column(counts)],
+      ...numbers.map(({ name }, i) => [name === ROWS_COLUMN ? 'rows_given' : name, column(sums[i])] as const),
+    ]),
+    cells: null,
+  };
+}
