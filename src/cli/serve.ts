@@ -24,6 +24,15 @@ function refuse(response: ServerResponse, status: number, text: string): void {
 /** Bytes of a request: settings of 8 MiB, and the numbers of a million picked rows. */
 const MAX_BODY = 16 << 20;
 
+const TOO_LARGE = 'That is more than Edge Map takes in at once. Send less, or in parts; nothing was changed.\n';
+
+/** Whether a request holds too much, or does not say how much it holds. */
+function isTooLarge({ method, headers }: IncomingMessage): boolean {
+  if (method === 'GET' || method === 'HEAD') return false;
+  if (headers['transfer-encoding']) return true;
+  return Number(headers['content-length'] ?? 0) > MAX_BODY;
+}
+
 /** The name a request was made to, without its port. */
 const hostOf = (request: IncomingMessage) => (request.headers.host ?? '').replace(/:\d+$/, '');
 
@@ -43,7 +52,8 @@ export async function serve(): Promise<number> {
   await prepareDatabase();
   // SvelteKit compares the Origin of a form with the address it was asked at, and has to be told how that begins.
   process.env.PROTOCOL_HEADER = 'x-edgemap-protocol';
-  process.env.BODY_SIZE_LIMIT = String(MAX_BODY);
+  // Files to import have any size, and are read as they come; all else is bounded below.
+  process.env.BODY_SIZE_LIMIT = 'Infinity';
   const built = pathToFileURL(join(process.env.EDGEMAP_ROOT ?? process.cwd(), 'build', 'handler.js')).href;
   const { handler } = (await import(/* @vite-ignore */ built)) as {
     handler: (request: IncomingMessage, response: ServerResponse) => void;
@@ -53,6 +63,8 @@ export async function serve(): Promise<number> {
     if (!loopback.test(hostOf(request))) return refuse(response, 421, 'Edge Map answers on loopback addresses only.\n');
     if (request.headers['sec-fetch-site'] === 'cross-site')
       return refuse(response, 403, 'Another website has asked this of Edge Map. Open the address by hand.\n');
+    const isImport = /^\/sites\/\d+\/imports(\?|$)/.test(request.url ?? '');
+    if (!isImport && isTooLarge(request)) return refuse(response, 413, TOO_LARGE);
     request.headers['x-edgemap-protocol'] = 'http';
     handler(request, response);
   });

@@ -3,7 +3,8 @@ import { error, redirect } from '@sveltejs/kit';
 import { sentence } from '$core/messages';
 import { asksForLinks, parseSelection } from '$core/selection';
 import { SNAPSHOT_VERSION, SnapshotVersionError } from '$core/snapshot';
-import type { PartGroup, Snapshot } from '$core/snapshot';
+import type { SnapshotWithImports } from '$core/imports';
+import type { PartGroup } from '$core/snapshot';
 import { crawlPath } from '$lib/shell/routes';
 import { appDatabase, openSnapshot, requestAnalysis } from '$server/index';
 import type { CrawlState, SiteName } from '$server/index';
@@ -34,7 +35,7 @@ export function needOf(select: string): PartGroup {
 }
 
 /** The snapshot of a crawl; null when it has none that this program reads: then a worker is asked for one. */
-async function snapshotOf(crawl: CrawlState, need: PartGroup): Promise<Snapshot | null> {
+async function snapshotOf(crawl: CrawlState, need: PartGroup): Promise<SnapshotWithImports | null> {
   const db = appDatabase();
   if (!hasEnded(crawl) && !isSoFar(crawl)) return null;
   try {

@@ -9,8 +9,11 @@ import { crawlWithSnapshot, needOf } from './crawl';
 
 const FIRST_ROWS = 60;
 
-/** What a screen with a list is made of: the crawl, its snapshot, and the list with its first rows. */
-export async function listScreen(event: { locals: App.Locals; url: URL; cookies: Cookies }) {
+/**
+ * What a screen with a list is made of: the crawl, its snapshot, and the list with its first rows.
+ * @param pageColumns the columns of pages while nobody has chosen others
+ */
+export async function listScreen(event: { locals: App.Locals; url: URL; cookies: Cookies }, pageColumns?: string) {
   const state = screenState(event.url);
   const found = await crawlWithSnapshot(
     event.locals,
@@ -18,7 +21,13 @@ export async function listScreen(event: { locals: App.Locals; url: URL; cookies:
   );
   const by: ColumnName = isColumnName(state.by) ? state.by : 'section';
   const view = { list: state.list, select: state.select, sort: state.sort, by };
-  const columns = columnsFor(state.reader, shownColumns(state.list, event.cookies.get(cookieOf(state.list))));
+  const columns = columnsFor(
+    state.reader,
+    shownColumns(
+      state.list,
+      event.cookies.get(cookieOf(state.list)) ?? (state.list === 'pages' ? pageColumns : undefined),
+    ),
+  );
   return {
     ...found,
     state,

@@ -14,6 +14,8 @@ export const answers = {
   missingNumber: (field: string) => `The form lacks a number: ${field}.`,
   longName: (most: number) => `A name has at most ${most} characters.`,
   tooLateToUndo: 'It is too late to undo this: it has been removed.',
+  noSuchImport: 'There is no such import.',
+  sourceNeedsName: 'The source needs a name.',
   chooseFile: 'Choose a file first.',
   fileTooLarge: 'The file is too large to hold settings.',
   settingsFilledIn: (file: string) => `The settings of ${file} are filled in below. Save them to use them.`,

@@ -68,3 +68,10 @@ export function mergeHits(into: Hits, more: Hits): void {
   into.lastHit = Math.max(into.lastHit, more.lastHit);
   into.cells.push(...more.cells);
 }
+
+/** The hits that did not end in an error of the server or of who asked; those without a status are taken for good. */
+export function answeredHits({ cells }: Pick<Hits, 'cells'>): number {
+  let answered = 0;
+  for (let at = 0; at < cells.length; at += 2) if (statusOfCell(cells[at]) < 400) answered += cells[at + 1];
+  return answered;
+}

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { columnWord, detectEncoding, guessColumns, guessDelimiter, readNumber } from '.';
+import { columnWord, detectEncoding, guessColumns, guessDecimal, guessDelimiter, readNumber } from '.';
 
 describe('the delimiter of a list', () => {
   it.each([
@@ -29,6 +29,7 @@ describe('the columns of a list', () => {
         { index: 3, name: 'total_clicks' },
         { index: 4, name: 'ctr' },
       ],
+      decimal: '.',
     }));
   it('need no header', () =>
     expect(
@@ -36,7 +37,7 @@ describe('the columns of a list', () => {
         ['/a', '3'],
         ['/b', '4'],
       ]),
-    ).toEqual({ hasHeader: false, addressColumn: 0, numbers: [{ index: 1, name: 'column_2' }] }));
+    ).toEqual({ hasHeader: false, addressColumn: 0, numbers: [{ index: 1, name: 'column_2' }], decimal: '.' }));
   it('can be named or numbered', () => {
     const rows = [
       ['From', 'To'],
@@ -61,18 +62,27 @@ describe('the columns of a list', () => {
 describe('numbers', () => {
   it.each([
     ['1,234', 1234],
-    ['1.234,5', 1234.5],
     ['1,234.5', 1234.5],
     ['12 %', 12],
-    ['0,5', 0.5],
     ['1 234', 1234],
-    ['1.234.567', 1234567],
     ['-3', -3],
     ['2e3', 2000],
     ['3 days', null],
     ['', null],
     ['2026-10-01', null],
   ])('“%s” is %j', (cell, value) => expect(readNumber(cell)).toBe(value));
+  it.each([
+    ['1.234,5', 1234.5],
+    ['0,5', 0.5],
+    ['1.379', 1379],
+    ['1.234.567', 1234567],
+  ])('“%s” is %j where the decimal sign is a comma', (cell, value) => expect(readNumber(cell, ',')).toBe(value));
+  it.each([
+    [['1.379', '0,72'], ','],
+    [['1,379', '0.72'], '.'],
+    [['1.379', '2.011'], '.'],
+    [['2026-10-01', 'a,b'], '.'],
+  ])('have the decimal sign that is plain in %j', (cells, sign) => expect(guessDecimal(cells)).toBe(sign));
   it('as programs write them are read as they are', () =>
     fc.assert(fc.property(fc.integer(), (value) => void expect(readNumber(String(value))).toBe(value))));
   it('have names that the selection language can write', () =>

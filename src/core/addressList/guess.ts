@@ -9,6 +9,7 @@ export interface Layout {
   /** 0-based. */
   addressColumn: number;
   numbers: NumberColumn[];
+  decimal: DecimalSign;
 }
 
 export interface NumberColumn {
@@ -54,22 +55,38 @@ const named =
 const isAddress = (cell: string) =>
   /^\s*(https?:\/\/|\/(?!\/))/i.test(cell) || /^\s*[a-z0-9-]+(\.[a-z0-9-]+)+\/\S*\s*$/i.test(cell);
 
+/** Which sign begins the decimals of the numbers of a file. */
+export type DecimalSign = ',' | '.';
+
+const stripped = (cell: string) =>
+  cell
+    .trim()
+    .replace(/[\s\u00a0\u202f'’]/g, '')
+    .replace(/%$/, '');
+
+/**
+ * Guesses the decimal sign of a file by what is plainly written with one: `0,21` and `1.234,5` have a comma. A comma or point
+ * before three digits tells nothing.
+ */
+export function guessDecimal(cells: Iterable<string>): DecimalSign {
+  let [commas, points] = [0, 0];
+  for (const cell of cells) {
+    const text = stripped(cell);
+    if (!/^[+-]?[\d.,]+$/.test(text)) continue;
+    if (/,(\d{1,2}|\d{4,})$/.test(text) || /\.\d{3},/.test(text)) commas++;
+    else if (/\.(\d{1,2}|\d{4,})$/.test(text) || /,\d{3}\./.test(text)) points++;
+  }
+  return commas > points ? ',' : '.';
+}
+
 /**
  * Reads a number as spreadsheets and reports write it: `1,234`, `1.234,5`, `1 234`, `12 %`.
  * @returns null when it is none
  */
-export function readNumber(cell: string): number | null {
-  const text = cell
-    .trim()
-    .replace(/[\s\u00a0\u202f'’]/g, '')
-    .replace(/%$/, '');
+export function readNumber(cell: string, decimal: DecimalSign = '.'): number | null {
+  const text = stripped(cell);
   if (!/^[+-]?[\d.,]*\d(e[+-]?\d+)?$/i.test(text)) return null;
-  const [comma, point] = [text.lastIndexOf(','), text.lastIndexOf('.')];
-  // The later of two signs is the decimal one; a single comma is one unless three digits follow it.
-  const isThousands = comma >= 0 && point < 0 && /^[+-]?\d{1,3}(,\d{3})+$/.test(text);
-  const plain = comma > point && !isThousands ? text.replaceAll('.', '').replace(',', '.') : text.replaceAll(',', '');
-  const pointed = /^[+-]?\d{1,3}(\.\d{3}){2,}$/.test(plain) ? plain.replaceAll('.', '') : plain;
-  const value = Number(pointed);
+  const value = Number(decimal === ',' ? text.replaceAll('.', '').replace(',', '.') : text.replaceAll(',', ''));
   return Number.isFinite(value) ? value : null;
 }
 
@@ -107,7 +124,7 @@ function distinct(columns: readonly NumberColumn[]): NumberColumn[] {
 export function guessColumns(
   rows: readonly (readonly string[])[],
   column: string | null = null,
-): Pick<Layout, 'hasHeader' | 'addressColumn' | 'numbers'> | null {
+): Omit<Layout, 'delimiter'> | null {
   const sample = rows.slice(0, SAMPLE_ROWS);
   const width = Math.max(0, ...sample.map(({ length }) => length));
   const cellsOf = (index: number, from: number) =>
@@ -127,14 +144,17 @@ export function guessColumns(
   const first = header[addressColumn] ?? '';
   const hasHeader = !isAddress(first) && (named.test(first.trim()) || sample.length > 1 || column === first.trim());
   if (given === null && partOf(cellsOf(addressColumn, hasHeader ? 1 : 0), isAddress) < 0.5) return null;
+  const decimal = guessDecimal(sample.flatMap((row) => row.filter((_, index) => index !== addressColumn)));
   const isNumeric = (index: number) => {
     const cells = cellsOf(index, hasHeader ? 1 : 0);
-    return index !== addressColumn && cells.length > 0 && partOf(cells, (cell) => readNumber(cell) !== null) >= 0.9;
+    return (
+      index !== addressColumn && cells.length > 0 && partOf(cells, (cell) => readNumber(cell, decimal) !== null) >= 0.9
+    );
   };
   const numbers = columns
     .filter(isNumeric)
     .map((index) => ({ index, name: hasHeader ? columnWord(header[index] ?? '') : '' }));
-  return { hasHeader, addressColumn, numbers: distinct(numbers) };
+  return { hasHeader, addressColumn, numbers: distinct(numbers), decimal };
 }
 
 function columnGiven(header: readonly string[], column: string): number {

@@ -15,3 +15,4 @@ export type { ShareCurve } from './flow';
 export type { AnswerPiece } from './pieces';
 export { depthBars, noRoute, reachAnswer, readerDifference, topGates } from './reach';
 export type { DepthBar, Gate, Island, NoRoute, ReaderDifference } from './reach';
+export { rollCallAnswer } from './rollCall';

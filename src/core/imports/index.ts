@@ -1,4 +1,4 @@
-export { pagesOfAddresses, withImports } from './match';
+export { importsBeside, pagesOfAddresses, withImports } from './match';
 export type { MatchedSource, SnapshotWithImports } from './match';
 export { firstColumn, importKinds, logColumns, ROWS_COLUMN, sourceName } from './source';
 export type { ImportedSource, ImportKind } from './source';

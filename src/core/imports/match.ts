@@ -86,3 +86,7 @@ export function withImports(snapshot: Snapshot, imports: readonly ImportedSource
     imports: { value: matched, enumerable: true },
   }) as SnapshotWithImports;
 }
+
+/** The imports that stand beside a snapshot; none where it was opened without them. */
+export const importsBeside = (snapshot: Snapshot): MatchedSource[] =>
+  (snapshot as Partial<SnapshotWithImports>).imports ?? [];

@@ -3,8 +3,8 @@
 export const importKinds = ['list', 'log'] as const;
 export type ImportKind = (typeof importKinds)[number];
 
-/** What is known of each address of a log, in this order. */
-export const logColumns = ['hits', 'crawler_hits', 'last_hit'] as const;
+/** What is known of each address of a log: `answered` counts the hits that did not end in an error (4xx or 5xx). */
+export const logColumns = ['hits', 'crawler_hits', 'answered', 'last_hit'] as const;
 /** How many rows of a list name an address: the first column of each list. */
 export const ROWS_COLUMN = 'rows';
 

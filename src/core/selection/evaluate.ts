@@ -1,5 +1,6 @@
 import { sources } from '../facts';
 import type { ColumnName } from '../facts';
+import { importsBeside } from '../imports';
 import { CLICK_KIND } from '../links';
 import { clickDepths, unreachedWithout, walkOf } from '../reach';
 import { isText, joinedTexts } from '../snapshot';
@@ -20,6 +21,7 @@ import {
 import type { Bits } from './bits';
 import { pageCatalogue } from './catalogue';
 import type { Asked } from './catalogue';
+import { Fault } from './lexer';
 import type { Comparison, Selection, Step } from './parse';
 import { patternMatcher } from './pattern';
 
@@ -138,6 +140,7 @@ export function evaluate(snapshot: Snapshot, selection: Selection): Bits {
       const bit = 1 << sources.indexOf(part.source as (typeof sources)[number]);
       return bitsOfValues(seen, (value) => (value & bit) !== 0);
     }
+    if (part.op === 'imported') return importedBits(snapshot, part);
     if (!('fact' in part)) throw new Error(`“${part.op}” is no test of pages.`);
     const asked = pageCatalogue.facts[part.fact];
     const column = columns[part.fact as ColumnName];
@@ -159,6 +162,32 @@ export function evaluate(snapshot: Snapshot, selection: Selection): Bits {
     if (passes) return bitsOfCodes((column as TextColumn).codes, passes);
     return where(asked, column, predicate(part.comparison, part.value));
   });
+}
+
+/** The pages that an import knows, or those whose number in it passes. @throws Fault when there is no such import or number */
+function importedBits(snapshot: Snapshot, { kind, name, at, length, number }: Extract<Selection, { op: 'imported' }>) {
+  const all = importsBeside(snapshot);
+  const source = all.find((one) => one.kind === kind && one.name === name);
+  const known = all.filter((one) => one.kind === kind).map((one) => `“${one.name}”`);
+  if (!source)
+    throw new Fault(
+      `No ${kind} “${name}” counts for this crawl.${known.length ? ` There is ${known.join(', ')}.` : ''}`,
+      at,
+      length,
+    );
+  const values = number && source.columns[number.column];
+  if (number && !values)
+    throw new Fault(
+      `The ${kind} has no “${number.column}”, but ${Object.keys(source.columns).join(', ')}.`,
+      at,
+      length,
+    );
+  const test = number && predicate(number.comparison, number.value);
+  const found = noBits(snapshot.count);
+  source.pages.forEach((page, i) => {
+    if (page >= 0 && (!test || (!Number.isNaN(values![i]) && test(values![i])))) setBit(found, page);
+  });
+  return found;
 }
 
 /** Takes a step along click links, self-links apart. */

@@ -1,4 +1,6 @@
 import { sources } from '../facts';
+import { importKinds } from '../imports/source';
+import type { ImportKind } from '../imports/source';
 import { linkCatalogue, pageCatalogue } from './catalogue';
 import type { Catalogue } from './catalogue';
 import { Fault, tokenize } from './lexer';
@@ -12,6 +14,13 @@ export type Comparison = (typeof orderings)[number] | (typeof textTests)[number]
 /** Steps along the links of a visitor. `from` and `to` are about links: the pages they stand on and lead to. */
 export type Step = 'linked from' | 'links to' | 'only through' | 'from' | 'to';
 
+/** A comparison of a number that an import gives. */
+export interface ImportedNumber {
+  column: string;
+  comparison: (typeof orderings)[number];
+  value: number;
+}
+
 /** A selection, parsed and checked against the facts. */
 export type Selection =
   | { op: 'all' }
@@ -22,6 +31,8 @@ export type Selection =
   | { op: 'in'; fact: string; values: (string | number)[] }
   | { op: 'unknown'; fact: string }
   | { op: 'seen'; source: string }
+  /** What an imported source knows, or a number that it gives. */
+  | { op: 'imported'; kind: ImportKind; name: string; at: number; length: number; number: ImportedNumber | null }
   | { op: 'step'; step: Step; of: Selection }
   | { op: 'within'; clicks: number; of: Selection };
 
@@ -183,6 +194,27 @@ function read(text: string, outer: Catalogue, offer: (offers: Offer[], fact?: st
     return { op: 'within', clicks, of: inner() };
   };
 
+  /** `list("Campaigns")`, `log("May").hits > 10`: which import counts is found out when the selection is answered. */
+  const imported = (kind: ImportKind): Selection => {
+    expectSign('(');
+    if (peek().kind === 'end') offer([], kind);
+    const { value: name, at, length } = peek();
+    if (peek().kind !== 'text') fail(`Expected the name of a ${kind} in quotes here.`);
+    take();
+    may('', ')');
+    expectSign(')');
+    if (!isSign('.')) return { op: 'imported', kind, name, at, length, number: null };
+    take();
+    const column = peek().value;
+    if (peek().kind !== 'word') fail(`Expected the name of a number of the ${kind} here.`);
+    take();
+    may('', ...orderings);
+    const comparison = peek().value as ImportedNumber['comparison'];
+    if (peek().kind !== 'operator') fail(`Expected a comparison here: ${orderings.join('  ')}`);
+    take();
+    return { op: 'imported', kind, name, at, length, number: { column, comparison, value: number('a number') } };
+  };
+
   const test = (): Selection => {
     const { facts, words, of } = catalogue;
     if (peek().kind === 'end') {
@@ -192,7 +224,7 @@ function read(text: string, outer: Catalogue, offer: (offers: Offer[], fact?: st
           Object.hasOwn(facts, word) ? [] : [{ text: word, about: facts[fact].label }],
         ),
       );
-      if (of === 'pages') may('Source', 'seen in');
+      if (of === 'pages') may('Source', 'seen in', ...importKinds.map((kind) => `${kind}("`));
       may(
         'Step along links',
         ...(of === 'pages' ? ['linked from (', 'links to (', 'within 2 of (', 'only through ('] : ['from (', 'to (']),
@@ -218,6 +250,7 @@ function read(text: string, outer: Catalogue, offer: (offers: Offer[], fact?: st
       take();
       return { op: 'seen', source: source.value };
     }
+    if (of === 'pages' && (importKinds as readonly string[]).includes(word)) return imported(word as ImportKind);
     if (Object.hasOwn(facts, word)) return comparison(word);
     const meant = words.get(word);
     if (meant) return { op: 'compare', fact: meant.fact, comparison: '=', value: meant.value };

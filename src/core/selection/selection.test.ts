@@ -331,6 +331,8 @@ function printSelection(selection: Selection): string {
         return part.fact;
       case 'unknown':
         return `${part.fact} is unknown`;
+      case 'imported':
+        return `${part.kind}(${quote(part.name)})`;
       case 'seen':
         return `seen in ${part.source}`;
       case 'compare':

@@ -17,6 +17,10 @@ export interface ScreenState {
   reader: Reader;
   /** Which of the pictures of the screen is shown; '' for the first. */
   picture: string;
+  /** Of Roll call: the sources that take part, as `sourcesText` writes them; '' for all. */
+  sources: string;
+  /** The order of what the picture shows; '' for that by size. */
+  order: string;
 }
 
 const oneOf = <T extends string>(values: readonly T[], value: string | null): T =>
@@ -35,6 +39,8 @@ const beginningOf = (pathname: string): ScreenState => ({
   at: '',
   reader: 'visitor',
   picture: '',
+  sources: '',
+  order: '',
   ...beginnings[pathname.slice(pathname.lastIndexOf('/') + 1)],
 });
 

@@ -24,10 +24,17 @@ const flowPictures = [
   { picture: 'carried', label: 'Share between sections' },
 ];
 
+const rollCallPictures = [
+  { picture: '', label: 'Agreement' },
+  { picture: 'folders', label: 'By folder' },
+  { picture: 'sitemaps', label: 'Sitemaps' },
+];
+
 /** The questions that are built, in the order of their keys. */
 export const questions: readonly Question[] = [
   { path: 'overview', name: 'Overview', question: 'The site at a glance', pictures: [] },
   { path: 'reach', name: 'Reach', question: 'Can all be reached?', pictures: reachPictures },
+  { path: 'roll-call', name: 'Roll call', question: 'Do the sources agree?', pictures: rollCallPictures },
   { path: 'flow', name: 'Flow', question: 'Where does share go?', pictures: flowPictures },
 ];
 

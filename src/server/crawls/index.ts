@@ -14,6 +14,7 @@ export {
   saveCookies,
 } from './crawls';
 export type { Crawl, CrawlState } from './crawls';
+export { fetchToo } from './fetchToo';
 export { frontierOf, startIsRead } from './frontier';
 export type { Frontier, QueuedUrl } from './frontier';
 export { lastmodsOf } from './lastmods';

@@ -3,7 +3,6 @@ import { createHash } from 'node:crypto';
 import { BlockList, isIP } from 'node:net';
 import type { ImportKind } from '$core/imports';
 import { pagesOfAddresses } from '$core/imports';
-import type { Message } from '$core/messages';
 import { scopeOf } from '$core/scope';
 import type { ScopeSettings } from '$core/scope';
 import type { Database } from '../database';
@@ -14,22 +13,7 @@ import { decompressed, ImportError } from './lines';
 import { previewList, readList } from './readList';
 import type { ListPreview } from './readList';
 import { readLog } from './readLog';
-
-/** What a person chooses of a list. */
-export interface ListChoices {
-  /** The column with the addresses, by its name or its 1-based number; null to guess it. */
-  column: string | null;
-}
-
-/** A file that is being read. */
-export interface Reading {
-  start: string;
-  /** The address of the site that an href names, or why it names none. */
-  resolve: (href: string) => { address: string } | Message;
-  /** Counts a line that could hold an address. */
-  count: () => void;
-  reject: (line: number, reason: Message) => void;
-}
+import type { ListChoices, Reading } from './reading';
 
 /** Rejected lines that are stored; all of them can be written as they come. */
 const MAX_REJECTS = 10_000;

@@ -3,7 +3,7 @@ import { parse } from 'csv-parse';
 import { guessColumns, guessDelimiter, readNumber, detectEncoding, SAMPLE_ROWS } from '$core/addressList';
 import type { Layout } from '$core/addressList';
 import { ROWS_COLUMN } from '$core/imports';
-import type { ListChoices, Reading } from './readFile';
+import type { ListChoices, Reading } from './reading';
 import { ImportError, isZip, peek } from './lines';
 
 /** A row of a list, with the line at which it begins. */
@@ -153,7 +153,7 @@ function layoutOf(rows: readonly Row[], delimiter: Layout['delimiter'], { column
   if (guessed) return { delimiter, ...guessed };
   // Paths without a slash, one a line, are addresses all the same.
   if (column === null && cells.length > 0 && cells.every(({ length }) => length === 1))
-    return { delimiter, hasHeader: false, addressColumn: 0, numbers: [] };
+    return { delimiter, hasHeader: false, addressColumn: 0, numbers: [], decimal: '.' };
   const header = cells[0]?.filter((cell) => cell.trim()).slice(0, 20) ?? [];
   const known = header.length ? ` The file has these: ${header.join(', ')}.` : ' The file is empty.';
   throw new ImportError(
@@ -199,7 +199,7 @@ export async function previewList(
 export async function readList(reading: Reading, bytes: AsyncIterable<Uint8Array>, choices: ListChoices) {
   const { rows, delimiter } = await open(reading, bytes);
   const { sample, all } = await sampled(rows);
-  const { hasHeader, addressColumn, numbers } = layoutOf(sample, delimiter, choices);
+  const { hasHeader, addressColumn, numbers, decimal } = layoutOf(sample, delimiter, choices);
   const byAddress = new Map<string, number>();
   const counts: number[] = [];
   const sums = numbers.map((): number[] => []);
@@ -226,7 +226,7 @@ export async function readList(reading: Reading, bytes: AsyncIterable<Uint8Array
       }
       counts[at]++;
       numbers.forEach(({ index }, i) => {
-        const value = readNumber(cells[index] ?? '');
+        const value = readNumber(cells[index] ?? '', decimal);
         if (value !== null) sums[i][at] = Number.isNaN(sums[i][at]) ? value : sums[i][at] + value;
       });
     }

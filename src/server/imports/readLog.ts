@@ -1,9 +1,9 @@
 /** Reads an access log: hits by address. */
-import { addHit, crawlerTest, logReader, noHits } from '$core/accessLog';
+import { addHit, answeredHits, crawlerTest, logReader, noHits } from '$core/accessLog';
 import type { Hits, LogHit } from '$core/accessLog';
 import type { Message } from '$core/messages';
 import { eachLine } from './lines';
-import type { Reading } from './readFile';
+import type { Reading } from './reading';
 
 /** What was asked for, with the host where it is named: one spelling of an address. */
 const keyOf = ({ target, host }: LogHit) => (host && target.startsWith('/') ? `${host} ${target}` : target);
@@ -66,6 +66,7 @@ export async function readLog(
     columns: {
       hits: column((one) => one.hits),
       crawler_hits: column(({ crawlerHits }) => crawlerHits),
+      answered: column(answeredHits),
       last_hit: column(({ lastHit }) => (lastHit < 0 ? NaN : lastHit)),
     },
     cells: hits.map(({ cells }) => cells),

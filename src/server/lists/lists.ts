@@ -1,4 +1,5 @@
 /** Questions that screens ask of open snapshots. */
+import { importsBeside } from '$core/imports';
 import { isColumnName } from '$core/facts';
 import type { ColumnName } from '$core/facts';
 import {
@@ -155,6 +156,10 @@ const MOST_VALUES = 60;
 
 /** Known values of a fact of texts that begin in a certain way, for whoever writes a selection. */
 export function valuesOf(snapshot: Snapshot, fact: string, begins: string): string[] {
+  if (fact === 'list' || fact === 'log')
+    return importsBeside(snapshot).flatMap(({ kind, name }) =>
+      kind === fact && name.startsWith(begins) ? [name] : [],
+    );
   if (!isColumnName(fact)) return [];
   const column = snapshot.columns[fact];
   if (!isText(column)) return [];

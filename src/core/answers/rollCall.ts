@@ -1,0 +1,127 @@
+/** What the screen Roll call says: the worst gap between what links reach and what other sources know. */
+import { sources } from '../facts';
+import type { SnapshotWithImports } from '../imports';
+import { thousands } from '../numbers';
+import { addressAt, countPages } from '../snapshot';
+import { addressParts } from '../url';
+import { plural } from './pieces';
+import type { AnswerPiece } from './pieces';
+
+/** What a source other than links knows. */
+interface Knowledge {
+  /** As the sentence calls it, with its verb: `the access log knows`. */
+  who: string;
+  /** How the addresses without a route are spoken of: `get visits and have no route`. */
+  what: [one: string, many: string];
+  /** The selection of pages that it knows. */
+  test: string;
+  pages: Iterable<number>;
+  /** Addresses that the crawl does not know. */
+  unknown: readonly string[];
+}
+
+/** A folder is named when so much of a gap is in it. */
+const MOST_OF_IT = 0.3;
+
+/** The folder that holds most of some addresses, if one does. */
+function folderOf(addresses: readonly string[]): { path: string; count: number } | null {
+  const counts = new Map<string, number>();
+  for (const address of addresses) {
+    const { path } = addressParts(address);
+    const end = path.indexOf('/', 1);
+    if (end > 0) counts.set(path.slice(0, end + 1), (counts.get(path.slice(0, end + 1)) ?? 0) + 1);
+  }
+  const [path, count] = [...counts].sort((a, b) => b[1] - a[1])[0] ?? ['', 0];
+  return count > 1 && count >= MOST_OF_IT * addresses.length ? { path, count } : null;
+}
+
+/** Addresses that logs have, without those that only ever answered with an error. */
+function logKnowledge({ imports }: SnapshotWithImports): Knowledge | null {
+  const logs = imports.filter(({ kind }) => kind === 'log');
+  if (logs.length === 0) return null;
+  const pages = new Set<number>();
+  const unknown = new Set<string>();
+  for (const { addresses, pages: found, columns: own } of logs)
+    addresses.forEach((address, i) => {
+      if (!((own.answered ?? own.hits)[i] > 0)) return;
+      if (found[i] >= 0) pages.add(found[i]);
+      else unknown.add(address);
+    });
+  const who = logs.length === 1 ? 'the access log knows' : `${logs.length} access logs know`;
+  const what: [string, string] = ['gets visits and has no route', 'get visits and have no route'];
+  return { who, what, test: 'seen in log', pages, unknown: [...unknown] };
+}
+
+function listKnowledge({ imports }: SnapshotWithImports): Knowledge | null {
+  const lists = imports.filter(({ kind }) => kind === 'list');
+  if (lists.length === 0) return null;
+  const pages = new Set(lists.flatMap((list) => Array.from(list.pages).filter((page) => page >= 0)));
+  const unknown = new Set(lists.flatMap((list) => list.addresses.filter((_, i) => list.pages[i] < 0)));
+  const who = lists.length === 1 ? `the list “${lists[0].name}” has` : `${lists.length} lists have`;
+  const what: [string, string] = ['of these has no route', 'of these have no route'];
+  return { who, what, test: 'seen in list', pages, unknown: [...unknown] };
+}
+
+function sitemapKnowledge({ count, columns, files }: SnapshotWithImports): Knowledge | null {
+  const bit = 1 << sources.indexOf('sitemap');
+  const pages = Array.from({ length: count }, (_, page) => page).filter((page) => columns.seen_in[page] & bit);
+  if (pages.length === 0) return null;
+  const who = files.sitemaps.length === 1 ? 'the sitemap lists' : 'the sitemaps list';
+  return {
+    who,
+    what: ['listed page has no route', 'listed pages have no route'],
+    test: 'seen in sitemap',
+    pages,
+    unknown: [],
+  };
+}
+
+/** "Links reach N pages; the access log knows M. K addresses get visits and have no route; J of them are under /x/." */
+export function rollCallAnswer(snapshot: SnapshotWithImports): AnswerPiece[] {
+  const { depth } = snapshot.columns;
+  const reached = countPages(snapshot, (page) => depth[page] >= 0);
+  const links: AnswerPiece[] = [
+    { text: 'Links reach ' },
+    { text: thousands(reached), tone: 'calm', select: 'reached' },
+    { text: ` ${plural(reached, 'page', 'pages')}` },
+  ];
+  const known = [logKnowledge, listKnowledge, sitemapKnowledge].flatMap((of) => of(snapshot) ?? []);
+  const gaps = known.map((one) => {
+    const pages = [...one.pages];
+    const lost = pages.filter((page) => depth[page] < 0).map((page) => addressAt(snapshot, page));
+    return { ...one, size: pages.length + one.unknown.length, lost: [...lost, ...one.unknown], inCrawl: lost.length };
+  });
+  const worst = gaps.find(({ lost }) => lost.length > 0) ?? gaps[0];
+  if (!worst)
+    return [
+      ...links,
+      { text: '. No other source is known: import a list or an access log, or add sitemaps in the settings.' },
+    ];
+  const { who, what, test, size, lost, inCrawl, unknown } = worst;
+  const head = [...links, { text: `; ${who} ` }, { text: thousands(size), tone: 'calm' as const, select: test }];
+  if (lost.length === 0) return [...head, { text: '. All of them have a route.' }];
+  const folder = folderOf(lost);
+  const noun = test === 'seen in log' ? plural(lost.length, 'address ', 'addresses ') : '';
+  return [
+    ...head,
+    { text: '. ' },
+    { text: thousands(lost.length), tone: 'lost', ...(inCrawl && { select: `${test} and not reached` }) },
+    { text: ` ${noun}${plural(lost.length, ...what)}` },
+    ...(folder
+      ? [
+          { text: '; ' },
+          {
+            text: thousands(folder.count),
+            tone: 'lost' as const,
+            select: `${test} and not reached and path starts "${folder.path}"`,
+          },
+          { text: ` of them ${plural(folder.count, 'is', 'are')} under ${folder.path}` },
+        ]
+      : []),
+    {
+      text: unknown.length
+        ? `. The crawl does not know ${thousands(unknown.length)} of the ${thousands(lost.length)}.`
+        : '.',
+    },
+  ];
+}

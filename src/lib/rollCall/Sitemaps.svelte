@@ -1,0 +1,64 @@
+<!-- The sitemaps that were read, what came of each, and where they disagree with what may be indexed. -->
+<script lang="ts">
+  import { sentence } from '$core/messages';
+  import type { Message } from '$core/messages';
+  import { number } from '../shell/words';
+  import { texts } from './texts';
+
+  interface Props {
+    files: { address: string; entries: number; skipped: number; fault: Message | null; line: number | null }[];
+    faults: { name: string; file: string; line: number | null; evidence: Message }[];
+    href: (select: string) => string;
+  }
+  let { files, faults, href }: Props = $props();
+  const MOST = 100;
+</script>
+
+{#if files.length === 0}
+  <p class="quiet py-2">{texts.noSitemap}</p>
+{:else}
+  <p class="py-1 text-xs">
+    <a class="text-primary hover:underline" href={href('seen in sitemap and not indexable')}
+      >{texts.listedNotIndexable}</a
+    >
+    ·
+    <a class="text-primary hover:underline" href={href('indexable and not seen in sitemap')}
+      >{texts.indexableNotListed}</a
+    >
+  </p>
+  <table class="w-full">
+    <thead class="quiet text-xs">
+      <tr>
+        <th class="text-left font-normal">{texts.sitemap}</th>
+        <th class="text-right font-normal">{texts.entries}</th>
+        <th class="text-right font-normal">{texts.outside}</th>
+        <th class="pl-4 text-left font-normal">{texts.outcome}</th>
+      </tr>
+    </thead>
+    <tbody>
+      {#each files as { address, entries, skipped, fault, line } (address)}
+        <tr class="border-t border-base-300/60">
+          <td class="max-w-0 w-1/2 truncate py-0.5 font-mono text-xs" title={address}>{address}</td>
+          <td class="tabular text-right">{number(entries)}</td>
+          <td class="tabular text-right {skipped ? 'lost' : 'quiet'}">{number(skipped)}</td>
+          <td class="pl-4 {fault ? 'lost' : ''}"
+            >{fault ? sentence(fault) : texts.read}{line ? texts.inLine(line) : ''}</td
+          >
+        </tr>
+      {/each}
+    </tbody>
+  </table>
+{/if}
+{#if faults.length}
+  <h3 class="heading mt-3">{texts.problems}</h3>
+  <ul class="text-xs">
+    {#each faults.slice(0, MOST) as { name, file, line, evidence }, i (i)}
+      <li class="border-t border-base-300/60 py-1">
+        <span class="lost">{name}</span>{line ? texts.line(line) : ''}
+        <span class="quiet block truncate font-mono" title={sentence(evidence)}>{file}: {sentence(evidence)}</span>
+      </li>
+    {/each}
+  </ul>
+  {#if faults.length > MOST}<p class="quiet text-xs">{texts.andMore(faults.length - MOST)}</p>{/if}
+{/if}
+<p class="quiet mt-2 pb-1 text-xs">{texts.checkAtTerminal}</p>

@@ -1,0 +1,74 @@
+import { redirect } from '@sveltejs/kit';
+import { agreementOf, foldersOf, MAX_SOURCES, sourceBook } from '$core/agreement';
+import { rollCallAnswer } from '$core/answers';
+import { addressAt } from '$core/snapshot';
+import { readSources } from '$lib/rollCall/sources';
+import { crawlPath } from '$lib/shell/routes';
+import { filesOf, fetchToo, importsOfCrawl, openReport } from '$server/index';
+import { crawlWithSnapshot } from '../../../../../crawl';
+import { listScreen } from '../../../../../screen';
+import type { Actions, PageServerLoad } from './$types';
+
+/** What the list shows while nobody has chosen its columns. */
+const COLUMNS = 'url:300p,log_hits:84,crawler_hits:104,last_hit:150,list_hits:84,verdict:176,seen_in:170,depth:64';
+
+/** The bits of the sources that take part: those that the state names, or all. */
+function chosenBits(names: readonly string[], asked: string): number {
+  const wanted = readSources(asked);
+  const bits = names.reduce((sum, name, at) => sum + (wanted.includes(name) ? 2 ** at : 0), 0);
+  return bits || 2 ** names.length - 1;
+}
+
+/** Addresses that only imports know and that are shown. */
+const MOST_UNKNOWN = 200;
+
+export const load: PageServerLoad = async (event) => {
+  const { db, crawl, snapshot, state, list } = await listScreen(event, COLUMNS);
+  const { picture } = state;
+  const imports = await importsOfCrawl(db, crawl.id);
+  // The newest are compared where there are too many.
+  const taken = Object.create(snapshot, {
+    imports: { value: snapshot.imports.slice(-(MAX_SOURCES - 2)) },
+  }) as typeof snapshot;
+  const book = sourceBook(taken);
+  const chosen = chosenBits(book.names, state.sources);
+  const rows = agreementOf(book, snapshot.columns.verdict, chosen);
+  // By folder the first two that take part are set side by side.
+  const [first, second = 1] = book.names.flatMap((_, at) => (chosen & (1 << at) ? [at] : []));
+  const addressOf = (at: number) => (at < book.pages ? addressAt(snapshot, at) : book.unknown[at - book.pages]);
+  const has = (source: 0 | 1, at: number) => (book.known[at] & (1 << (source ? second : first))) !== 0;
+  const countOf = (at: number) => book.known.reduce((n, bits) => n + ((bits >> at) & 1), 0);
+  const aloneOf = (at: number) => book.known.reduce((n, bits) => n + Number(bits === 1 << at), 0);
+  const report = picture === 'sitemaps' ? await openReport(db, crawl) : null;
+  return {
+    list,
+    answer: rollCallAnswer(snapshot),
+    names: book.names,
+    sources: book.names.map((name, at) => ({
+      name,
+      urls: countOf(at),
+      alone: aloneOf(at),
+      isChosen: (chosen & (1 << at)) !== 0,
+      from: at < 2 ? null : (imports.find(({ id }) => id === taken.imports[at - 2].id) ?? null),
+    })),
+    rows,
+    unknown: { total: book.unknown.length, first: book.unknown.slice(0, MOST_UNKNOWN) },
+    folders: picture === 'folders' ? { first, second, rows: foldersOf(book.known.length, addressOf, has) } : null,
+    sitemaps: picture === 'sitemaps' ? (await filesOf(db, crawl.id)).sitemaps : null,
+    faults:
+      report?.findings.flatMap(({ name, files }) =>
+        files.flatMap(({ file, line, evidence }) =>
+          file.endsWith('/robots.txt') ? [] : [{ name, file, line, evidence }],
+        ),
+      ) ?? [],
+  };
+};
+
+export const actions: Actions = {
+  /** Fetches the addresses that only imports know into the crawl, which goes on. */
+  fetch: async ({ locals }) => {
+    const { db, crawl, snapshot } = await crawlWithSnapshot(locals, 'facts');
+    await fetchToo(db, crawl, sourceBook(snapshot).unknown);
+    redirect(303, `${crawlPath(crawl.siteId, crawl.id)}/watch`);
+  },
+};

@@ -1,0 +1,66 @@
+import { error, json, text } from '@sveltejs/kit';
+import { z } from 'zod';
+import { csvPieces } from '$core/formats';
+import { importKinds } from '$core/imports';
+import { sentence } from '$core/messages';
+import { settingsSchema } from '$core/settings';
+import { appDatabase, getSite, ImportError, importFile, previewFile, rejectsOf, removeImport } from '$server/index';
+import { siteOf } from '../../../crawl';
+import { answers } from '../../../texts';
+import type { RequestHandler } from './$types';
+
+const asked = z.object({
+  kind: z.enum(importKinds),
+  name: z.string().trim().min(1, answers.sourceNeedsName).max(80, answers.longName(80)),
+  file: z.string().max(255).default(''),
+  column: z.string().nullable().default(null),
+  /** Whether it is only to be said how the file would be read, of its beginning. */
+  preview: z.literal('1').optional(),
+});
+
+/** The settings of a site, which say what belongs to it. */
+async function settingsOf(id: number) {
+  return settingsSchema.parse((await getSite(appDatabase(), id))!.settings);
+}
+
+/** Imports the file that is the body of the request: `?kind=list|log&name=…&file=…&column=…[&preview=1]`. */
+export const POST: RequestHandler = async ({ locals, request, url }) => {
+  const { id } = siteOf(locals);
+  const given = asked.safeParse(Object.fromEntries(url.searchParams));
+  if (!given.success) error(400, given.error.issues[0].message);
+  const { kind, name, file, column, preview } = given.data;
+  const bytes = (request.body ?? new Blob([]).stream()) as unknown as AsyncIterable<Uint8Array>;
+  const settings = await settingsOf(id);
+  try {
+    if (preview) return json(await previewFile(settings, bytes, { column }));
+    const outcome = await importFile(
+      appDatabase(),
+      { id, settings },
+      { kind, name, file, bytes, list: { column }, crawlerAddresses: null },
+    );
+    return json(outcome);
+  } catch (thrown) {
+    if (thrown instanceof ImportError) error(400, thrown.message);
+    throw thrown;
+  }
+};
+
+/** The lines that were left out of an import, as CSV: `?id=…`. */
+export const GET: RequestHandler = async ({ locals, url }) => {
+  const { id } = siteOf(locals);
+  const rejects = await rejectsOf(appDatabase(), id, Number(url.searchParams.get('id')));
+  if (!rejects) error(404, answers.noSuchImport);
+  const rows = [['line', 'reason'], ...rejects.map(({ line, reason }) => [line, sentence(reason)])];
+  return text([...csvPieces(rows)].join(''), {
+    headers: {
+      'content-type': 'text/csv; charset=utf-8',
+      'content-disposition': 'attachment; filename="rejected-lines.csv"',
+    },
+  });
+};
+
+/** Removes an import: `?id=…`. */
+export const DELETE: RequestHandler = async ({ locals, url }) => {
+  await removeImport(appDatabase(), siteOf(locals).id, Number(url.searchParams.get('id')));
+  return json({});
+};

@@ -1,0 +1,142 @@
+import { gzipSync } from 'node:zlib';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { sentence } from '$core/messages';
+import { settingsSchema } from '$core/settings';
+import { testDatabase } from '../../../tests/support/database';
+import type { TestDatabase } from '../../../tests/support/database';
+import { importsOf, rejectsOf, removeImport, saveSite } from '..';
+import { readContent } from './parts';
+import { importFile, previewFile } from './readFile';
+import type { FileToImport } from './readFile';
+
+let test: TestDatabase;
+let site: { id: number; settings: ReturnType<typeof settingsSchema.parse> };
+beforeAll(async () => {
+  test = await testDatabase();
+  const settings = settingsSchema.parse({ start: 'https://www.larkfield.example/' });
+  site = { id: await saveSite(test.db, settings), settings };
+});
+afterAll(() => test.drop());
+
+/** A file in pieces, so that every place is a cut once. */
+async function* pieces(bytes: Buffer, size = 7): AsyncGenerator<Uint8Array> {
+  for (let at = 0; at < bytes.length; at += size) yield bytes.subarray(at, at + size);
+}
+const given = (content: string | Buffer, rest: Partial<FileToImport> = {}): FileToImport => ({
+  kind: 'list',
+  name: 'Test',
+  file: 'test.csv',
+  bytes: pieces(Buffer.from(content)),
+  list: { column: null },
+  crawlerAddresses: null,
+  ...rest,
+});
+const take = (content: string | Buffer, rest: Partial<FileToImport> = {}) =>
+  importFile(test.db, site, given(content, rest));
+const line = (target: string, agent = '-') =>
+  `203.0.113.9 - - [10/Oct/2026:13:55:36 +0000] "GET ${target} HTTP/1.1" 200 1 "-" "${agent}"`;
+
+describe('a list', () => {
+  const csv =
+    'Page;Clicks\n/visit;1.204\nhttps://www.larkfield.example/shop;98,5\n/visit;6\nhttps://elsewhere.example/;1\n;2\n';
+  const content = { '/shop': [1, 98.5], '/visit': [2, 1210] };
+  const encodings: [string, Buffer][] = [
+    ['UTF-8', Buffer.from(csv)],
+    ['UTF-16', Buffer.from(`\ufeff${csv}`, 'utf16le')],
+    ['gzip', gzipSync(csv)],
+    ['tabs', Buffer.from(csv.replaceAll(';', '\t'))],
+  ];
+  it.each(encodings)('is read in %s, with its numbers added up by address', async (name, bytes) => {
+    const outcome = await take(bytes, { name });
+    expect(outcome).toMatchObject({ lines: 5, addresses: 2, matched: 0, fresh: 2, rejected: 2 });
+    const { addresses, columns } = await readContent(test.db, outcome.id);
+    expect(addresses).toEqual(Object.keys(content).map((path) => `https://www.larkfield.example${path}`));
+    expect(addresses.map((_, i) => [columns.rows[i], columns.clicks[i]])).toEqual(Object.values(content));
+  });
+  it('says which lines it left out, and why', async () => {
+    const { id } = await take(csv, { name: 'Rejects' });
+    expect((await rejectsOf(test.db, site.id, id))!.map(({ line, reason }) => [line, sentence(reason)])).toEqual([
+      [5, 'https://elsewhere.example/ does not belong to the site.'],
+      [6, 'The row has no address.'],
+    ]);
+  });
+  it('may be JSON lines, or one address a line', async () => {
+    const json = '{"url":"/a","visits":3}\n{"url":"/b","visits":null}\nbroken\n';
+    expect(await take(json, { name: 'JSON' })).toMatchObject({ lines: 3, addresses: 2, rejected: 1 });
+    expect(await take('/a\r\n\r\n/b\r\nhttps://elsewhere.example/', { name: 'Plain' })).toMatchObject({
+      lines: 3,
+      addresses: 2,
+      rejected: 1,
+    });
+  });
+  it('in windows-1252 keeps its letters', async () => {
+    const { id } = await take(Buffer.from('url,n\n/caf\u00e9,1\n/th\u00e9,2\n', 'latin1'), { name: 'Latin' });
+    expect((await readContent(test.db, id)).addresses).toEqual([
+      'https://www.larkfield.example/caf%C3%A9',
+      'https://www.larkfield.example/th%C3%A9',
+    ]);
+  });
+  it('is previewed before it is imported', async () => {
+    const { layout, rows } = await previewFile(site.settings, pieces(Buffer.from(csv)), { column: null });
+    expect(layout).toMatchObject({ delimiter: ';', hasHeader: true, addressColumn: 0, decimal: ',' });
+    expect(rows[0]).toEqual(['Page', 'Clicks']);
+  });
+  it.each([
+    ['without addresses', 'Name,Age\nAda,36\n', /No column of the file holds addresses.*Name, Age/],
+    ['with nothing in it', '', /The file is empty/],
+    ['of another site', 'url\nhttps://elsewhere.example/\n', /None of the 1 lines names an address of the site/],
+    ['that is damaged', gzipSync('url\n/a\n').subarray(0, 20), /damaged or incomplete/],
+  ])('%s is refused, and nothing is stored', async (_, content, message) => {
+    const before = await importsOf(test.db, site.id);
+    await expect(take(content, { name: 'Refused' })).rejects.toThrow(message);
+    expect(await importsOf(test.db, site.id)).toEqual(before);
+  });
+  it('is known again by its bytes, and replaces another of its name', async () => {
+    const first = await take('url\n/a\n', { name: 'Again' });
+    const second = await take('url\n/a\n', { name: 'Again' });
+    expect(second).toMatchObject({ id: first.id, before: { name: 'Again' } });
+    const third = await take('url\n/a\n/b\n', { name: 'Again' });
+    expect(third.before).toBeNull();
+    const named = (await importsOf(test.db, site.id)).filter(({ name }) => name === 'Again');
+    expect(named.map(({ id, urls }) => [id, urls])).toEqual([[third.id, 2]]);
+    await removeImport(test.db, site.id, third.id);
+    expect((await importsOf(test.db, site.id)).some(({ name }) => name === 'Again')).toBe(false);
+  });
+  it('that is stopped leaves nothing', async () => {
+    const stop = new AbortController();
+    const bytes = (async function* () {
+      yield Buffer.from('url\n/a\n');
+      stop.abort();
+      yield Buffer.from('/b\n');
+    })();
+    await expect(take('', { name: 'Stopped', bytes, signal: stop.signal })).rejects.toThrow(/abort/i);
+    expect((await importsOf(test.db, site.id)).some(({ name }) => name === 'Stopped')).toBe(false);
+  });
+});
+
+describe('a log', () => {
+  it('counts hits by address, whatever spelling they were asked for in', async () => {
+    const content = [
+      line('/%7evisit', 'searchbot/1.0'),
+      line('/~visit'),
+      line('https://www.larkfield.example/~visit'),
+      line('/shop?a=1'),
+      'nothing',
+      line('https://elsewhere.example/'),
+    ].join('\n');
+    const outcome = await take(content, { kind: 'log', name: 'May' });
+    expect(outcome).toMatchObject({ lines: 6, addresses: 2, rejected: 2 });
+    const { addresses, columns } = await readContent(test.db, outcome.id);
+    expect(addresses).toEqual(['https://www.larkfield.example/shop?a=1', 'https://www.larkfield.example/~visit']);
+    expect([...columns.hits]).toEqual([1, 3]);
+    expect([...columns.crawler_hits]).toEqual([0, 1]);
+  });
+  it('takes a search crawler for one only at its addresses, where these are given', async () => {
+    const content = line('/a', 'searchbot/1.0');
+    const of = async (crawlerAddresses: string[], name: string) =>
+      (await readContent(test.db, (await take(content, { kind: 'log', name, crawlerAddresses })).id)).columns
+        .crawler_hits[0];
+    expect([await of(['203.0.113.0/24'], 'Theirs'), await of(['2001:db8::/32'], 'Others')]).toEqual([1, 0]);
+    await expect(of(['everywhere'], 'Wrong')).rejects.toThrow(/no IP address or subnet/);
+  });
+});
