@@ -121,6 +121,8 @@ const folder = (): Folder => ({ counts: [0, 0, 0], children: new Map() });
 
 /** Folders deeper than this are counted with the one that they are in. */
 const MAX_LEVELS = 3;
+/** A folder is opened when it holds so much of the whole gap. */
+const OPEN_PART = 0.25;
 /** Folders of one folder that are shown. */
 const MAX_CHILDREN = 12;
 
@@ -148,22 +150,22 @@ export function foldersOf(
       here = next;
     }
   }
-  return rowsOf(root, '/', 0);
+  return rowsOf(root, '/', 0, Math.max(2, OPEN_PART * gapOf(root)));
 }
 
 const sizeOf = ({ counts: [first, second, both] }: Folder) => first + second + both;
 /** How far apart two sources are in a folder. */
 const gapOf = ({ counts: [first, second] }: Folder) => Math.max(first, second);
 
-function rowsOf(of: Folder, path: string, level: number): FolderRow[] {
+function rowsOf(of: Folder, path: string, level: number, least: number): FolderRow[] {
   const [first, second, both] = of.counts;
   const children = [...of.children].sort(([, a], [, b]) => gapOf(b) - gapOf(a) || sizeOf(b) - sizeOf(a));
   const shown = children.slice(0, MAX_CHILDREN);
-  // Where both agree, what is in it needs no rows of its own.
-  const open = level === 0 || gapOf(of) > 0 ? shown : [];
+  // Where both nearly agree, what is in it needs no rows of its own.
+  const open = level === 0 || gapOf(of) >= least ? shown : [];
   return [
     { path, level, first: first + both, second: second + both, both, more: children.length - open.length },
-    ...open.flatMap(([name, child]) => rowsOf(child, `${path}${name}/`, level + 1)),
+    ...open.flatMap(([name, child]) => rowsOf(child, `${path}${name}/`, level + 1, least)),
   ];
 }
 

@@ -76,6 +76,16 @@ function sitemapKnowledge({ count, columns, files }: SnapshotWithImports): Knowl
   };
 }
 
+function folderPieces({ path, count }: { path: string; count: number }, of: number, test: string): AnswerPiece[] {
+  if (count === of) return [{ text: `, ${plural(of, '', 'all ')}under ${path}` }];
+  const select = `${test} and not reached and path starts "${path}"`;
+  return [
+    { text: '; ' },
+    { text: thousands(count), tone: 'lost', select },
+    { text: ` of them ${plural(count, 'is', 'are')} under ${path}` },
+  ];
+}
+
 /** "Links reach N pages; the access log knows M. K addresses get visits and have no route; J of them are under /x/." */
 export function rollCallAnswer(snapshot: SnapshotWithImports): AnswerPiece[] {
   const { depth } = snapshot.columns;
@@ -107,17 +117,7 @@ export function rollCallAnswer(snapshot: SnapshotWithImports): AnswerPiece[] {
     { text: '. ' },
     { text: thousands(lost.length), tone: 'lost', ...(inCrawl && { select: `${test} and not reached` }) },
     { text: ` ${noun}${plural(lost.length, ...what)}` },
-    ...(folder
-      ? [
-          { text: '; ' },
-          {
-            text: thousands(folder.count),
-            tone: 'lost' as const,
-            select: `${test} and not reached and path starts "${folder.path}"`,
-          },
-          { text: ` of them ${plural(folder.count, 'is', 'are')} under ${folder.path}` },
-        ]
-      : []),
+    ...(folder ? folderPieces(folder, lost.length, test) : []),
     {
       text: unknown.length
         ? `. The crawl does not know ${thousands(unknown.length)} of the ${thousands(lost.length)}.`

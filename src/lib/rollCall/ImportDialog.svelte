@@ -31,6 +31,8 @@
 
   /** The beginning of a list, which shows how it is laid out. */
   const BEGINNING = 1 << 18;
+  /** Files without a type would come without a body. */
+  const BYTES = { 'content-type': 'application/octet-stream' };
   const endings = /(\.(gz|zst|zstd|csv|tsv|txt|log|json|jsonl|ndjson|xlsx))+$/i;
   const looksLikeLog = (one: File) => /\.log\b|access/i.test(one.name);
 
@@ -56,9 +58,11 @@
   async function look(of: File, _column: string | null) {
     const whole = /\.xlsx$/i.test(of.name);
     const body = whole ? of : of.slice(0, BEGINNING);
-    const response = await fetch(`/sites/${site}/imports?${query({ preview: '1' })}`, { method: 'POST', body }).catch(
-      () => null,
-    );
+    const response = await fetch(`/sites/${site}/imports?${query({ preview: '1' })}`, {
+      method: 'POST',
+      body,
+      headers: BYTES,
+    }).catch(() => null);
     if (of !== file) return;
     const answer = (await response?.json().catch(() => null)) as (Preview & { message?: string }) | null;
     preview = response?.ok ? answer : null;
@@ -75,6 +79,7 @@
     request.onerror = () => failed(texts.failed);
     request.onabort = () => failed(texts.stopped);
     request.open('POST', `/sites/${site}/imports?${query()}`);
+    request.setRequestHeader('content-type', BYTES['content-type']);
     request.send(file);
   }
   function failed(text: string) {

@@ -1,0 +1,108 @@
+/** Roll call in a browser: a log is imported, the gap is named, and what only the log knows is fetched. */
+import { writeFileSync, mkdtempSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import type { Browser, ElementHandle, Page } from 'puppeteer-core';
+import { clickText, openBrowser, pageForEach, shows } from './support/browser';
+import { crawling } from './support/crawling';
+import { testDatabase } from './support/database';
+import type { TestDatabase } from './support/database';
+import { startApp } from './support/program';
+import { linking, standIn } from './support/standIn';
+import type { StandIn } from './support/standIn';
+
+let database: TestDatabase;
+let site: StandIn;
+let app: Awaited<ReturnType<typeof startApp>>;
+let browser: Browser;
+let page: Page;
+let faults: string[];
+let folder: string;
+let crawl: number;
+
+beforeAll(async () => {
+  folder = mkdtempSync(join(tmpdir(), 'edgemap-imports-'));
+  database = await testDatabase();
+  site = await standIn((path) => {
+    if (path === '/') return linking('Home', '/a', '/b');
+    return /^\/([ab]|old\/\d)$/.test(path) ? linking(`Page ${path}`, '/') : undefined;
+  });
+  crawl = (await crawling(() => database.db).crawl(`${site.origin}/`)).crawlId;
+  app = await startApp(database.url);
+  browser = await openBrowser();
+});
+afterAll(async () => {
+  await browser?.close();
+  await app?.stop();
+  await site?.close();
+  await database?.drop();
+  rmSync(folder, { recursive: true, force: true });
+});
+pageForEach(
+  () => browser,
+  (opened) => ({ page, faults } = opened),
+);
+
+const open = async (query = '') => {
+  await page.goto(`${app.address}sites/1/crawls/${crawl}/roll-call${query}`);
+  await page.waitForSelector('html[data-ready]');
+};
+const give = async (name: string, content: string) => {
+  writeFileSync(join(folder, name), content);
+  const picker = (await page.$('input[type=file]')) as ElementHandle<HTMLInputElement>;
+  await picker.uploadFile(join(folder, name));
+};
+const hit = (path: string, status = 200) =>
+  `203.0.113.9 - - [10/Oct/2026:13:55:36 +0000] "GET ${path} HTTP/1.1" ${status} 9 "-" "-"\n`;
+
+describe('Roll call', () => {
+  it('asks for other sources while there are none', async () => {
+    await open();
+    await shows(page, 'Links reach 3 pages. No other source is known');
+  });
+  it('names the gap that an imported log shows, and selects it', async () => {
+    await open();
+    await give('access.log', hit('/a') + hit('/old/1') + hit('/old/2') + hit('/probe', 404) + 'nothing\n');
+    await shows(page, 'Import access.log');
+    expect(await page.$eval('dialog input[value=log]', (input) => (input as HTMLInputElement).checked)).toBe(true);
+    await clickText(page, 'dialog button', 'Import');
+    await shows(page, 'access: 4 addresses, 1 of them in this crawl, 3 new; 1 line left out.');
+    await shows(page, 'the access log knows 3. 2 addresses get visits and have no route, all under /old/.');
+    await page.click('[aria-label^="1 address: linked"]');
+    await page.waitForFunction(() => location.search.includes('log%28%22access%22%29'));
+    await shows(page, '1 page');
+  });
+  it('previews a list, and lets another column be chosen', async () => {
+    await open();
+    await give('links.csv', 'From;To;Weight\n/a;/b;1,5\n/b;/a;2,5\n');
+    await shows(page, 'Numbers: weight. Rows of the same address are added up.');
+    await page.select('dialog select', '2');
+    await page.waitForFunction(() =>
+      document.querySelector('dialog td:nth-child(2)')?.className.includes('bg-primary'),
+    );
+    await clickText(page, 'dialog button', 'Import');
+    await shows(page, 'links: 2 addresses, 2 of them in this crawl, 0 new.');
+    await open('?select=list("links").weight > 2');
+    await shows(page, '1 page');
+  });
+  it('says what is wrong with a file, and stores nothing', async () => {
+    await open();
+    await give('people.csv', 'Name,Age\nAda,36\n');
+    await shows(page, 'No column of the file holds addresses. The file has these: Name, Age.');
+    faults.splice(0, faults.length, ...faults.filter((fault) => !fault.includes('400')));
+  });
+  it('sets two sources side by side, folder by folder', async () => {
+    await open('?picture=folders&sources=links,log%3Aaccess');
+    await shows(page, 'old/');
+    await shows(page, 'only access');
+  });
+  it('fetches what only the log knows into the crawl', async () => {
+    await open();
+    await clickText(page, 'button', 'Show them');
+    await shows(page, '/old/1');
+    await clickText(page, 'button', 'Fetch them into this crawl');
+    await page.waitForFunction(() => location.pathname.endsWith('/watch'));
+    await shows(page, 'Waiting');
+  });
+});
