@@ -4,6 +4,7 @@ import { importKinds } from '$core/imports';
 import type { ImportKind } from '$core/imports';
 import type { CrawlSettings } from '$core/settings';
 import { shareModels } from '$core/share';
+import { LISTED } from '$core/sitemap';
 import {
   asCrawlNumber,
   asOverride,
@@ -90,8 +91,7 @@ interface SitemapGiven {
   hreflang?: true;
   base?: string;
 }
-/** What a sitemap should list: every page that may be indexed and that links lead to. */
-const listedByDefault = asSelection('indexable and reached');
+const listedByDefault = asSelection(LISTED);
 
 const examples = (...lines: string[]) => `\nExamples:\n${lines.map((line) => `  ./edgemap ${line}`).join('\n')}\n`;
 const exitCodes = (...lines: string[]) => `\nExit codes:\n${lines.map((line) => `  ${line}`).join('\n')}\n`;
@@ -101,7 +101,7 @@ const usageCode = '2  the command was called wrongly';
 const shellCommands: [name: string, about: string][] = [
   ['demo', 'set everything up, crawl the demo website, and start Edge Map on it'],
   ['start', 'start Edge Map; PORT=… chooses the port'],
-  ['bench', 'measure: bench crawl, bench core, bench ui'],
+  ['bench', 'measure: bench crawl, bench core, bench ui, bench imports, bench imports'],
   ['test', 'run every test'],
 ];
 
@@ -275,7 +275,7 @@ Environment:
     .description('write the sitemap of a crawl')
     .addArgument(new Argument('<crawl>', 'number of the crawl').argParser(asCrawlNumber))
     .requiredOption('--out <folder>', 'folder for the files')
-    .addOption(selectOption().default(listedByDefault, '"indexable and reached"'))
+    .addOption(selectOption().default(listedByDefault, `"${LISTED}"`))
     .option('--gzip', 'compress the files')
     .option('--hreflang', 'name the editions of pages in other languages')
     .option('--base <url>', 'the folder in which the files will be published; the root of the site without it', asUrl)

@@ -14,6 +14,9 @@ export const answers = {
   missingNumber: (field: string) => `The form lacks a number: ${field}.`,
   longName: (most: number) => `A name has at most ${most} characters.`,
   tooLateToUndo: 'It is too late to undo this: it has been removed.',
+  nothingToList: 'Nothing in this selection can be listed in a sitemap of the start host.',
+  severalSitemaps: (crawl: number) =>
+    `These are more addresses than one sitemap may list. Write several with an index: ./edgemap sitemap write ${crawl} --out FOLDER`,
   noSuchImport: 'There is no such import.',
   sourceNeedsName: 'The source needs a name.',
   chooseFile: 'Choose a file first.',

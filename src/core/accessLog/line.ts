@@ -22,6 +22,18 @@ function quoteEnd(line: string, from: number): number {
 const unescaped = (text: string, hex: string) =>
   text.includes('\\') ? text.replace(/\\x([0-9a-f]{2})/gi, hex).replace(/\\(["\\])/g, '$1') : text;
 
+/**
+ * Whether a line begins with `host:port` before the address of the client. An address itself ends in no port: an IPv6 one
+ * has other colons.
+ */
+function isHostFirst(line: string, space: number): boolean {
+  const colon = line.indexOf(':');
+  if (colon < 0 || colon > space || line.lastIndexOf(':', space) !== colon) return false;
+  return (
+    /^\d+$/.test(line.slice(colon + 1, space)) && /^(?:[\d.]+|[^ ]*:[^ ]*) /.test(line.slice(space + 1, space + 60))
+  );
+}
+
 /** A line in Common or Combined Log Format. */
 function commonLine(line: string): LogLine {
   const timeAt = line.indexOf(' [');
@@ -29,9 +41,9 @@ function commonLine(line: string): LogLine {
   if (timeAt < 0 || timeEnd < 0) return notLog;
   const end = quoteEnd(line, timeEnd + 3);
   if (end < 0) return notLog;
-  const words = line.slice(0, timeAt).split(' ', 2);
-  // `host:port` before the address of the client; an address itself ends in no port.
-  const isHost = words.length === 2 && /^[^:]+:\d+$/.test(words[0]) && /^[\d.]+$|:/.test(words[1]);
+  const space = line.indexOf(' ');
+  const isHost = space > 0 && isHostFirst(line, space);
+  const second = isHost ? line.indexOf(' ', space + 1) : -1;
   const status = Number(line.slice(end + 2, end + 5));
   if (!(status >= 100 && status < 1000)) return notLog;
   const target = requestTarget(unescaped(line.slice(timeEnd + 3, end), '%$1'));
@@ -40,11 +52,11 @@ function commonLine(line: string): LogLine {
     ok: true,
     hit: {
       target,
-      host: isHost ? words[0] : null,
+      host: isHost ? line.slice(0, space) : null,
       status,
       time: parseTime(line.slice(timeAt + 2, timeEnd)),
       agent: agentAfter(line, end + 1),
-      client: isHost ? words[1] : words[0],
+      client: isHost ? line.slice(space + 1, second) : line.slice(0, space),
     },
   };
 }
@@ -107,11 +119,11 @@ export function logReader(): (line: string) => LogLine | null {
       if (fields) w3c = w3cLine(fields[1].trim().toLowerCase().split(/\s+/));
       return null;
     }
-    if (line.trim() === '') return null;
     if (first === 123) {
       const hit = jsonHit(line);
       return hit ?? notLog;
     }
-    return w3c ? w3c(line) : commonLine(line);
+    const found = w3c ? w3c(line) : commonLine(line);
+    return !found.ok && line.trim() === '' ? null : found;
   };
 }

@@ -28,7 +28,10 @@ export function requestTarget(request: string): string | LogLine {
   if (from < 2) return noRequest;
   const last = request.lastIndexOf(' ');
   const to = last >= from && request.startsWith('HTTP/', last + 1) ? last : request.length;
-  return wholeTarget(request.slice(from, to), request.slice(0, from - 1));
+  const target = request.slice(from, to);
+  return target.charCodeAt(0) === 47 && !request.startsWith('CONNECT ')
+    ? target
+    : wholeTarget(target, request.slice(0, from - 1));
 }
 
 /** @returns the target, if it can be asked for with the method */

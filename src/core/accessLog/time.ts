@@ -1,18 +1,28 @@
 /** Times as logs write them. */
 
 const months = ['jan', 'feb', 'mar', 'apr', 'may', 'jun', 'jul', 'aug', 'sep', 'oct', 'nov', 'dec'];
-/** Midnight of the last day that was read, with its zone: lines of one day follow each other. */
-let last = { text: '', midnight: 0 };
 
-function midnightOf(day: string, zone: string): number {
-  const text = day + zone;
-  if (last.text === text) return last.midnight;
-  const month = months.indexOf(day.slice(3, 6).toLowerCase());
-  const offset = /^([+-])(\d\d):?(\d\d)$/.exec(zone);
-  const seconds = offset ? (Number(offset[2]) * 3600 + Number(offset[3]) * 60) * (offset[1] === '-' ? -1 : 1) : 0;
-  const midnight = Date.UTC(Number(day.slice(7)), month, Number(day.slice(0, 2))) / 1000 - seconds;
-  last = { text, midnight: month < 0 ? NaN : midnight };
+/** The number that two digits write. */
+const two = (text: string, at: number) => 10 * text.charCodeAt(at) + text.charCodeAt(at + 1) - 528;
+
+/** Midnight of the last day that was read: lines of one day follow each other. */
+let last = { day: '', midnight: 0 };
+
+function midnightOf(day: string): number {
+  if (day !== last.day) {
+    const month = months.indexOf(day.slice(3, 6).toLowerCase());
+    const midnight = month < 0 ? NaN : Date.UTC(Number(day.slice(7)), month, two(day, 0)) / 1000;
+    last = { day, midnight };
+  }
   return last.midnight;
+}
+
+/** Seconds by which a zone such as `+0200` is ahead of UTC. */
+function zoneSeconds(text: string, at: number): number {
+  const sign = text.charCodeAt(at);
+  if (sign !== 43 && sign !== 45) return 0;
+  const seconds = two(text, at + 1) * 3600 + two(text, at + (text.charCodeAt(at + 3) === 58 ? 4 : 3)) * 60;
+  return sign === 45 ? -seconds : seconds;
 }
 
 /**
@@ -21,8 +31,8 @@ function midnightOf(day: string, zone: string): number {
  */
 export function parseTime(text: string): number | null {
   if (text.charCodeAt(2) === 47) {
-    const seconds = Number(text.slice(12, 14)) * 3600 + Number(text.slice(15, 17)) * 60 + Number(text.slice(18, 20));
-    const time = midnightOf(text.slice(0, 11), text.slice(21)) + seconds;
+    const seconds = two(text, 12) * 3600 + two(text, 15) * 60 + two(text, 18);
+    const time = midnightOf(text.slice(0, 11)) + seconds - zoneSeconds(text, 21);
     return Number.isFinite(time) ? time : null;
   }
   const number = Number(text);

@@ -1,6 +1,6 @@
 /**
  * Checks a sitemap against the sitemaps.org protocol 0.9 (https://www.sitemaps.org/protocol.html), in one pass: nothing is
- * held but the element that is being read, and a hash of each address.
+ * held but the element that is being read, and the addresses of the entries so far, as far as the protocol allows them.
  */
 import { SaxesParser } from 'saxes';
 import type { Message } from '../messages';
@@ -68,6 +68,9 @@ export const MAX_BYTES = 50 * 1024 * 1024;
 export const MAX_LOC = 2047;
 export const NAMESPACE = 'http://www.sitemaps.org/schemas/sitemap/0.9';
 
+/** Files with many more entries than are allowed have worse faults than addresses that come twice. */
+const MOST_COMPARED = 4 * MAX_URLS;
+
 const MAX_DEPTH = 20;
 const MAX_CHILDREN = 50_000;
 const changefreqs = new Set(['always', 'hourly', 'daily', 'weekly', 'monthly', 'yearly', 'never']);
@@ -92,19 +95,6 @@ export interface SitemapChecker {
   end: () => SitemapCheck;
 }
 
-/** A hash of an address, 53 bits of it: as many addresses as a sitemap may have do not meet by chance. */
-function hashOf(text: string): number {
-  let [a, b] = [0xdeadbeef, 0x41c6ce57];
-  for (let i = 0; i < text.length; i++) {
-    const code = text.charCodeAt(i);
-    a = Math.imul(a ^ code, 2654435761);
-    b = Math.imul(b ^ code, 1597334677);
-  }
-  a = Math.imul(a ^ (a >>> 16), 2246822507) ^ Math.imul(b ^ (b >>> 13), 3266489909);
-  b = Math.imul(b ^ (b >>> 16), 2246822507) ^ Math.imul(a ^ (a >>> 13), 3266489909);
-  return 4294967296 * (2097151 & b) + (a >>> 0);
-}
-
 interface Element {
   line: number;
   column: number;
@@ -118,15 +108,27 @@ interface Entry {
   changefreq: Element | null;
 }
 type FieldName = 'loc' | 'lastmod' | 'priority' | 'changefreq';
+const elementAt = ({ line, column }: { line: number; column: number }, text = ''): Element => ({ line, column, text });
 const fieldNames = new Set<string>(['loc', 'lastmod', 'priority', 'changefreq'] satisfies FieldName[]);
+
+function urlOf(text: string): URL | null {
+  try {
+    return new URL(text);
+  } catch {
+    return null;
+  }
+}
 
 /** Gathers faults, and counts entries. */
 function findings({ address, now, most = 1000, onEntry }: CheckOptions) {
   const faults: SitemapFault[] = [];
-  const met = new Set<number>();
+  const met = new Set<string>();
   const scope = address === null ? null : new URL(address);
   const folder = scope && scope.pathname.slice(0, scope.pathname.lastIndexOf('/') + 1);
+  const place = scope && scope.origin + folder!;
   let entries = 0;
+  /** Dates of one sitemap are often the same, one after the other. */
+  let date = { text: '', time: null as number | null };
   const fault = (id: SitemapFaultId, at: { line: number; column: number }, message: Message) => {
     if (faults.length < most) faults.push({ line: at.line, column: at.column, id, message });
   };
@@ -137,23 +139,23 @@ function findings({ address, now, most = 1000, onEntry }: CheckOptions) {
     if (!/^https?:\/\//i.test(text)) return fault('relative_loc', loc, { code: 'loc_relative', text: clip(text) });
     if (unescapedCharacter.test(text)) fault('not_escaped', loc, { code: 'loc_characters', text: clip(text) });
     else if (/%(?![0-9a-f]{2})/i.test(text)) fault('not_escaped', loc, { code: 'loc_escape', text: clip(text) });
-    let url: URL;
-    try {
-      url = new URL(text);
-    } catch {
-      return fault('relative_loc', loc, { code: 'loc_relative', text: clip(text) });
-    }
-    const hash = hashOf(url.href);
-    if (met.has(hash)) fault('duplicate_loc', loc, { code: 'loc_twice', address: clip(text) });
-    met.add(hash);
-    if (scope && url.origin !== scope.origin)
+    // Most addresses are plainly in the folder, as they are written: they need not be taken apart.
+    const isPlain = place !== null && text.startsWith(place) && !text.includes('/.') && kind !== 'index';
+    const url = isPlain ? null : urlOf(text);
+    if (!isPlain && !url) return fault('relative_loc', loc, { code: 'loc_relative', text: clip(text) });
+    const address = url ? url.href : text;
+    if (met.has(address)) fault('duplicate_loc', loc, { code: 'loc_twice', address: clip(text) });
+    else if (met.size < MOST_COMPARED) met.add(address);
+    if (!scope || !url) return;
+    if (url.origin !== scope.origin)
       fault('other_host', loc, { code: 'loc_host', address: clip(text), origin: scope.origin });
     else if (folder && kind !== 'index' && !url.pathname.startsWith(folder))
       fault('outside_folder', loc, { code: 'loc_folder', address: clip(text), folder });
   };
   const checkLastmod = (lastmod: Element) => {
     const text = lastmod.text.trim();
-    const time = readW3cDate(text);
+    if (date.text !== text) date = { text, time: readW3cDate(text) };
+    const { time } = date;
     if (time === null) fault('bad_lastmod', lastmod, { code: 'lastmod_bad', text: clip(text) });
     else if (time > now) fault('future_lastmod', lastmod, { code: 'lastmod_future', text });
   };
@@ -225,17 +227,16 @@ function xmlChecker(options: CheckOptions, found: ReturnType<typeof findings>): 
       stop();
     }
     path.push(local);
-    const at = { ...tagAt, text: '' };
     if (path.length === 1) {
       kind = Object.hasOwn(roots, local) ? roots[local] : 'unknown';
       rootUri = uri;
       if (kind === 'unknown') {
-        found.fault('not_a_sitemap', at, { code: 'not_a_sitemap', root: name });
+        found.fault('not_a_sitemap', tagAt, { code: 'not_a_sitemap', root: name });
         stop();
       }
       if (kind !== 'feed' && uri !== NAMESPACE)
-        found.fault('wrong_namespace', at, { code: 'sitemap_namespace', found: clip(uri) });
-      if (kind === 'index' && options.inIndex) found.fault('nested_index', at, { code: 'index_in_index' });
+        found.fault('wrong_namespace', tagAt, { code: 'sitemap_namespace', found: clip(uri) });
+      if (kind === 'index' && options.inIndex) found.fault('nested_index', tagAt, { code: 'index_in_index' });
       return;
     }
     const isEntry =
@@ -244,14 +245,14 @@ function xmlChecker(options: CheckOptions, found: ReturnType<typeof findings>): 
         : kind === 'index'
           ? path.length === 2 && local === 'sitemap'
           : feedEntries.has(local) && path.length <= 3;
-    if (isEntry && !entry) entry = { at, loc: null, lastmod: null, priority: null, changefreq: null };
+    if (isEntry && !entry) entry = { at: elementAt(tagAt), loc: null, lastmod: null, priority: null, changefreq: null };
     else if (entry && kind === 'feed' && local === 'link' && !entry.loc) {
       const href = attributes.href?.value;
       const rel = attributes.rel?.value ?? 'alternate';
-      if (href === undefined) field = entry.loc = at;
-      else if (rel === 'alternate') entry.loc = { ...at, text: href };
+      if (href === undefined) field = entry.loc = elementAt(tagAt);
+      else if (rel === 'alternate') entry.loc = elementAt(tagAt, href);
     } else if (entry && kind !== 'feed' && path.length === 3 && fieldNames.has(local) && uri === rootUri)
-      field = entry[local as FieldName] = at;
+      field = entry[local as FieldName] = elementAt(tagAt);
   });
   const text = (data: string) => {
     if (field && field.text.length < MAX_FIELD) field.text += data;

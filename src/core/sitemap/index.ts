@@ -3,5 +3,5 @@ export type { CheckOptions, SitemapCheck, SitemapChecker, SitemapFault, SitemapF
 export { readW3cDate } from './dates';
 export { sitemapReader } from './read';
 export type { SitemapEntry, SitemapEvents, SitemapReader } from './read';
-export { isListable, writeSitemaps } from './write';
+export { isListable, LISTED, writeSitemaps } from './write';
 export type { SitemapDocument, SitemapPage } from './write';

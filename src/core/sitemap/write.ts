@@ -1,6 +1,9 @@
 /** Writes sitemaps (sitemaps.org 0.9), split where the protocol wants it, with an index where there are several. */
 import { MAX_BYTES, MAX_LOC, MAX_URLS, NAMESPACE } from './check';
 
+/** What a sitemap should list, as a selection: every page that may be indexed and that links lead to. */
+export const LISTED = 'indexable and reached';
+
 export interface SitemapPage {
   address: string;
   /** A W3C date that something shows; null when nothing does: it is never invented. */

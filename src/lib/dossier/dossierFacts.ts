@@ -61,5 +61,13 @@ export function dossierFacts(f: Facts, start: string): [label: string, value: st
     ['Size', bytes(f.bytes)],
     ['Response', typeof f.response_ms === 'number' ? `${number(f.response_ms)} ms` : '—'],
     ['Sitemap lastmod', known(f.sitemap_lastmod)],
+    // Most crawls have no imports.
+    ...(typeof f.log_hits === 'number'
+      ? [
+          ['Log hits', `${number(f.log_hits)}, ${number(f.crawler_hits)} of search crawlers`] as [string, string],
+          ['Last hit', known(f.last_hit)] as [string, string],
+        ]
+      : []),
+    ...(typeof f.list_hits === 'number' ? [['List rows', number(f.list_hits)] as [string, string]] : []),
   ];
 }

@@ -9,8 +9,10 @@
     files: { address: string; entries: number; skipped: number; fault: Message | null; line: number | null }[];
     faults: { name: string; file: string; line: number | null; evidence: Message }[];
     href: (select: string) => string;
+    /** Where the crawl is. */
+    base: string;
   }
-  let { files, faults, href }: Props = $props();
+  let { files, faults, href, base }: Props = $props();
   const MOST = 100;
 </script>
 
@@ -61,4 +63,8 @@
   </ul>
   {#if faults.length > MOST}<p class="quiet text-xs">{texts.andMore(faults.length - MOST)}</p>{/if}
 {/if}
-<p class="quiet mt-2 pb-1 text-xs">{texts.checkAtTerminal}</p>
+<p class="mt-2 pb-1 text-xs">
+  <a class="text-primary hover:underline" href="{base}/sitemap" title={texts.writeSitemapMeans} download
+    >{texts.writeSitemap}</a
+  ><span class="quiet block">{texts.checkAtTerminal}</span>
+</p>

@@ -79,6 +79,8 @@ export const texts = {
   line: (line: number) => `, line ${line}`,
   listedNotIndexable: 'Listed, and may not be indexed',
   indexableNotListed: 'May be indexed, and not listed',
-  checkAtTerminal:
-    'Every check of the protocol, line by line: ./edgemap sitemap check ADDRESS. To write a sitemap of this crawl: ./edgemap sitemap write.',
+  writeSitemap: 'Save the sitemap that this crawl suggests',
+  writeSitemapMeans:
+    'All indexable pages with a route, with dates that something shows, and their editions in other languages',
+  checkAtTerminal: 'To check a sitemap by every rule of the protocol, line by line: ./edgemap sitemap check ADDRESS',
 };

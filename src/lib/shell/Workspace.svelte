@@ -214,6 +214,13 @@
           <a class={item} href="{base}/export?{shown}&format=csv" download onclick={close}>{texts.saveAsCsv}</a>
           <a class={item} href="{base}/export?{shown}&format=json" download onclick={close}>{texts.saveAsJson}</a>
           {#if over === 'pages' && !data.fault && total > 0}
+            <a
+              class={item}
+              href="{base}/sitemap?select={encodeURIComponent(view.select)}"
+              title={texts.aSitemapLists}
+              download
+              onclick={close}>{texts.saveAsSitemap}</a
+            >
             <form method="post" action="{base}/reach?/again">
               <input type="hidden" name="select" value={view.select} />
               <button class={item} title={texts.aNewCrawlFetches}>{texts.fetchThePagesAgain}</button>

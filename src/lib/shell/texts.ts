@@ -75,6 +75,9 @@ export const texts = {
   copyAsCsv: 'Copy as CSV',
   saveAsCsv: 'Save as CSV',
   saveAsJson: 'Save as JSON',
+  saveAsSitemap: 'Save as sitemap',
+  aSitemapLists:
+    'A sitemap.xml of the selected pages of the start host, with dates that something shows; of all indexable, reached pages when nothing is selected',
   aNewCrawlFetches: 'A new crawl fetches only what is selected; the rest is carried over',
   fetchThePagesAgain: 'Fetch the pages again',
   nothingIsInThisSelectionChange: 'The selection is empty. Change it above, or',

@@ -1,0 +1,29 @@
+import { error } from '@sveltejs/kit';
+import { sitemapsOf } from '$core/formats';
+import { LISTED } from '$core/sitemap';
+import { originOf } from '$core/url';
+import { getCrawl, lastmodsOf, orderedRows } from '$server/index';
+import { crawlWithSnapshot } from '../../../../../crawl';
+import { answers } from '../../../../../texts';
+import { readableList } from '../../../../../view';
+import type { RequestHandler } from './$types';
+
+/** The sitemap of a selection of pages, `?select=…`; of all that should be listed without one. */
+export const GET: RequestHandler = async ({ locals, url }) => {
+  const view = { list: 'pages', select: url.searchParams.get('select') || LISTED, sort: 'url', by: 'section' } as const;
+  const { db, crawl, snapshot } = await crawlWithSnapshot(locals, 'links');
+  readableList(snapshot, view);
+  const row = (await getCrawl(db, crawl.id))!;
+  const { documents, listed } = sitemapsOf(snapshot, {
+    pages: [...orderedRows(snapshot, view)],
+    base: `${originOf(row.settings.start)}/`,
+    lastmods: await lastmodsOf(db, row),
+    hreflang: true,
+    gzip: false,
+  });
+  if (listed === 0) error(400, answers.nothingToList);
+  if (documents.length > 1) error(400, answers.severalSitemaps(crawl.id));
+  return new Response(documents[0].text, {
+    headers: { 'content-type': 'application/xml', 'content-disposition': 'attachment; filename="sitemap.xml"' },
+  });
+};
