@@ -17,6 +17,9 @@ describe('everybody can use it', () => {
     ['what has no route', 'reach', { picture: 'lost', reader: 'crawler' }],
     ['the gates', 'reach', { picture: 'gates', select: 'depht' }],
     ['the readers', 'reach', { picture: 'readers', page: `${SITE}/visit/prices`, part: 'in' }],
+    ['Roll call', 'roll-call', {}],
+    ['the folders of Roll call', 'roll-call', { picture: 'folders', select: 'seen in sitemap' }],
+    ['the sitemaps', 'roll-call', { picture: 'sitemaps' }],
     ['Flow', 'flow', {}],
     ['the findings of Flow', 'flow', { picture: 'findings', list: 'edits', select: 'kind = click' }],
     [

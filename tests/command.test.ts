@@ -1,6 +1,6 @@
 /** ./edgemap as it is typed. */
 import { spawn, spawnSync } from 'node:child_process';
-import { existsSync, mkdirSync, mkdtempSync, readdirSync, readFileSync, rmSync } from 'node:fs';
+import { existsSync, mkdirSync, mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { createServer } from 'node:net';
 import type { AddressInfo } from 'node:net';
 import { tmpdir } from 'node:os';
@@ -42,7 +42,19 @@ describe('./edgemap', () => {
   it('says what it can do', async () => {
     const { code, out } = await edgemap('help');
     expect(code).toBe(0);
-    for (const command of ['demo', 'start', 'crawl', 'export', 'select', 'worker', 'bench', 'test'])
+    for (const command of [
+      'demo',
+      'start',
+      'crawl',
+      'export',
+      'select',
+      'import',
+      'sources',
+      'sitemap',
+      'worker',
+      'bench',
+      'test',
+    ])
       expect(out).toMatch(new RegExp(`^  ${command}\\b`, 'm'));
   });
   it('exits with 2 for what it does not know', async () => {
@@ -140,6 +152,63 @@ describe('a finished crawl', () => {
       code: 2,
       said: expect.stringContaining('depth > deep\n          ^^^^') as string,
     });
+  });
+});
+
+describe('sources besides the crawl', () => {
+  const hit = (path: string) => `203.0.113.9 - - [10/Oct/2026:13:55:36 +0000] "GET ${path} HTTP/1.1" 200 9 "-" "-"`;
+  it('are imported, compared, and written as a sitemap that has no fault', async () => {
+    site = await standIn({ '/': linking('Home', '/a'), '/a': linking('A', '/'), '/old': linking('Old') });
+    const start = `${site.origin}/`;
+    const { said } = await edgemap('crawl', start);
+    const crawl = /Crawl (\d+):/.exec(said)![1];
+    const [log, rejects] = [join(folder, 'access.log'), join(folder, 'rejects.csv')];
+    writeFileSync(log, [hit('/a'), hit('/old'), 'nothing', ''].join('\n'));
+    const imported = await edgemap('import', start, log, '--as', 'log', '--name', 'May', '--rejects', rejects);
+    expect([imported.code, imported.out]).toEqual([0, '3 lines, 2 addresses, 1 matched, 1 new, 1 rejected\n']);
+    expect(readFileSync(rejects, 'utf8')).toMatch(/^line,reason\r\n3,The line is in no format/);
+    const again = await edgemap('import', start, log, '--as', 'log', '--name', 'May');
+    expect(again.out).toBe(imported.out);
+    expect(again.said).toMatch(/This file was imported before, as log “May”.*Nothing has changed\./);
+    const out = join(folder, 'sources');
+    expect((await edgemap('sources', crawl, '--out', out)).code).toBe(0);
+    expect(readFileSync(join(out, 'agreement.csv'), 'utf8').trim().split('\r\n')).toEqual([
+      'sources,urls,indexable,hits',
+      'links,1,1,0',
+      'links+log:May,1,1,1',
+      'log:May,1,0,1',
+    ]);
+    expect(readFileSync(join(out, 'sources.csv'), 'utf8')).toContain(`${start}old,,,,0,0,1`);
+    expect((await edgemap('sitemap', 'write', crawl, '--out', out)).said).toMatch(/2 addresses written to/);
+    const checked = await edgemap('sitemap', 'check', join(out, 'sitemap.xml'), '--json');
+    expect([checked.code, JSON.parse(checked.out)]).toEqual([
+      0,
+      { files: [{ address: join(out, 'sitemap.xml'), kind: 'urlset', entries: 2, faults: [] }] },
+    ]);
+  });
+  it('that cannot be imported are told in words', async () => {
+    const file = join(folder, 'names.csv');
+    writeFileSync(file, 'Name,Age\nAda,36\n');
+    const refused = await edgemap('import', 'https://www.larkfield.example/', file, '--as', 'list');
+    expect([refused.code, refused.said]).toEqual([1, expect.stringMatching(/No column of the file holds addresses/)]);
+    const missing = await edgemap('import', 'https://www.larkfield.example/', `${file}x`, '--as', 'list');
+    expect([missing.code, missing.said]).toEqual([2, expect.stringMatching(/The file cannot be read/)]);
+    expect((await edgemap('import', 'https://www.larkfield.example/', file)).code).toBe(2);
+  });
+  it('a sitemap is checked with all that it names, each fault at its line', async () => {
+    const namespace = 'xmlns="http://www.sitemaps.org/schemas/sitemap/0.9"';
+    site = await standIn((path) => {
+      const { origin } = site!;
+      if (path === '/index.xml')
+        return `<sitemapindex ${namespace}>\n<sitemap><loc>${origin}/a.xml</loc></sitemap>\n<sitemap><loc>${origin}/gone.xml</loc></sitemap></sitemapindex>`;
+      return path === '/a.xml' ? `<urlset ${namespace}>\n<url>\n<loc>/relative</loc></url></urlset>` : undefined;
+    });
+    const { code, out } = await edgemap('sitemap', 'check', `${site.origin}/index.xml`);
+    expect(code).toBe(1);
+    expect(out.trim().split('\n')).toEqual([
+      expect.stringMatching(new RegExp(`^${site.origin}/a\\.xml:3:1 relative_loc `)) as string,
+      expect.stringMatching(new RegExp(`^${site.origin}/gone\\.xml:1:1 unreachable .*404`)) as string,
+    ]);
   });
 });
 

@@ -64,7 +64,11 @@ export async function serve(): Promise<number> {
     if (request.headers['sec-fetch-site'] === 'cross-site')
       return refuse(response, 403, 'Another website has asked this of Edge Map. Open the address by hand.\n');
     const isImport = /^\/sites\/\d+\/imports(\?|$)/.test(request.url ?? '');
-    if (!isImport && isTooLarge(request)) return refuse(response, 413, TOO_LARGE);
+    if (!isImport && isTooLarge(request)) {
+      // Whoever is still sending reads the answer only after that.
+      request.resume();
+      return refuse(response, 413, TOO_LARGE);
+    }
     request.headers['x-edgemap-protocol'] = 'http';
     handler(request, response);
   });
