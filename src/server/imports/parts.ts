@@ -1,8 +1,9 @@
 /** The stored form of an import: columns, deflated, in pieces. */
 import { promisify } from 'node:util';
-import { deflate, inflate } from 'node:zlib';
+import { createDeflate, deflate, inflate } from 'node:zlib';
 import { and, asc, eq } from 'drizzle-orm';
 import type { ImportedSource } from '$core/imports';
+import { inRuns } from '../database';
 import type { Database } from '../database';
 import { importPart } from '../database/schema';
 
@@ -10,6 +11,8 @@ const deflated = promisify(deflate);
 const inflated = promisify(inflate);
 
 const CHUNK_BYTES = 1 << 20;
+const LEVEL = 3;
+const LINES = 10_000;
 const ADDRESSES = 'addresses';
 const COLUMN = 'column.';
 /** Cells of days and statuses of a log: for each address where its cells end, and the cells with their hits in turn. */
@@ -25,21 +28,33 @@ export interface ImportContent extends Pick<ImportedSource, 'addresses' | 'colum
 const bytesOf = ({ buffer, byteOffset, byteLength }: ArrayBufferView) =>
   Buffer.from(buffer as ArrayBuffer, byteOffset, byteLength);
 
+/** Texts that hold no line breaks, one a line, deflated some at a time: a million of them are not joined as one text. */
+async function deflatedLines(texts: readonly string[]): Promise<Buffer> {
+  const deflater = createDeflate({ level: LEVEL });
+  const packed: Buffer[] = [];
+  deflater.on('data', (piece: Buffer) => packed.push(piece));
+  const ended = new Promise((resolve, reject) => deflater.once('end', resolve).once('error', reject));
+  for (const run of inRuns(texts, LINES))
+    if (!deflater.write(`${run.join('\n')}\n`)) await new Promise((resolve) => deflater.once('drain', resolve));
+  deflater.end();
+  await ended;
+  return Buffer.concat(packed);
+}
+
 /** Stores what an import holds, within a transaction. */
 export async function writeParts(
   tx: Pick<Database, 'insert'>,
   importId: number,
   { addresses, columns, cells }: ImportContent,
 ): Promise<void> {
-  const write = async (part: string, bytes: Buffer) => {
-    const packed = await deflated(bytes, { level: 3 });
+  const store = async (part: string, packed: Buffer) => {
     for (let seq = 0; seq === 0 || seq * CHUNK_BYTES < packed.length; seq++)
       await tx
         .insert(importPart)
         .values({ importId, part, seq, data: packed.subarray(seq * CHUNK_BYTES, (seq + 1) * CHUNK_BYTES) });
   };
-  // No address holds a line break.
-  await write(ADDRESSES, Buffer.from(addresses.join('\n')));
+  const write = async (part: string, bytes: Buffer) => store(part, await deflated(bytes, { level: LEVEL }));
+  await store(ADDRESSES, await deflatedLines(addresses));
   for (const [name, column] of Object.entries(columns)) await write(COLUMN + name, bytesOf(column));
   if (!cells) return;
   let end = 0;
@@ -59,7 +74,7 @@ async function readPart(db: Database, importId: number, part: string): Promise<B
 /** The addresses of an import, ascending. */
 export async function readAddresses(db: Database, importId: number): Promise<string[]> {
   const text = (await readPart(db, importId, ADDRESSES)).toString();
-  return text === '' ? [] : text.split('\n');
+  return text === '' ? [] : text.slice(0, -1).split('\n');
 }
 
 /** The addresses of an import and its columns. */
