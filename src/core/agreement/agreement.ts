@@ -3,6 +3,7 @@ import { sources, verdicts } from '../facts';
 import type { Verdict } from '../facts';
 import { firstColumn, sourceName } from '../imports';
 import type { SnapshotWithImports } from '../imports';
+import { memoOf } from '../snapshot';
 import { addressParts } from '../url';
 
 /** More cannot be told apart in one picture, nor by the bits of a number. */
@@ -48,6 +49,20 @@ export function sourceBook({ count, columns, imports }: SnapshotWithImports): So
   });
   return { names, pages: count, unknown, known, hits };
 }
+
+/** As {@link sourceBook}, kept as long as the snapshot. */
+export const sourceBookOf = memoOf<SourceBook, SnapshotWithImports>(sourceBook);
+
+/** For each source how many addresses it knows, and how many of them no other does. */
+export const sourceSizesOf = memoOf<{ urls: Float64Array; alone: Float64Array }, SourceBook>(({ names, known }) => {
+  const [urls, alone] = [new Float64Array(names.length), new Float64Array(names.length)];
+  for (const bits of known)
+    for (let at = 0; at < names.length; at++) {
+      urls[at] += (bits >> at) & 1;
+      alone[at] += Number(bits === 1 << at);
+    }
+  return { urls, alone };
+});
 
 function unknownAddresses(imports: SnapshotWithImports['imports']): string[] {
   const found = new Set<string>();

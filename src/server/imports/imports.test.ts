@@ -36,6 +36,30 @@ const take = (content: string | Buffer, rest: Partial<FileToImport> = {}) =>
 const line = (target: string, agent = '-') =>
   `203.0.113.9 - - [10/Oct/2026:13:55:36 +0000] "GET ${target} HTTP/1.1" 200 1 "-" "${agent}"`;
 
+/** Two rows, `/visit` with 12 visits and `/shop` with 3.5, in Office Open XML. */
+const sheet = [
+  'UEsDBBQAAAAIAGCte12Yz1MF3AAAANMBAAATAAAAW0NvbnRlbnRfVHlwZXNdLnhtbK2RvU7EMBCEXyVyi86bo6BASa4AWqDgBRZn',
+  'c7HiP3l9R3h7Nj6goAKJamXP7HwjbXdYvWvOlNnG0Ku9btVh6F7eE3EjSuBezaWkWwA2M3lkHRMFUaaYPRZ55iMkNAseCa7b9gZM',
+  'DIVC2ZUtQw3dPU14cqV5WOX7QsnkWDV3F+PG6hWm5KzBIjqcw/iDsvskaNmsHp5t4isxKBi6J6mf7UjNM+byiF7iYHXwFvPyGuOi',
+  'N9ufaHGarKExmpOXFc0pE448ExXvdJ3aow2/4FczQx37fy7ynf/VA+rZhg9QSwMEFAAAAAgAYK17XUuDozqWAAAABQEAAAsAAABf',
+  'cmVscy8ucmVsc43PPQ7CMAwF4KtEPkDdMjCgpl1YuiIuEFL3R23iyAlQbk9GihgY/fz0Wa7bza3qQRJn9hqqooS2qS+0mpSDOM0h',
+  'qtzwUcOUUjghRjuRM7HgQD5vBhZnUh5lxGDsYkbCQ1keUT4N2Juq6zVI11egrq9A/9g8DLOlM9u7I59+nPhqZNnISEnDtuKTZbkx',
+  'L0VGAZsadw82b1BLAwQUAAAACABgrXtdIHRQMZ8AAAD4AAAADwAAAHhsL3dvcmtib29rLnhtbI2PORKDMAxFr+LRATCkSMEY06Sh',
+  'yxUcENgDXkZyluPHA6FPpeWP3tdX/cdv4oXELoYOmqqGXqt3pPUR4yqKGLgDm3NqpeTRojdcxYShKHMkb3IZaZGcCM3EFjH7TV7q',
+  '+iq9cQEOQkv/MOI8uxFvcXx6DPmAEG4ml9fYusSg1e7AvyqC8djB3SzIIPbVMJUQIKh1paFhakBqJc8reQbTX1BLAwQUAAAACABg',
+  'rXtdbTbpdJoAAAAGAQAAGgAAAHhsL19yZWxzL3dvcmtib29rLnhtbC5yZWxzjc87DsIwDAbgq0Q+QN0yMKCmXVhYEReIUrep2jwU',
+  'm9ftiRgQlRiYLP+2Pstt//CrulHmOQYNTVVD37VnWo2UgN2cWJWNwBqcSDogsnXkDVcxUSiTMWZvpLR5wmTsYibCXV3vMX8bsDXV',
+  'adCQT0MD6vJM9I8dx3G2dIz26inIjxN4j3lhRyQFNXki0fCJGN+lqYoK2LW4+bB7AVBLAwQUAAAACABgrXtdahw8v90AAADJAQAA',
+  'GAAAAHhsL3dvcmtzaGVldHMvc2hlZXQxLnhtbHWRXWrDMBCEr2J0AK1/SB+KrNDSAxQCfRfOJhbRH1ph5fiVTDFtsd+0szvzwUic',
+  'n9Y0C0bS3o2s4y07S5F9fNCMmJqydTSyOaXwCkDTjFYR9wFd2dx8tCqVMd6BQkR1XU3WQN+2L2CVdkyKVftQSUkRfW5ioRR1qo+3',
+  'jjVpZNoZ7fCSYtE1SZHkp7qjgCQF1Bmmn/v3o/svTTrRXwcU2obsN2R/EAFLzdiDVu8iu17AspM8bMnDQXItj0p7OWduVHzcNJor',
+  'x6eywSDQ7MMedVipAz/9w8KvPmH7KPkNUEsBAhQDFAAAAAgAYK17XZjPUwXcAAAA0wEAABMAAAAAAAAAAAAAAIABAAAAAFtDb250',
+  'ZW50X1R5cGVzXS54bWxQSwECFAMUAAAACABgrXtdS4OjOpYAAAAFAQAACwAAAAAAAAAAAAAAgAENAQAAX3JlbHMvLnJlbHNQSwEC',
+  'FAMUAAAACABgrXtdIHRQMZ8AAAD4AAAADwAAAAAAAAAAAAAAgAHMAQAAeGwvd29ya2Jvb2sueG1sUEsBAhQDFAAAAAgAYK17XW02',
+  '6XSaAAAABgEAABoAAAAAAAAAAAAAAIABmAIAAHhsL19yZWxzL3dvcmtib29rLnhtbC5yZWxzUEsBAhQDFAAAAAgAYK17XWocPL/d',
+  'AAAAyQEAABgAAAAAAAAAAAAAAIABagMAAHhsL3dvcmtzaGVldHMvc2hlZXQxLnhtbFBLBQYAAAAABQAFAEUBAAB9BAAAAAA=',
+].join('');
+
 describe('a list', () => {
   const csv =
     'Page;Clicks\n/visit;1.204\nhttps://www.larkfield.example/shop;98,5\n/visit;6\nhttps://elsewhere.example/;1\n;2\n';
@@ -68,6 +92,23 @@ describe('a list', () => {
       addresses: 2,
       rejected: 1,
     });
+  });
+  it('may be a spreadsheet', async () => {
+    const outcome = await take(Buffer.from(sheet, 'base64'), { name: 'Sheet', file: 'pages.xlsx' });
+    expect(outcome).toMatchObject({ lines: 2, addresses: 2, rejected: 0 });
+    expect([...(await readContent(test.db, outcome.id)).columns.visits]).toEqual([3.5, 12]);
+  });
+  it.each([
+    ['binary', Buffer.from(Array.from({ length: 5000 }, (_, i) => (i * 7919) % 256))],
+    ['a quotation without end', Buffer.from(`url,n\n/a,1\n"/b,${'x'.repeat(600_000)}\n`)],
+    ['one line without end', Buffer.from('x'.repeat(3_000_000))],
+    ['a spreadsheet that is none', Buffer.from('PK\u0003\u0004 nothing of the kind')],
+  ])('that is %s ends in words', async (_, bytes) => {
+    const end = await importFile(test.db, site, given('', { name: 'Odd', bytes: pieces(bytes, 65_536) })).then(
+      ({ rejected }) => `rejected ${rejected}`,
+      (error: Error) => `${error.constructor.name}: ${error.message}`,
+    );
+    expect(end).toMatch(/^(rejected [1-9]|ImportError: )/);
   });
   it('in windows-1252 keeps its letters', async () => {
     const { id } = await take(Buffer.from('url,n\n/caf\u00e9,1\n/th\u00e9,2\n', 'latin1'), { name: 'Latin' });

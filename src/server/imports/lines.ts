@@ -5,6 +5,8 @@ import { Decompress } from 'fzstd';
 /** A file that cannot be imported, with what to do about it. */
 export class ImportError extends Error {}
 
+/** Bytes that are undone at once. */
+const PIECE = 1 << 18;
 /** A line that is longer holds nothing that can be read, and is cut. */
 const MAX_LINE = 1 << 16;
 
@@ -16,7 +18,7 @@ const isZstd = (head: Uint8Array) => head[0] === 0x28 && head[1] === 0xb5 && hea
 export const isZip = (head: Uint8Array) => head[0] === 0x50 && head[1] === 0x4b && head[2] === 3 && head[3] === 4;
 
 async function* gunzip(source: Bytes): Bytes {
-  const inflater = createGunzip();
+  const inflater = createGunzip({ chunkSize: PIECE });
   const feed = async () => {
     for await (const piece of source)
       if (!inflater.write(piece)) await new Promise((resolve) => inflater.once('drain', resolve));

@@ -154,7 +154,8 @@ function layoutOf(rows: readonly Row[], delimiter: Layout['delimiter'], { column
   const guessed = guessColumns(cells, column);
   if (guessed) return { delimiter, ...guessed };
   // Paths without a slash, one a line, are addresses all the same.
-  if (column === null && cells.length > 0 && cells.every(({ length }) => length === 1))
+  const isPath = (row: readonly string[]) => row.length === 1 && /^[\x21-\x7e]+$/.test(row[0].trim());
+  if (column === null && cells.length > 0 && cells.every(isPath))
     return { delimiter, hasHeader: false, addressColumn: 0, numbers: [], decimal: '.' };
   const header = cells[0]?.filter((cell) => cell.trim()).slice(0, 20) ?? [];
   const known = header.length ? ` The file has these: ${header.join(', ')}.` : ' The file is empty.';

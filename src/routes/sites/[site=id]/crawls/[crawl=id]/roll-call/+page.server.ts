@@ -1,6 +1,7 @@
 import { redirect } from '@sveltejs/kit';
-import { agreementOf, foldersOf, MAX_SOURCES, sourceBook } from '$core/agreement';
+import { agreementOf, foldersOf, MAX_SOURCES, sourceBookOf, sourceSizesOf } from '$core/agreement';
 import { rollCallAnswer } from '$core/answers';
+import type { SnapshotWithImports } from '$core/imports';
 import { addressAt } from '$core/snapshot';
 import { readSources } from '$lib/rollCall/sources';
 import { crawlPath } from '$lib/shell/routes';
@@ -19,6 +20,13 @@ function chosenBits(names: readonly string[], asked: string): number {
   return bits || 2 ** names.length - 1;
 }
 
+/** The snapshot with as many imports as can be compared, the newest. */
+function comparedOf(snapshot: SnapshotWithImports): SnapshotWithImports {
+  const most = MAX_SOURCES - 2;
+  if (snapshot.imports.length <= most) return snapshot;
+  return Object.create(snapshot, { imports: { value: snapshot.imports.slice(-most) } }) as SnapshotWithImports;
+}
+
 /** Addresses that only imports know and that are shown. */
 const MOST_UNKNOWN = 200;
 
@@ -26,19 +34,15 @@ export const load: PageServerLoad = async (event) => {
   const { db, crawl, snapshot, state, list } = await listScreen(event, COLUMNS);
   const { picture } = state;
   const imports = await importsOfCrawl(db, crawl.id);
-  // The newest are compared where there are too many.
-  const taken = Object.create(snapshot, {
-    imports: { value: snapshot.imports.slice(-(MAX_SOURCES - 2)) },
-  }) as typeof snapshot;
-  const book = sourceBook(taken);
+  const compared = comparedOf(snapshot);
+  const book = sourceBookOf(compared);
+  const sizes = sourceSizesOf(book);
   const chosen = chosenBits(book.names, state.sources);
   const rows = agreementOf(book, snapshot.columns.verdict, chosen);
   // By folder the first two that take part are set side by side.
   const [first, second = 1] = book.names.flatMap((_, at) => (chosen & (1 << at) ? [at] : []));
   const addressOf = (at: number) => (at < book.pages ? addressAt(snapshot, at) : book.unknown[at - book.pages]);
   const has = (source: 0 | 1, at: number) => (book.known[at] & (1 << (source ? second : first))) !== 0;
-  const countOf = (at: number) => book.known.reduce((n, bits) => n + ((bits >> at) & 1), 0);
-  const aloneOf = (at: number) => book.known.reduce((n, bits) => n + Number(bits === 1 << at), 0);
   const report = picture === 'sitemaps' ? await openReport(db, crawl) : null;
   return {
     list,
@@ -46,10 +50,10 @@ export const load: PageServerLoad = async (event) => {
     names: book.names,
     sources: book.names.map((name, at) => ({
       name,
-      urls: countOf(at),
-      alone: aloneOf(at),
+      urls: sizes.urls[at],
+      alone: sizes.alone[at],
       isChosen: (chosen & (1 << at)) !== 0,
-      from: at < 2 ? null : (imports.find(({ id }) => id === taken.imports[at - 2].id) ?? null),
+      from: at < 2 ? null : (imports.find(({ id }) => id === compared.imports[at - 2].id) ?? null),
     })),
     rows,
     unknown: { total: book.unknown.length, first: book.unknown.slice(0, MOST_UNKNOWN) },
@@ -68,7 +72,7 @@ export const actions: Actions = {
   /** Fetches the addresses that only imports know into the crawl, which goes on. */
   fetch: async ({ locals }) => {
     const { db, crawl, snapshot } = await crawlWithSnapshot(locals, 'facts');
-    await fetchToo(db, crawl, sourceBook(snapshot).unknown);
+    await fetchToo(db, crawl, sourceBookOf(comparedOf(snapshot)).unknown);
     redirect(303, `${crawlPath(crawl.siteId, crawl.id)}/watch`);
   },
 };
