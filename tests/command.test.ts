@@ -186,6 +186,24 @@ describe('sources besides the crawl', () => {
       { files: [{ address: join(out, 'sitemap.xml'), kind: 'urlset', entries: 2, faults: [] }] },
     ]);
   });
+  it('a written sitemap has dates only where something shows them', async () => {
+    let isNew = false;
+    site = await standIn((path) => {
+      if (path === '/') return linking('Home', '/a', '/b');
+      return path === '/a' || path === '/b'
+        ? linking(isNew && path === '/a' ? 'Changed' : `Page ${path}`, '/')
+        : undefined;
+    });
+    const start = `${site.origin}/`;
+    await edgemap('crawl', start);
+    isNew = true;
+    const crawl = /Crawl (\d+):/.exec((await edgemap('crawl', start)).said)![1];
+    const out = join(folder, 'dated');
+    await edgemap('sitemap', 'write', crawl, '--out', out);
+    const entries = readFileSync(join(out, 'sitemap.xml'), 'utf8').match(/<url>[^]*?<\/url>/g)!;
+    const today = new Date().toISOString().slice(0, 10);
+    expect(entries.map((entry) => /<lastmod>(.*)<\/lastmod>/.exec(entry)?.[1] ?? null)).toEqual([null, today, null]);
+  });
   it('that cannot be imported are told in words', async () => {
     const file = join(folder, 'names.csv');
     writeFileSync(file, 'Name,Age\nAda,36\n');

@@ -21,7 +21,6 @@ const IDLE_MS = 500;
 const RETRY_MS = 2000;
 /** How often an idle worker looks for what was deleted. */
 const REMOVAL_MS = 5000;
-let nextRemoval = 0;
 
 /** How the names of workers begin that others may help. A crawl at a terminal keeps to the settings of its terminal. */
 const WORKER = 'worker:';
@@ -65,6 +64,7 @@ export async function work({ db, log, allowPrivate, predecessor, signal }: WorkO
 
 async function takeJobs({ log, ...options }: Omit<WorkOptions, 'predecessor'> & { owner: string }): Promise<void> {
   const { db, owner, signal } = options;
+  const removeIfDue = removal(db, signal, log);
   while (!signal.aborted) {
     let lease: Lease | null = null;
     try {
@@ -80,7 +80,7 @@ async function takeJobs({ log, ...options }: Omit<WorkOptions, 'predecessor'> & 
       } else if (helped !== null) {
         log.info({ crawlId: helped }, 'helps with a crawl');
         await helpWith(options, helped);
-      } else await removeIfDue(db, signal, log);
+      } else await removeIfDue();
       if (lease === null) await sleep(IDLE_MS, undefined, { signal }).catch(() => {});
     } catch (error) {
       // What waits in the database is taken up again by whoever reaches it first.
@@ -92,11 +92,14 @@ async function takeJobs({ log, ...options }: Omit<WorkOptions, 'predecessor'> & 
   }
 }
 
-/** Removes what was deleted, when it is time to look for it. */
-async function removeIfDue(db: Database, signal: AbortSignal, log: Logger): Promise<void> {
-  if (performance.now() < nextRemoval) return;
-  nextRemoval = performance.now() + REMOVAL_MS;
-  if (await removeDeleted(db, signal)) log.info('removed what was deleted');
+/** Makes a function that removes what was deleted, when it is time to look for it. */
+function removal(db: Database, signal: AbortSignal, log: Logger): () => Promise<void> {
+  let next = 0;
+  return async () => {
+    if (performance.now() < next) return;
+    next = performance.now() + REMOVAL_MS;
+    if (await removeDeleted(db, signal)) log.info('removed what was deleted');
+  };
 }
 
 /** Ends a job that this program cannot run, so that it is not tried without end. */

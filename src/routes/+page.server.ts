@@ -11,7 +11,6 @@ import {
   deleteCrawl,
   deleteSite,
   demoSettings,
-  getSite,
   newestCrawls,
   OperatorError,
   recentCrawls,
@@ -81,12 +80,6 @@ export const actions: Actions = {
     const known = await siteByStart(db, start.address);
     const settings = known?.settings ?? settingsSchema.parse({ start: start.address });
     return crawlAndWatch(db, known?.id ?? (await saveSite(db, settings)), settings);
-  },
-  again: async ({ request }) => {
-    const db = appDatabase();
-    const site = await getSite(db, numberIn(await request.formData(), 'site'));
-    if (!site || site.deletedAt) error(404, answers.noSuchSite);
-    return crawlAndWatch(db, site.id, site.settings);
   },
   demo: async () => {
     const db = appDatabase();

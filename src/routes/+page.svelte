@@ -130,8 +130,7 @@
               <td class="px-2 text-right">
                 <Menu label={texts.more} about={texts.moreActionsFor(name ?? start)}>
                   {#snippet children(close)}
-                    <form method="post" action="?/again">
-                      <input type="hidden" name="site" value={id} />
+                    <form method="post" action="/sites/{id}?/again">
                       <button class={item}>{texts.crawlAgain}</button>
                     </form>
                     <a class={item} href="/settings?site={id}">{texts.settings}</a>

@@ -180,12 +180,12 @@
           <a class="quiet text-xs hover:underline" href="/findings/{finding.id}" aria-label={texts.about(finding.name)}
             >?</a
           >
-          <span class="block text-xs"
-            >{finding.rule}{#if finding.evidence.length}
-              <span class="quiet"
+          <span class="block text-xs">
+            {finding.rule}
+            {#if finding.evidence.length}<span class="quiet"
                 >{texts.here(finding.evidence.map(({ name, value }) => factText(name, value)).join(', '))}</span
-              >{/if}</span
-          >
+              >{/if}
+          </span>
           <span class="quiet block text-xs">{finding.remedy}</span>
         </li>
       {:else}

@@ -2,7 +2,8 @@
 import { invalidateAll } from '$app/navigation';
 import { say, sayUndoable } from '../shell/say.svelte';
 
-const UNDO_SECONDS = 10;
+/** How long the message offers to undo it; it can be reported again at any time. */
+const OFFER_SECONDS = 10;
 
 async function send<T>(site: number, method: 'POST' | 'DELETE', body: object): Promise<T | null> {
   const response = await fetch(`/sites/${site}/ignored`, { method, body: JSON.stringify(body) }).catch(() => null);
@@ -29,6 +30,6 @@ export async function ignore(
 ): Promise<boolean> {
   const done = await send<{ id: number }>(site, 'POST', { finding: id, within, reason });
   if (!done) return false;
-  sayUndoable(`“${name}” is ignored in this site.`, UNDO_SECONDS, () => void reportAgain(site, done.id, name));
+  sayUndoable(`“${name}” is ignored in this site.`, OFFER_SECONDS, () => void reportAgain(site, done.id, name));
   return true;
 }
