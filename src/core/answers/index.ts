@@ -16,3 +16,5 @@ export type { AnswerPiece } from './pieces';
 export { depthBars, noRoute, reachAnswer, readerDifference, topGates } from './reach';
 export type { DepthBar, Gate, Island, NoRoute, ReaderDifference } from './reach';
 export { rollCallAnswer } from './rollCall';
+export { sitemapRows } from './sitemaps';
+export type { SitemapAdvice, SitemapOrigin, SitemapRow } from './sitemaps';

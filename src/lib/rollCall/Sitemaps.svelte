@@ -1,12 +1,13 @@
 <!-- The sitemaps that were read, what came of each, and where they disagree with what may be indexed. -->
 <script lang="ts">
+  import type { SitemapRow } from '$core/answers';
   import { sentence } from '$core/messages';
   import type { Message } from '$core/messages';
   import { number } from '../shell/words';
   import { texts } from './texts';
 
   interface Props {
-    files: { address: string; entries: number; skipped: number; fault: Message | null; line: number | null }[];
+    files: SitemapRow[];
     faults: { name: string; file: string; line: number | null; evidence: Message }[];
     href: (select: string) => string;
     /** Where the crawl is. */
@@ -32,19 +33,24 @@
     <thead class="quiet text-xs">
       <tr>
         <th class="text-left font-normal">{texts.sitemap}</th>
+        <th class="pl-3 text-left font-normal">{texts.foundAt}</th>
         <th class="text-right font-normal">{texts.entries}</th>
         <th class="text-right font-normal">{texts.outside}</th>
         <th class="pl-4 text-left font-normal">{texts.outcome}</th>
       </tr>
     </thead>
     <tbody>
-      {#each files as { address, entries, skipped, fault, line } (address)}
-        <tr class="border-t border-base-300/60">
-          <td class="max-w-0 w-1/2 truncate py-0.5 font-mono text-xs" title={address}>{address}</td>
+      {#each files as { address, found, foundLine, entries, skipped, isFeed, fault, faultLine, advice } (address)}
+        <tr class="border-t border-base-300/60 align-top">
+          <td class="max-w-0 w-2/5 truncate py-0.5 font-mono text-xs" title={address}>{address}</td>
+          <td class="py-0.5 pl-3 text-xs whitespace-nowrap"
+            >{texts.origins[found]}{foundLine ? texts.originLine(foundLine) : ''}</td
+          >
           <td class="tabular text-right">{number(entries)}</td>
           <td class="tabular text-right {skipped ? 'lost' : 'quiet'}">{number(skipped)}</td>
           <td class="pl-4 {fault ? 'lost' : ''}"
-            >{fault ? sentence(fault) : texts.read}{line ? texts.inLine(line) : ''}</td
+            >{fault ? sentence(fault) : isFeed ? texts.feed : texts.read}{faultLine ? texts.inLine(faultLine) : ''}
+            {#if advice}<span class="quiet block text-xs">{texts.advice[advice]}</span>{/if}</td
           >
         </tr>
       {/each}

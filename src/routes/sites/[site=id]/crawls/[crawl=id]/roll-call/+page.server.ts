@@ -1,11 +1,11 @@
 import { redirect } from '@sveltejs/kit';
 import { agreementOf, foldersOf, MAX_SOURCES, sourceBookOf, sourceSizesOf } from '$core/agreement';
-import { rollCallAnswer } from '$core/answers';
+import { rollCallAnswer, sitemapRows } from '$core/answers';
 import type { SnapshotWithImports } from '$core/imports';
 import { addressAt } from '$core/snapshot';
 import { readSources } from '$lib/rollCall/sources';
 import { crawlPath } from '$lib/shell/routes';
-import { filesOf, fetchToo, importsOfCrawl, openReport } from '$server/index';
+import { fetchToo, getCrawl, importsOfCrawl, openReport } from '$server/index';
 import { crawlWithSnapshot } from '../../../../../crawl';
 import { listScreen } from '../../../../../screen';
 import type { Actions, PageServerLoad } from './$types';
@@ -58,7 +58,8 @@ export const load: PageServerLoad = async (event) => {
     rows,
     unknown: { total: book.unknown.length, first: book.unknown.slice(0, MOST_UNKNOWN) },
     folders: picture === 'folders' ? { first, second, rows: foldersOf(book.known.length, addressOf, has) } : null,
-    sitemaps: picture === 'sitemaps' ? (await filesOf(db, crawl.id)).sitemaps : null,
+    sitemaps:
+      picture === 'sitemaps' ? sitemapRows(snapshot, (await getCrawl(db, crawl.id))?.settings.sitemaps ?? []) : null,
     faults:
       report?.findings.flatMap(({ name, files }) =>
         files.flatMap(({ file, line, evidence }) =>
