@@ -1,7 +1,7 @@
 import type { Cookies } from '@sveltejs/kit';
 import { isColumnName } from '$core/facts';
 import type { ColumnName } from '$core/facts';
-import { listedOf } from '$core/lists';
+import { importColumnName, listedOf, numbersOfSource } from '$core/lists';
 import { cookieOf, neededColumns, columnsFor, shownColumns } from '$lib/list/columns';
 import { screenState } from '$lib/shell/address';
 import { listOf, listWindow } from '$server/index';
@@ -33,6 +33,9 @@ export async function listScreen(event: { locals: App.Locals; url: URL; cookies:
     state,
     list: {
       columns,
+      imported: found.snapshot.imports.flatMap((source) =>
+        numbersOfSource(source).map((number) => importColumnName(source.kind, source.name, number)),
+      ),
       fault: listOf(found.snapshot, view).fault,
       first: listWindow(found.snapshot, view, neededColumns(state.list, columns), 0, FIRST_ROWS),
     },

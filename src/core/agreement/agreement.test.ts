@@ -3,7 +3,8 @@ import { describe, expect, it } from 'vitest';
 import { verdicts } from '../facts';
 import { withImports } from '../imports';
 import type { ImportedSource } from '../imports';
-import { agreementCsv, sourcesCsv } from '../formats';
+import { agreementCsv, listAs, sourcesCsv } from '../formats';
+import { columnOf, importColumnName, orderRows, pageList, summaryOf } from '../lists';
 import { evaluate, numbersOf, parseSelection } from '../selection';
 import { tiny, tinySite } from '../testing/tinySite';
 import { addressAt, factAt, pageOf } from '../snapshot';
@@ -77,6 +78,18 @@ describe('imports beside a snapshot', () => {
       fault: { message: expect.stringContaining(expected) as string },
     }),
   );
+  it('give columns to the list of pages, which sort and name their tests', () => {
+    const everything = parseSelection('');
+    const pages = pageList(snapshot, evaluate(snapshot, everything.ok ? everything.selection : { op: 'all' }));
+    const name = importColumnName('list', 'Ads', 'clicks');
+    expect(columnOf('pages', name)).toMatchObject({ label: 'clicks (Ads)', asked: 'list("Ads").clicks' });
+    expect(addressAt(snapshot, orderRows(pages, name, true)[0])).toBe(tiny('/b'));
+    expect(pages.cells(name).value(at('/b'))).toBe(7);
+    expect(pages.cells(name).value(at('/a'))).toBeNull();
+    const bins = summaryOf('pages', pages, columnOf('pages', name)!);
+    expect(bins).toContainEqual({ label: '7', rows: 1, select: 'list("Ads").clicks = 7' });
+    expect([...listAs('csv', pages, [at('/b')], ['url', name])].join('')).toContain('list(""Ads"").clicks');
+  });
   it('are written with what each knows', () => {
     const agreement = [...agreementCsv(snapshot)].join('').trim().split('\r\n');
     expect(agreement).toContain('links+log:June+log:May,1,1,5');

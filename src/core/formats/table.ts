@@ -24,11 +24,14 @@ export function* listAs(
     yield head;
     for (const row of rows) yield cells.map(({ value }) => cellOf(value(row)));
   }
-  if (format === 'csv') return yield* csvPieces(table(shown.map(({ name }) => name)));
+  if (format === 'csv') return yield* csvPieces(table(shown.map(({ name, asked }) => asked ?? name)));
   if (format === 'tsv') return yield* tsvPieces(table(shown.map(({ label }) => label)));
   let before = '[\n';
   for (const row of rows) {
-    yield before + JSON.stringify(Object.fromEntries(shown.map(({ name }, i) => [name, cells[i].value(row)])));
+    yield (
+      before +
+      JSON.stringify(Object.fromEntries(shown.map(({ name, asked }, i) => [asked ?? name, cells[i].value(row)])))
+    );
     before = ',\n';
   }
   yield before === '[\n' ? '[]\n' : '\n]\n';

@@ -90,3 +90,12 @@ export function withImports(snapshot: Snapshot, imports: readonly ImportedSource
 /** The imports that stand beside a snapshot; none where it was opened without them. */
 export const importsBeside = (snapshot: Snapshot): MatchedSource[] =>
   (snapshot as Partial<SnapshotWithImports>).imports ?? [];
+
+/** A number of a source, one entry a page; −1 where it gives none. */
+export function columnOfSource(count: number, { pages, columns }: MatchedSource, name: string): Float64Array {
+  const column = new Float64Array(count).fill(-1);
+  pages.forEach((page, i) => {
+    if (page >= 0 && columns[name][i] >= 0) column[page] = columns[name][i];
+  });
+  return column;
+}

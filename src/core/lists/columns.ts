@@ -2,6 +2,10 @@
 import { factNames, linkFacts, pageFacts } from '../facts';
 import type { Fact, LinkFact } from '../facts';
 import { placements } from '../links';
+import type { ListColumn } from './column';
+import { importColumn } from './importColumns';
+
+export type { ListColumn } from './column';
 
 /**
  * `edits` groups links that one edit mends, `anchors` those of the same words and target, `hosts` those that lead to the
@@ -13,10 +17,6 @@ export type ListName = (typeof listNames)[number];
 /** What the selection of a list is about. */
 export const listedOf = (list: ListName): 'pages' | 'links' =>
   list === 'pages' || list === 'groups' ? 'pages' : 'links';
-
-export interface ListColumn extends Pick<Fact, 'type' | 'unit' | 'label' | 'meaning' | 'values' | 'as' | 'sort'> {
-  name: string;
-}
 
 const ofPages = (name: keyof typeof pageFacts): ListColumn => {
   const { type, unit, label, meaning, values, as, sort }: Fact = pageFacts[name];
@@ -127,4 +127,4 @@ export const listColumns: Record<ListName, readonly ListColumn[]> = {
 
 /** The column of a list with this name. */
 export const columnOf = (list: ListName, name: string): ListColumn | undefined =>
-  listColumns[list].find((column) => column.name === name);
+  listColumns[list].find((column) => column.name === name) ?? (list === 'pages' ? importColumn(name) : undefined);

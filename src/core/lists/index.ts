@@ -6,3 +6,4 @@ export type { Cells, CellValue, List, ListRow, ListWindow } from './list';
 export { pageGroups, pageList } from './pages';
 export { summaryOf } from './summary';
 export type { Bin } from './summary';
+export { importColumnName, numbersOfSource } from './importColumns';

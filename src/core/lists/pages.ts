@@ -1,11 +1,13 @@
 import { factNames, factOf, isColumnName, verdicts } from '../facts';
 import type { ColumnName, FactName } from '../facts';
+import { columnOfSource, importsBeside } from '../imports';
 import { numbersOf, quote } from '../selection';
 import type { Bits } from '../selection';
 import { addressAt, factAt, isText } from '../snapshot';
 import type { FactValue, Snapshot } from '../snapshot';
 import { verdictReason } from '../verdict';
 import { listColumns } from './columns';
+import { importColumn, importColumnName, numbersOfSource } from './importColumns';
 import { cellsBy, numberCells } from './list';
 import type { Cells, List } from './list';
 
@@ -20,11 +22,22 @@ export function pageList(snapshot: Snapshot, selected: Bits): List {
     return { key, value: (page) => factAt(snapshot, name, page) };
   };
   const rows = numbersOf(selected);
+  const imported = importsBeside(snapshot).flatMap((source) =>
+    numbersOfSource(source).map((number) => ({
+      name: importColumnName(source.kind, source.name, number),
+      cells: () => numberCells(columnOfSource(snapshot.count, source, number)),
+    })),
+  );
   return {
-    columns: listColumns.pages,
+    columns: [...listColumns.pages, ...imported.map(({ name }) => importColumn(name)!)],
     rows,
     bytes: rows.byteLength,
-    cells: cellsBy(Object.fromEntries(factNames.map((name) => [name, () => cells(name)]))),
+    cells: cellsBy(
+      Object.fromEntries([
+        ...factNames.map((name) => [name, () => cells(name)] as const),
+        ...imported.map(({ name, cells }) => [name, cells] as const),
+      ]),
+    ),
     selectOf: () => '',
   };
 }

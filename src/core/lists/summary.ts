@@ -18,8 +18,10 @@ const MOST_TEXTS = 400;
 const RATIO_BOUNDS = [0, 0.1, 0.25, 0.5, 1, 2, 4, 8, 16, 64];
 
 /** Whether a selection can ask for a column of a list. */
-const isFilter = (list: ListName, column: string) =>
-  list === 'pages' ? isColumnName(column) : list !== 'groups' && Object.hasOwn(linkFacts, column);
+const isFilter = (list: ListName, column: string, asked?: string) =>
+  list === 'pages'
+    ? asked !== undefined || isColumnName(column)
+    : list !== 'groups' && Object.hasOwn(linkFacts, column);
 
 /** Bounds of bins for whole numbers up to `most`: one each for few, powers of two for many. */
 function boundsFor(most: number): number[] {
@@ -32,8 +34,9 @@ function boundsFor(most: number): number[] {
 
 const short = (n: number) => (n >= 1e6 ? `${n / 1e6}M` : n >= 1e4 ? `${Math.round(n / 1e3)}k` : n.toLocaleString('en'));
 
-function numberBins(list: List, { name, type }: ListColumn): Bin[] {
-  const { key } = list.cells(name);
+function numberBins(list: List, { name: column, asked, type }: ListColumn): Bin[] {
+  const { key } = list.cells(column);
+  const name = asked ?? column;
   let most = 0;
   const different = new Set<number>();
   for (const row of list.rows) {
@@ -41,10 +44,12 @@ function numberBins(list: List, { name, type }: ListColumn): Bin[] {
     most = Math.max(most, own);
     if (different.size <= MOST_BINS && own >= 0) different.add(own);
   }
+  // The numbers of imports may be of any size, and need not be whole.
   const ratio = type === 'ratio';
+  const isShare = ratio && asked === undefined;
   // Few numbers, such as statuses, are a bin each.
-  const each = !ratio && different.size <= MOST_BINS;
-  const bounds = ratio ? RATIO_BOUNDS : each ? [...different].sort((a, b) => a - b) : boundsFor(most);
+  const each = !isShare && different.size <= MOST_BINS;
+  const bounds = isShare ? RATIO_BOUNDS : each ? [...different].sort((a, b) => a - b) : boundsFor(most);
   const counts = bounds.map(() => 0);
   let unknown = 0;
   for (const row of list.rows) {
@@ -70,7 +75,7 @@ function numberBins(list: List, { name, type }: ListColumn): Bin[] {
     };
   });
   while (bins.length && bins[bins.length - 1].rows === 0) bins.pop();
-  if (unknown) bins.push({ label: 'unknown', rows: unknown, select: `${name} is unknown` });
+  if (unknown) bins.push({ label: 'unknown', rows: unknown, select: asked ? null : `${name} is unknown` });
   return bins;
 }
 
@@ -118,6 +123,6 @@ function valueBins(list: List, { name, type, values }: ListColumn): Bin[] {
 
 /** The distribution of a column over the rows of a list; empty where no selection can ask for it, and for texts of many values. */
 export function summaryOf(listName: ListName, list: List, column: ListColumn): Bin[] {
-  if (!isFilter(listName, column.name)) return [];
+  if (!isFilter(listName, column.name, column.asked)) return [];
   return column.type === 'number' || column.type === 'ratio' ? numberBins(list, column) : valueBins(list, column);
 }

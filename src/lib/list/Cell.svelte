@@ -68,10 +68,10 @@
       <span class="quiet text-xs leading-5">+{value.length - Math.max(1, many)}</span>
     {/if}
   </span>
-{:else if column.type === 'ratio'}
+{:else if column.unit === '×'}
   {shareText(value)}
 {:else if typeof value === 'number'}
-  {column.unit === undefined ? value : number(value)}
+  {column.unit === undefined && !column.asked ? value : number(value)}
 {:else if typeof value === 'boolean'}
   {value ? 'yes' : 'no'}
 {:else if value === ''}

@@ -9,9 +9,11 @@
   interface Props {
     list: ListName;
     columns: ShownColumn[];
+    /** Names of the columns that imports of the crawl give. */
+    imported: readonly string[];
     onchange: (columns: ShownColumn[]) => void;
   }
-  let { list, columns, onchange }: Props = $props();
+  let { list, columns, imported, onchange }: Props = $props();
   const pin = (name: string) =>
     onchange(columns.map((column) => (column.name === name ? { ...column, pinned: !column.pinned } : column)));
 </script>
@@ -55,7 +57,7 @@
   </ul>
   <p class="heading px-1.5 pt-2 pb-1">{texts.others}</p>
   <ul>
-    {#each otherColumns(list, columns) as { name, label } (name)}
+    {#each otherColumns(list, columns, imported) as { name, label } (name)}
       <li class="rounded px-1.5 hover:bg-base-200">
         <label class="flex items-center gap-2 py-0.5">
           <input

@@ -111,8 +111,11 @@ export const neededColumns = (list: ListName, columns: readonly ShownColumn[]): 
   return [...new Set([...columns.map(({ name }) => name), ...always[list]])];
 };
 
-/** Columns that are not shown, in the order of their labels. */
-export const otherColumns = (list: ListName, columns: readonly ShownColumn[]) =>
-  listColumns[list]
+/**
+ * Columns that are not shown, in the order of their labels.
+ * @param imported names of those that imports of the crawl give
+ */
+export const otherColumns = (list: ListName, columns: readonly ShownColumn[], imported: readonly string[] = []) =>
+  [...listColumns[list], ...(list === 'pages' ? imported.map((name) => columnOf(list, name)!) : [])]
     .filter(({ name }) => !columns.some((column) => column.name === name))
     .sort((a, b) => (a.label < b.label ? -1 : 1));

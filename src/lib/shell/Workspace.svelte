@@ -28,7 +28,7 @@
   interface Props {
     base: string;
     site: { id: number; start: string };
-    data: { columns: ShownColumn[]; fault: SelectionFault | null; first: ListWindow };
+    data: { columns: ShownColumn[]; imported: string[]; fault: SelectionFault | null; first: ListWindow };
     /** The answer and the picture. */
     children: Snippet;
   }
@@ -201,7 +201,12 @@
       </div>
       <SaveSelection {site} {over} select={view.select} ready={!data.fault && view.select !== ''} />
       <Menu label={texts.columns}>
-        <ColumnChooser list={view.list} {columns} onchange={(changed) => keepColumns(changed)} />
+        <ColumnChooser
+          list={view.list}
+          {columns}
+          imported={data.imported}
+          onchange={(changed) => keepColumns(changed)}
+        />
       </Menu>
       <Menu label={texts.export}>
         {#snippet children(close)}
