@@ -229,7 +229,7 @@ describe('the settings of a site', () => {
     await clickText(page, 'tr:has([title="https://www.larkfield.example/"]) button', 'More');
     await clickText(page, 'a[href^="/settings?site"]', 'Settings');
     await page.waitForSelector('[name=exclude]');
-    await shows(page, 'addresses known of this site');
+    await shows(page, 'known addresses of this site');
     await page.type('[name=exclude]', '/events/*\n*sort=');
     await page.waitForFunction(() => /Left out \d\d/.test(document.body.innerText));
     await page.type('textarea[placeholder^="/visit/prices"]', '/visit/prices /shop?sort=price');

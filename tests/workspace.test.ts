@@ -81,7 +81,7 @@ describe('two readers', () => {
     const depth = () => page.$eval('aside dl dd', (value) => (value as HTMLElement).innerText);
     expect(await depth()).toBe('2');
     await clickText(page, 'button', 'Search crawler');
-    await shows(page, 'A visitor gets here, a search crawler does not: it is kept back by nofollow.');
+    await shows(page, 'A visitor gets here, a search crawler does not: nofollow stops it.');
     expect(await depth()).toBe('none');
     await clickText(page, 'button', 'Readers');
     await shows(page, 'What stops a search crawler');
@@ -304,7 +304,7 @@ describe('the keyboard', () => {
     await page.keyboard.press('r');
     await page.waitForFunction(() => location.search.includes('reader=crawler'));
     await page.keyboard.press(']');
-    await page.waitForFunction(() => location.pathname.endsWith('/flow') && location.search.includes('reader=crawler'));
+    await page.waitForFunction(() => location.pathname.endsWith('/roll-call') && location.search.includes('reader=crawler'));
     await page.keyboard.press('[');
     await page.waitForFunction(() => location.pathname.endsWith('/reach'));
     await page.keyboard.press('?');
@@ -344,7 +344,7 @@ describe('what goes wrong is said', () => {
     ['rows?from=-1', 400, ''],
     ['export?format=docx', 400, 'csv, tsv, json'],
     ['dossier?page=x&reader=nobody', 400, ''],
-    ['source?page=nowhere', 404, 'not kept'],
+    ['source?page=nowhere', 404, 'not stored'],
   ])('%s', async (path, status, words) => {
     const response = await fetch(`${base}/${path}`);
     expect(response.status).toBe(status);
