@@ -93,6 +93,15 @@ describe('a list', () => {
       rejected: 1,
     });
   });
+  it('may be compressed with Zstandard', async () => {
+    const raw = Buffer.from('url\n/a\n/b\n');
+    // A frame of one block that is stored as it is (RFC 8878 §3.1.1).
+    const head = [0x28, 0xb5, 0x2f, 0xfd, 0x20, raw.length, (raw.length << 3) | 1, 0, 0];
+    expect(await take(Buffer.concat([Buffer.from(head), raw]), { name: 'Zstandard' })).toMatchObject({
+      lines: 2,
+      addresses: 2,
+    });
+  });
   it('may be a spreadsheet', async () => {
     const outcome = await take(Buffer.from(sheet, 'base64'), { name: 'Sheet', file: 'pages.xlsx' });
     expect(outcome).toMatchObject({ lines: 2, addresses: 2, rejected: 0 });
