@@ -20,7 +20,9 @@ import type { Crawl, Database } from '$server/index';
 import { UsageError } from './options';
 import type { View } from './options';
 
-const write = (file: string, pieces: Iterable<string>) => pipeline(Readable.from(pieces), createWriteStream(file));
+/** Writes a text to a file, piece by piece. */
+export const writePieces = (file: string, pieces: Iterable<string>) =>
+  pipeline(Readable.from(pieces), createWriteStream(file));
 
 /** The pages that a selection holds. @throws UsageError when it takes too much work */
 function selected(snapshot: Snapshot, select: View['select']) {
@@ -62,8 +64,8 @@ export async function writeFiles(
   view: View,
 ): Promise<void> {
   const { seen, share, pages } = look(snapshot, view);
-  await write(join(folder, 'pages.csv'), pagesCsv(seen, pages));
-  await write(join(folder, 'links.csv'), linksCsv(seen));
+  await writePieces(join(folder, 'pages.csv'), pagesCsv(seen, pages));
+  await writePieces(join(folder, 'links.csv'), linksCsv(seen));
   const settings = settingsSchema.parse(row.settings);
   const { state, reason, startedAt, endedAt } = row;
   // By another model findings touch another part of share.

@@ -1,14 +1,9 @@
-import { createWriteStream } from 'node:fs';
 import { join } from 'node:path';
-import { Readable } from 'node:stream';
-import { pipeline } from 'node:stream/promises';
 import { MAX_SOURCES } from '$core/agreement';
 import { agreementCsv, sourcesCsv } from '$core/formats';
 import type { Database } from '$server/index';
-import { finishedCrawl, makeFolder } from './export';
+import { finishedCrawl, makeFolder, writePieces } from './export';
 import { UsageError } from './options';
-
-const write = (file: string, pieces: Iterable<string>) => pipeline(Readable.from(pieces), createWriteStream(file));
 
 /** `edgemap sources`: writes which sources know which addresses. */
 export async function sourcesCommand(db: Database, { crawl, out }: { crawl: number; out: string }): Promise<number> {
@@ -18,8 +13,8 @@ export async function sourcesCommand(db: Database, { crawl, out }: { crawl: numb
       `More than ${MAX_SOURCES - 2} imports cannot be compared. Remove some on the screen Roll call.`,
     );
   await makeFolder(out);
-  await write(join(out, 'agreement.csv'), agreementCsv(snapshot));
-  await write(join(out, 'sources.csv'), sourcesCsv(snapshot));
+  await writePieces(join(out, 'agreement.csv'), agreementCsv(snapshot));
+  await writePieces(join(out, 'sources.csv'), sourcesCsv(snapshot));
   console.error(`The sources of crawl ${crawl} are written to ${out}.`);
   return 0;
 }

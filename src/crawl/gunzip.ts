@@ -14,7 +14,7 @@ const MAX_HEADER = 1 << 16;
 /** Compressed bytes that are undone together: a few can stand for a thousand times as many, and a fault takes them all. */
 const SLICE = 4096;
 
-export const beginsAsGzip = (bytes: Uint8Array) => bytes[0] === 0x1f && bytes[1] === 0x8b;
+const beginsAsGzip = (bytes: Uint8Array) => bytes[0] === 0x1f && bytes[1] === 0x8b;
 
 /** How long the header of a member is; null when more bytes are needed to tell. @throws Error `Z_DATA_ERROR` when it is none */
 function headerLength(bytes: Buffer): number | null {
@@ -132,4 +132,19 @@ export async function* gunzipped(source: AsyncIterable<Buffer>, slice = SLICE): 
   } finally {
     await input.close();
   }
+}
+
+/**
+ * A body as it comes, undone when it begins as gzip does, whatever its name and headers say.
+ * @param slice as {@link gunzipped} takes it
+ */
+export async function* unzipped(body: AsyncIterable<Buffer>, slice = SLICE): AsyncGenerator<Buffer> {
+  const pieces = body[Symbol.asyncIterator]();
+  const first = await pieces.next();
+  if (first.done) return;
+  const whole = (async function* () {
+    yield first.value;
+    for (let next = await pieces.next(); !next.done; next = await pieces.next()) yield next.value;
+  })();
+  yield* beginsAsGzip(first.value) ? gunzipped(whole, slice) : whole;
 }

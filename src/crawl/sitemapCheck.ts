@@ -8,7 +8,7 @@ import type { SitemapCheck, SitemapFault } from '$core/sitemap';
 import { identify } from '$core/url';
 import { isRedirectStatus } from '$core/verdict';
 import { classifyError } from './errors';
-import { beginsAsGzip, gunzipped } from './gunzip';
+import { unzipped } from './gunzip';
 
 export interface CheckedSitemap extends Omit<SitemapCheck, 'children'> {
   /** The address, or the path of a file. */
@@ -18,6 +18,8 @@ export interface CheckedSitemap extends Omit<SitemapCheck, 'children'> {
 const MAX_FILES = 10_000;
 const MAX_REDIRECTS = 5;
 const WAIT_MS = 30_000;
+/** Compressed bytes that are undone together: a check has no limit of time to keep. */
+const SLICE = 1 << 16;
 /** What is larger than this is read no further: it is too large by far. */
 const MAX_READ = 4 * MAX_BYTES;
 
@@ -111,17 +113,6 @@ function decoder(notUtf8: (line: number) => void) {
   };
 }
 
-async function* unzipped(bytes: AsyncIterable<Buffer>): AsyncGenerator<Buffer> {
-  const pieces = bytes[Symbol.asyncIterator]();
-  const first = await pieces.next();
-  if (first.done) return;
-  const whole = (async function* () {
-    yield first.value;
-    for (let next = await pieces.next(); !next.done; next = await pieces.next()) yield next.value;
-  })();
-  yield* beginsAsGzip(first.value) ? gunzipped(whole, 1 << 16) : whole;
-}
-
 interface Place {
   /** What is shown. */
   name: string;
@@ -145,7 +136,7 @@ async function checkOne({ name, address, path, inIndex }: Place, signal?: AbortS
   const decode = decoder(checker.notUtf8);
   let size = 0;
   try {
-    for await (const piece of unzipped(opened.bytes)) {
+    for await (const piece of unzipped(opened.bytes, SLICE)) {
       size += piece.length;
       if (!checker.write(decode(piece)) || size > MAX_READ) break;
     }

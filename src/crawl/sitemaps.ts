@@ -7,7 +7,7 @@ import { isRedirectStatus } from '$core/verdict';
 import type { Client } from './client';
 import { classifyError } from './errors';
 import { headerOf } from './fetch';
-import { beginsAsGzip, gunzipped } from './gunzip';
+import { unzipped } from './gunzip';
 import type { ParserPool } from './parserPool';
 import { isTransient, withRetries } from './retry';
 import { MAX_SITEMAPS } from './sitemapParser';
@@ -30,18 +30,6 @@ export interface SitemapOptions {
   /** Receives entries whose `loc` is an inside address in normal form. */
   onEntries: (sitemap: string, entries: SitemapEntry[]) => Promise<unknown>;
   onRead: (outcome: SitemapFile) => Promise<unknown>;
-}
-
-/** The body as it comes, unzipped when it begins as gzip does, whatever its name and headers say. */
-async function* unzipped(body: AsyncIterable<Buffer>): AsyncGenerator<Buffer> {
-  const pieces = body[Symbol.asyncIterator]();
-  const first = await pieces.next();
-  if (first.done) return;
-  const whole = (async function* () {
-    yield first.value;
-    for (let next = await pieces.next(); !next.done; next = await pieces.next()) yield next.value;
-  })();
-  yield* beginsAsGzip(first.value) ? gunzipped(whole) : whole;
 }
 
 /** Fetches a sitemap; the body of an answer that holds none is let go. */
