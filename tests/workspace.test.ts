@@ -304,7 +304,9 @@ describe('the keyboard', () => {
     await page.keyboard.press('r');
     await page.waitForFunction(() => location.search.includes('reader=crawler'));
     await page.keyboard.press(']');
-    await page.waitForFunction(() => location.pathname.endsWith('/roll-call') && location.search.includes('reader=crawler'));
+    await page.waitForFunction(
+      () => location.pathname.endsWith('/roll-call') && location.search.includes('reader=crawler'),
+    );
     await page.keyboard.press('[');
     await page.waitForFunction(() => location.pathname.endsWith('/reach'));
     await page.keyboard.press('?');
