@@ -134,7 +134,9 @@ describe('the tour', () => {
   it('leads through the screens, survives a reload, and can be left', async () => {
     await open(screen('overview'));
     await page.keyboard.press('/');
+    await page.waitForFunction(() => document.activeElement?.matches('dialog input'));
     await page.keyboard.type('tour');
+    await shows(page, 'the screens in two minutes');
     await page.keyboard.press('Enter');
     await shows(page, 'Every screen begins with its answer');
     for (let i = 0; i < 2; i++) await clickText(page, '[aria-label=Tour] button', 'Next');
