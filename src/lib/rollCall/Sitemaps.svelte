@@ -3,17 +3,18 @@
   import type { SitemapRow } from '$core/answers';
   import { sentence } from '$core/messages';
   import type { Message } from '$core/messages';
-  import { number } from '../shell/words';
+  import { number, shortAddress } from '../shell/words';
   import { texts } from './texts';
 
   interface Props {
     files: SitemapRow[];
     faults: { name: string; file: string; line: number | null; evidence: Message }[];
     href: (select: string) => string;
-    /** Where the crawl is. */
+    /** Where the crawl is, and where it started. */
     base: string;
+    start: string;
   }
-  let { files, faults, href, base }: Props = $props();
+  let { files, faults, href, base, start }: Props = $props();
   const MOST = 100;
 </script>
 
@@ -42,7 +43,8 @@
     <tbody>
       {#each files as { address, found, foundLine, entries, skipped, isFeed, fault, faultLine, advice } (address)}
         <tr class="border-t border-base-300/60 align-top">
-          <td class="max-w-0 w-2/5 truncate py-0.5 font-mono text-xs" title={address}>{address}</td>
+          <td class="max-w-0 w-2/5 truncate py-0.5 font-mono text-xs" title={address}>{shortAddress(address, start)}</td
+          >
           <td class="py-0.5 pl-3 text-xs whitespace-nowrap"
             >{texts.origins[found]}{foundLine ? texts.originLine(foundLine) : ''}</td
           >

@@ -77,7 +77,7 @@
       </div>
       {#if view.picture === 'sitemaps'}
         <div class="min-h-0 overflow-y-auto px-2">
-          <Sitemaps files={data.sitemaps ?? []} faults={data.faults} {href} {base} />
+          <Sitemaps files={data.sitemaps ?? []} faults={data.faults} {href} {base} start={data.site.start} />
         </div>
       {:else if data.folders}
         <div class="min-h-0 overflow-y-auto">
