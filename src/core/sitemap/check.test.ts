@@ -76,6 +76,12 @@ describe('a sitemap', () => {
     expect(faultsOf(many(50_000))).toEqual([]);
     expect(faultsOf(many(50_001))).toEqual([[50_003, 'too_many_urls']]);
   });
+  it('has 50 MiB at most, uncompressed', () => {
+    const checker = sitemapChecker({ address: `${home}sitemap.xml`, now });
+    checker.write(urlset(entry(home)));
+    checker.size(51 * 1024 * 1024);
+    expect(checker.end().faults.map(({ line, id }) => [line, id])).toEqual([[1, 'too_large']]);
+  });
   it('names its sitemaps when it is an index, and may not be named by one then', () => {
     const index = `<sitemapindex xmlns="http://www.sitemaps.org/schemas/sitemap/0.9">\n<sitemap><loc>${home}a.xml</loc></sitemap></sitemapindex>`;
     expect(check(index)).toMatchObject({ kind: 'index', children: [`${home}a.xml`], faults: [] });
