@@ -92,6 +92,11 @@ describe('Roll call', () => {
     await shows(page, 'No column of the file holds addresses. The file has these: Name, Age.');
     faults.splice(0, faults.length, ...faults.filter((fault) => !fault.includes('400')));
   });
+  it('draws the hits of a page in its dossier', async () => {
+    await open(`?page=${encodeURIComponent(`${site.origin}/a`)}&part=facts`);
+    await shows(page, 'By status: 200: 1');
+    await page.waitForSelector('aside [title="2026-10-10: 1 hit"]');
+  });
   it('sets two sources side by side, folder by folder', async () => {
     await open('?picture=folders&sources=links,log%3Aaccess');
     await shows(page, 'old/');
@@ -99,6 +104,8 @@ describe('Roll call', () => {
   });
   it('fetches what only the log knows into the crawl', async () => {
     await open();
+    await shows(page, '2 addresses are in lists or logs and not in this crawl.');
+    await shows(page, '1 more address only ever answered with an error.');
     await clickText(page, 'button', 'Show them');
     await shows(page, '/old/1');
     await clickText(page, 'button', 'Fetch them into this crawl');

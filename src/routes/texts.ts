@@ -17,6 +17,7 @@ export const answers = {
   nothingToList: 'Nothing in this selection can be listed in a sitemap of the start host.',
   severalSitemaps: (crawl: number) =>
     `These are more addresses than one sitemap may list. Write several with an index: ./edgemap sitemap write ${crawl} --out FOLDER`,
+  crawlGoesOn: 'The crawl is still running. Fetch these addresses when it has ended.',
   noSuchImport: 'There is no such import.',
   sourceNeedsName: 'The source needs a name.',
   chooseFile: 'Choose a file first.',

@@ -15,11 +15,11 @@ export { DEMO_START, demoSettings, wakeDemo } from './demo';
 export { diskTrouble } from './disk';
 export * from './hosts';
 export {
+  hitsOfPage,
   importedAddresses,
   importsOf,
   importsOfCrawl,
   newestEnded,
-  readCells,
   rejectsOf,
   removeImport,
   saveList,

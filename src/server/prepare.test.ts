@@ -3,7 +3,8 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { settingsSchema } from '$core/settings';
 import { testDatabase } from '../../tests/support/database';
 import type { TestDatabase } from '../../tests/support/database';
-import { site } from './database/schema';
+import { dictionary } from './database';
+import { importChunk, site, url, urlImport } from './database/schema';
 import { addCrawl, getCrawl, importedAddresses, importsOf, importsOfCrawl, prepareDatabase, saveSite } from './index';
 
 let test: TestDatabase;
@@ -54,5 +55,27 @@ describe('the database', () => {
     expect(await addressesOf(await importsOf(test.db, siteId))).toEqual([...lists, 'https://lists.example/c']);
     const [row] = await test.db.select().from(site).where(eq(site.id, siteId));
     for (const { settings } of [row, (await getCrawl(test.db, crawlId))!]) expect(settings).not.toHaveProperty('lists');
+  });
+  it('has lists that earlier versions stored by the numbers of their addresses moved, once', async () => {
+    const { db } = test;
+    const siteId = await saveSite(db, settingsSchema.parse({ start: 'https://numbers.example/' }));
+    const addresses = ['https://numbers.example/a', 'https://numbers.example/b', 'https://numbers.example/c'];
+    const numbers = [...(await dictionary(db, url, siteId).numbersOf(new Set(addresses))).values()].sort(
+      (a, b) => a - b,
+    );
+    const [{ id }] = await db
+      .insert(urlImport)
+      .values({ siteId, kind: 'list', name: 'Old', urls: numbers.length })
+      .$returningId();
+    // Ascending, as the differences between them, in LEB128.
+    const differences = numbers.map((number, i) => number - (numbers[i - 1] ?? 0));
+    const bytes = differences.flatMap((n) => (n < 128 ? [n] : [(n & 127) | 128, n >> 7]));
+    await db.insert(importChunk).values({ importId: id, seq: 0, data: Buffer.from(bytes) });
+    await prepareDatabase(test.url);
+    await prepareDatabase(test.url);
+    const found: string[] = [];
+    for await (const some of importedAddresses(db, [id])) found.push(...some);
+    expect(found).toEqual(addresses);
+    expect(await db.select().from(importChunk).where(eq(importChunk.importId, id))).toEqual([]);
   });
 });

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { addHit, crawlerTest, dayOfCell, logReader, mergeHits, noHits, statusOfCell } from '.';
+import { addHit, answeredHits, countCells, crawlerTest, logReader, noHits } from '.';
 import type { LogHit } from '.';
 
 const read = (...lines: string[]) => {
@@ -76,6 +76,14 @@ describe('lines of access logs', () => {
     expect(found).toMatchObject({ status: 200, time: Date.UTC(2026, 9, 10, 11, 55, 36) / 1000, agent: 'x' });
     expect(found.target).toMatch(target);
   });
+  it('takes the machine that answered for no host of the site', () => {
+    const line = (host: string) => `{"host":"${host}","url":"/a","status":200}`;
+    expect(['web-01', '10.0.0.7', 'www.larkfield.example'].map((host) => hit(line(host)).host)).toEqual([
+      null,
+      null,
+      'www.larkfield.example',
+    ]);
+  });
   it.each([
     ['no log at all', 'not_a_log_line'],
     ['1.2.3.4 - - [10/Oct/2026:13:55:36 +0000] "GET /a', 'not_a_log_line'],
@@ -106,16 +114,27 @@ describe('hits', () => {
     addHit(hits, at(day * 86_400 + 9, 200), false);
     addHit(hits, at((day + 1) * 86_400, 404), false);
     expect(hits).toMatchObject({ hits: 3, crawlerHits: 1, lastHit: (day + 1) * 86_400 });
-    expect([dayOfCell(hits.cells[0]), statusOfCell(hits.cells[0]), hits.cells[1]]).toEqual([day, 200, 2]);
+    expect(countCells(hits.cells)).toEqual({
+      byStatus: [
+        { status: 200, hits: 2 },
+        { status: 404, hits: 1 },
+      ],
+      byDay: [
+        { day: '2024-10-04', hits: 2 },
+        { day: '2024-10-05', hits: 1 },
+      ],
+    });
+    expect(answeredHits(hits)).toBe(2);
   });
-  it('sum up to their number, however they are merged', () =>
+  it('sum up to their number, in whatever order they come', () =>
     fc.assert(
-      fc.property(fc.array(fc.tuple(fc.nat(3_000_000), fc.constantFrom(200, 301, 404))), fc.nat(), (asked, cut) => {
-        const [a, b] = [noHits(), noHits()];
-        asked.forEach(([time, status], i) => addHit(i < cut % (asked.length + 1) ? a : b, at(time, status), false));
-        mergeHits(a, b);
-        expect(a.hits).toBe(asked.length);
-        expect(a.cells.filter((_, i) => i % 2).reduce((sum, n) => sum + n, 0)).toBe(asked.length);
+      fc.property(fc.array(fc.tuple(fc.nat(30_000_000), fc.constantFrom(200, 301, 404))), (asked) => {
+        const hits = noHits();
+        for (const [time, status] of asked) addHit(hits, at(86_400 + time, status), false);
+        const { byStatus, byDay } = countCells(hits.cells);
+        const sum = (rows: { hits: number }[]) => rows.reduce((n, row) => n + row.hits, 0);
+        expect([hits.hits, sum(byStatus), sum(byDay)]).toEqual([asked.length, asked.length, asked.length]);
+        expect(answeredHits(hits)).toBe(asked.filter(([, status]) => status < 400).length);
       }),
     ));
   it('of search crawlers are told by the agent, and by the address where the addresses are known', () => {

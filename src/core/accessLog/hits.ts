@@ -28,8 +28,8 @@ const DAY = 86_400;
 /** A day and a status as one number: hits are counted by both together. */
 export const cellOf = (time: number | null, status: number | null): number =>
   (time === null ? 0 : Math.floor(time / DAY)) * 1000 + (status ?? 0);
-export const dayOfCell = (cell: number): number => Math.floor(cell / 1000);
-export const statusOfCell = (cell: number): number => cell % 1000;
+const dayOfCell = (cell: number): number => Math.floor(cell / 1000);
+const statusOfCell = (cell: number): number => cell % 1000;
 
 /** How often one address was asked for. */
 export interface Hits {
@@ -61,17 +61,34 @@ export function addHit(hits: Hits, { time, status }: LogHit, isCrawler: boolean)
   cells.push(cell, 1);
 }
 
-/** Adds the hits of the same address, asked for in another spelling. */
-export function mergeHits(into: Hits, more: Hits): void {
-  into.hits += more.hits;
-  into.crawlerHits += more.crawlerHits;
-  into.lastHit = Math.max(into.lastHit, more.lastHit);
-  into.cells.push(...more.cells);
-}
-
 /** The hits that did not end in an error of the server or of who asked; those without a status are taken for good. */
 export function answeredHits({ cells }: Pick<Hits, 'cells'>): number {
   let answered = 0;
   for (let at = 0; at < cells.length; at += 2) if (statusOfCell(cells[at]) < 400) answered += cells[at + 1];
   return answered;
+}
+
+/** The hits of one address by status and by day, as a dossier shows them. */
+export interface HitCounts {
+  /** Status 0 is unknown. */
+  byStatus: { status: number; hits: number }[];
+  /** Days as `2026-10-02` in UTC, ascending; hits without a time are left out. */
+  byDay: { day: string; hits: number }[];
+}
+
+/** Adds cells ({@link cellOf}) up, in whatever order they come. */
+export function countCells(cells: ArrayLike<number>): HitCounts {
+  const statuses = new Map<number, number>();
+  const days = new Map<number, number>();
+  for (let at = 0; at < cells.length; at += 2) {
+    const [status, day, hits] = [statusOfCell(cells[at]), dayOfCell(cells[at]), cells[at + 1]];
+    statuses.set(status, (statuses.get(status) ?? 0) + hits);
+    if (day > 0) days.set(day, (days.get(day) ?? 0) + hits);
+  }
+  return {
+    byStatus: [...statuses].sort(([a], [b]) => a - b).map(([status, hits]) => ({ status, hits })),
+    byDay: [...days]
+      .sort(([a], [b]) => a - b)
+      .map(([day, hits]) => ({ day: new Date(day * DAY * 1000).toISOString().slice(0, 10), hits })),
+  };
 }

@@ -1,4 +1,4 @@
-export { addHit, answeredHits, cellOf, crawlerTest, dayOfCell, mergeHits, noHits, statusOfCell } from './hits';
-export type { Hits } from './hits';
+export { addHit, answeredHits, countCells, crawlerTest, noHits } from './hits';
+export type { HitCounts, Hits } from './hits';
 export { logReader } from './line';
 export type { LogHit, LogLine } from './request';

@@ -37,6 +37,9 @@ function flat(line: Fields): Map<string, unknown> {
 
 const textOf = (value: unknown) => (typeof value === 'string' || typeof value === 'number' ? String(value) : '');
 
+/** A host of the web; many logs name the machine that answered instead, as `web-01` or an IP address. */
+const webHost = (text: string) => (text.includes('.') && /[a-z]/i.test(text) ? text : null);
+
 /** Reads one line. @returns null when it is no JSON object, or names no request */
 export function jsonHit(line: string): LogLine | null {
   let parsed: unknown;
@@ -62,7 +65,7 @@ export function jsonHit(line: string): LogLine | null {
     ok: true,
     hit: {
       target,
-      host: value('host') || null,
+      host: webHost(value('host')),
       status: Number(value('status')) || null,
       time: parseTime(value('time')),
       agent: value('agent'),

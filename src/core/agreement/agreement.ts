@@ -1,7 +1,7 @@
 /** Which sources know which addresses: every combination that occurs, and two sources side by side by folder. */
 import { sources, verdicts } from '../facts';
 import type { Verdict } from '../facts';
-import { firstColumn, sourceName } from '../imports';
+import { firstColumn, sourceName, unknownAddresses } from '../imports';
 import type { SnapshotWithImports } from '../imports';
 import { memoOf } from '../snapshot';
 import { addressParts } from '../url';
@@ -33,7 +33,8 @@ const SITEMAP = 1 << sources.indexOf('sitemap');
 export function sourceBook({ count, columns, imports }: SnapshotWithImports): SourceBook {
   const names = ['links', 'sitemap', ...imports.map(sourceName)];
   if (names.length > MAX_SOURCES) throw new RangeError(`More than ${MAX_SOURCES} sources cannot be compared.`);
-  const unknown = unknownAddresses(imports);
+  const { answered, errors } = unknownAddresses(imports);
+  const unknown = [...answered, ...errors].sort();
   const numbers = new Map(unknown.map((address, i) => [address, count + i]));
   const known = new Uint32Array(count + unknown.length);
   const hits = new Float64Array(count + unknown.length);
@@ -63,13 +64,6 @@ export const sourceSizesOf = memoOf<{ urls: Float64Array; alone: Float64Array },
     }
   return { urls, alone };
 });
-
-function unknownAddresses(imports: SnapshotWithImports['imports']): string[] {
-  const found = new Set<string>();
-  for (const { addresses, pages } of imports)
-    for (let i = 0; i < addresses.length; i++) if (pages[i] < 0) found.add(addresses[i]);
-  return [...found].sort();
-}
 
 /** One combination of sources, and the addresses that exactly these know. */
 export interface AgreementRow {

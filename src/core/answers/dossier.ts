@@ -1,3 +1,4 @@
+import type { HitCounts } from '../accessLog';
 import type { ColumnName, IntegerFact, Source, TextFact, Verdict } from '../facts';
 import type { Found } from '../findings';
 import { sentence } from '../messages';
@@ -85,6 +86,8 @@ export interface PageDossier extends Dossier, PageDetails {
   })[];
   /** The link whose place was asked for, with the findings about it; null when none was, or none is there. */
   link: DossierLink | null;
+  /** Its hits in the access logs that count for the crawl; null when none has it. */
+  hits: HitCounts | null;
   /** Where it stands in the list that is shown, from 1, and its neighbours there. */
   place: { at: number; of: number; before: string | null; after: string | null } | null;
 }

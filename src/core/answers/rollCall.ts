@@ -1,7 +1,9 @@
 /** What the screen Roll call says: the worst gap between what links reach and what other sources know. */
 import { sources } from '../facts';
-import type { SnapshotWithImports } from '../imports';
+import { unknownAddresses } from '../imports';
+import type { ImportKind, MatchedSource, SnapshotWithImports } from '../imports';
 import { thousands } from '../numbers';
+import { quote } from '../selection';
 import { addressAt, countPages } from '../snapshot';
 import { addressParts } from '../url';
 import { plural } from './pieces';
@@ -35,31 +37,28 @@ function folderOf(addresses: readonly string[]): { path: string; count: number }
   return count > 1 && count >= MOST_OF_IT * addresses.length ? { path, count } : null;
 }
 
-/** Addresses that logs have, without those that only ever answered with an error. */
-function logKnowledge({ imports }: SnapshotWithImports): Knowledge | null {
-  const logs = imports.filter(({ kind }) => kind === 'log');
-  if (logs.length === 0) return null;
-  const pages = new Set<number>();
-  const unknown = new Set<string>();
-  for (const { addresses, pages: found, columns: own } of logs)
-    addresses.forEach((address, i) => {
-      if (!((own.answered ?? own.hits)[i] > 0)) return;
-      if (found[i] >= 0) pages.add(found[i]);
-      else unknown.add(address);
-    });
-  const who = logs.length === 1 ? 'the access log knows' : `${logs.length} access logs know`;
-  const what: [string, string] = ['gets visits and has no route', 'get visits and have no route'];
-  return { who, what, test: 'seen in log', pages, unknown: [...unknown] };
+/** What the imports of a kind know, without what only ever answered with an error and the crawl has not met. */
+function knownTo(
+  snapshot: SnapshotWithImports,
+  kind: ImportKind,
+): Pick<Knowledge, 'pages' | 'unknown'> & { all: MatchedSource[] } {
+  const all = snapshot.imports.filter((one) => one.kind === kind);
+  const pages = new Set(all.flatMap((one) => Array.from(one.pages).filter((page) => page >= 0)));
+  return { all, pages, unknown: unknownAddresses(all).answered };
 }
 
-function listKnowledge({ imports }: SnapshotWithImports): Knowledge | null {
-  const lists = imports.filter(({ kind }) => kind === 'list');
-  if (lists.length === 0) return null;
-  const pages = new Set(lists.flatMap((list) => Array.from(list.pages).filter((page) => page >= 0)));
-  const unknown = new Set(lists.flatMap((list) => list.addresses.filter((_, i) => list.pages[i] < 0)));
-  const who = lists.length === 1 ? `the list “${lists[0].name}” has` : `${lists.length} lists have`;
-  const what: [string, string] = ['of these has no route', 'of these have no route'];
-  return { who, what, test: 'seen in list', pages, unknown: [...unknown] };
+function logKnowledge(snapshot: SnapshotWithImports): Knowledge | null {
+  const { all, ...known } = knownTo(snapshot, 'log');
+  if (all.length === 0) return null;
+  const who = all.length === 1 ? 'the access log knows' : `${all.length} access logs know`;
+  return { who, what: ['gets visits and has no route', 'get visits and have no route'], test: 'seen in log', ...known };
+}
+
+function listKnowledge(snapshot: SnapshotWithImports): Knowledge | null {
+  const { all, ...known } = knownTo(snapshot, 'list');
+  if (all.length === 0) return null;
+  const who = all.length === 1 ? `the list “${all[0].name}” has` : `${all.length} lists have`;
+  return { who, what: ['of these has no route', 'of these have no route'], test: 'seen in list', ...known };
 }
 
 function sitemapKnowledge({ count, columns, files }: SnapshotWithImports): Knowledge | null {
@@ -78,7 +77,7 @@ function sitemapKnowledge({ count, columns, files }: SnapshotWithImports): Knowl
 
 function folderPieces({ path, count }: { path: string; count: number }, of: number, test: string): AnswerPiece[] {
   if (count === of) return [{ text: `, ${plural(of, '', 'all ')}under ${path}` }];
-  const select = `${test} and not reached and path starts "${path}"`;
+  const select = `${test} and not reached and path starts ${quote(path)}`;
   return [
     { text: '; ' },
     { text: thousands(count), tone: 'lost', select },

@@ -1,4 +1,4 @@
-/** The sitemaps of a crawl: where each was found, what came of it, and what to try where it could not be read. */
+/** The sitemaps of a crawl: where each was found, how reading it ended, and what to try where it could not be read. */
 import type { Message } from '../messages';
 import { parseRobots } from '../robots';
 import type { SitemapFile, Snapshot } from '../snapshot';

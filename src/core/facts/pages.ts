@@ -45,7 +45,7 @@ export interface Fact {
   /** One line: the tooltip and the entry of docs/MEANINGS.md. */
   meaning: string;
   /**
-   * `base` facts were observed; `derived` ones are worked out of them by src/core/analysis; `import` ones come of the lists
+   * `base` facts were observed; `derived` ones are worked out of them by src/core/analysis; `import` ones come from the lists
    * and logs that a person imported, and are put beside a snapshot when it is opened (src/core/imports).
    */
   from: 'base' | 'derived' | 'import';

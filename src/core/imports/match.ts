@@ -50,7 +50,7 @@ const sum = (a: number, b: number) => a + b;
 const isoTime = (seconds: number) =>
   seconds < 0 ? null : new Date(seconds * 1000).toISOString().replace(/\.\d+Z/, 'Z');
 
-/** The facts that come of imports, one entry a page. */
+/** The facts that imports give, one entry a page. */
 function importColumns(count: number, imports: readonly MatchedSource[]) {
   const column = () => new Int32Array(count).fill(-1);
   const columns = { log_hits: column(), crawler_hits: column(), list_hits: column() };
@@ -65,7 +65,7 @@ function importColumns(count: number, imports: readonly MatchedSource[]) {
 }
 
 /**
- * Puts imported sources beside a snapshot: its pages have the facts that come of them, and `seen_in` names them. Nothing
+ * Puts imported sources beside a snapshot: its pages have the facts that they give, and `seen_in` names them. Nothing
  * else depends on them, so nothing else is worked out again.
  */
 export function withImports(snapshot: Snapshot, imports: readonly ImportedSource[]): SnapshotWithImports {
@@ -85,6 +85,19 @@ export function withImports(snapshot: Snapshot, imports: readonly ImportedSource
     columns: { value: columns, enumerable: true },
     imports: { value: matched, enumerable: true },
   }) as SnapshotWithImports;
+}
+
+/**
+ * The addresses that only imports know, ascending: those that a list names or that have answered, and those whose every
+ * request in the logs ended in an error, which scanners ask for by the thousand.
+ */
+export function unknownAddresses(imports: readonly MatchedSource[]): { answered: string[]; errors: string[] } {
+  const answered = new Set<string>();
+  const errors = new Set<string>();
+  for (const { kind, addresses, pages, columns } of imports)
+    for (let i = 0; i < addresses.length; i++)
+      if (pages[i] < 0) (kind === 'list' || columns.answered[i] > 0 ? answered : errors).add(addresses[i]);
+  return { answered: [...answered].sort(), errors: [...errors].filter((address) => !answered.has(address)).sort() };
 }
 
 /** The imports that stand beside a snapshot; none where it was opened without them. */

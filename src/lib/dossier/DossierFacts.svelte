@@ -54,6 +54,27 @@
       </tbody>
     </table>
   </section>
+  {#if dossier.hits}
+    {@const most = Math.max(...dossier.hits.byDay.map(({ hits }) => hits), 1)}
+    <section>
+      <h3 class="heading mb-1">{texts.hitsInLogs}</h3>
+      {#if dossier.hits.byDay.length}
+        <div class="flex h-10 items-end gap-px" role="img" aria-label={texts.hitsByDay(dossier.hits.byDay.length)}>
+          {#each dossier.hits.byDay as { day, hits } (day)}
+            <span
+              class="min-w-px flex-1 bg-primary"
+              style:height="{(100 * hits) / most}%"
+              title={texts.hitsOnDay(day, hits)}
+            ></span>
+          {/each}
+        </div>
+        <p class="quiet flex justify-between text-xs">
+          <span>{dossier.hits.byDay[0].day}</span><span>{dossier.hits.byDay[dossier.hits.byDay.length - 1].day}</span>
+        </p>
+      {/if}
+      <p class="text-xs">{texts.hitsByStatus(dossier.hits.byStatus)}</p>
+    </section>
+  {/if}
   <section class={wide ? 'col-span-2' : ''}>
     <h3 class="heading mb-1">{texts.responseHeaders}</h3>
     {#if dossier.headers}

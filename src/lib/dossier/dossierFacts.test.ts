@@ -15,7 +15,7 @@ it('says the facts of a dossier in words, and unknown as a dash', () => {
   const said = Object.fromEntries(dossierFacts(facts, 'https://museum.example/'));
   expect(said).toMatchObject({
     Share: '1.32×',
-    'As crawler': 'kept back by robots.txt',
+    'As crawler': 'stopped by robots.txt',
     'Gate for': '1 page',
     'Their faults': 'off topic, split',
     Canonical: '/a',

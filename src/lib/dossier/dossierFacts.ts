@@ -29,9 +29,9 @@ export const shareText = (share: unknown) =>
 /** How far a page is for a search crawler, or what keeps it from there. */
 function crawlerText({ crawler_depth, held_back }: Facts): string {
   if (typeof crawler_depth === 'number') return `depth ${number(crawler_depth)}`;
-  if (held_back === 'nofollow') return 'kept back by nofollow';
-  if (held_back === 'robots') return 'kept back by robots.txt';
-  return held_back === 'both' ? 'kept back by nofollow and robots.txt' : 'no route';
+  if (held_back === 'nofollow') return 'stopped by nofollow';
+  if (held_back === 'robots') return 'stopped by robots.txt';
+  return held_back === 'both' ? 'stopped by nofollow and robots.txt' : 'no route';
 }
 
 /** The facts of a dossier that have no place of their own in it, in words. */

@@ -1,4 +1,4 @@
-import { counted } from '../shell/words';
+import { counted, number } from '../shell/words';
 
 /** The texts of the dossier. */
 export const texts = {
@@ -28,6 +28,11 @@ export const texts = {
   words: (words: number) => counted(words, 'word'),
   asBefore: 'as before',
   noCrawlHasFetchedThisAddress: 'No crawl has fetched this address yet.',
+  hitsInLogs: 'Hits in access logs',
+  hitsByDay: (days: number) => `Hits by day, on ${counted(days, 'day')}`,
+  hitsOnDay: (day: string, hits: number) => `${day}: ${counted(hits, 'hit')}`,
+  hitsByStatus: (counts: readonly { status: number; hits: number }[]) =>
+    `By status: ${counts.map(({ status, hits }) => `${status || 'unknown'}: ${number(hits)}`).join(', ')}`,
   responseHeaders: 'Response headers',
   noHeadersAreStoredTheServer:
     'No headers are stored: the server did not answer, or an earlier version of Edge Map crawled this page.',

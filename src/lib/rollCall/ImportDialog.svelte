@@ -9,11 +9,12 @@
     rows: string[][];
   }
   interface Outcome {
+    id: number;
     addresses: number;
     matched: number;
     fresh: number;
     rejected: number;
-    before: { name: string } | null;
+    before: { id: number; name: string } | null;
   }
 
   let { site }: { site: number } = $props();
@@ -28,6 +29,8 @@
   /** Percent that has been read; null while nothing is under way. */
   let percent = $state<number | null>(null);
   let sending: XMLHttpRequest | null = null;
+  /** Whether it can still be stopped: what has been read is stored in one go. */
+  const isReading = $derived(percent !== null && percent < 100);
 
   /** The beginning of a list, which shows how it is laid out. */
   const BEGINNING = 1 << 18;
@@ -99,8 +102,10 @@
     percent = null;
     dialog.close();
     await invalidateAll();
-    const { addresses, matched, fresh, rejected, before } = answer;
-    say(before ? texts.importedBefore(before.name) : texts.imported(name, addresses, matched, fresh, rejected));
+    const { id, addresses, matched, fresh, rejected, before } = answer;
+    say(
+      before?.id === id ? texts.importedBefore(before.name) : texts.imported(name, addresses, matched, fresh, rejected),
+    );
   }
 </script>
 
@@ -119,7 +124,7 @@
   bind:this={dialog}
   class="m-auto w-[44rem] max-w-[90vw] rounded border border-base-300 bg-base-100 p-5 text-base-content shadow-xl backdrop:bg-black/40"
   aria-label={texts.importAFile}
-  onclose={() => sending?.abort()}
+  onclose={() => isReading && sending?.abort()}
 >
   {#if file}
     <form
@@ -189,7 +194,9 @@
           <button class="btn btn-primary btn-sm" disabled={kind === 'list' && !preview}>{texts.import}</button>
           <button type="button" class="btn btn-outline btn-sm" onclick={() => dialog.close()}>{texts.cancel}</button>
         {:else}
-          <button type="button" class="btn btn-outline btn-sm" onclick={() => sending?.abort()}>{texts.stop}</button>
+          {#if isReading}
+            <button type="button" class="btn btn-outline btn-sm" onclick={() => sending?.abort()}>{texts.stop}</button>
+          {/if}
           <progress class="progress w-48" value={percent} max="100"></progress>
           <span role="status" class="tabular">{percent < 100 ? texts.reading(percent) : texts.storing}</span>
         {/if}

@@ -1,4 +1,4 @@
-<!-- The sitemaps that were read, what came of each, and where they disagree with what may be indexed. -->
+<!-- The sitemaps that were read, how reading each ended, and where they disagree with what may be indexed. -->
 <script lang="ts">
   import type { SitemapRow } from '$core/answers';
   import { sentence } from '$core/messages';

@@ -36,6 +36,7 @@ export const texts = {
     'Or drop a file anywhere on this screen: CSV, TSV, XLSX, JSON lines, text, or an access log, also as .gz or .zst.',
   unknownAddresses: (urls: number) =>
     `${counted(urls, 'address is', 'addresses are')} in lists or logs and not in this crawl.`,
+  onlyErrors: (urls: number) => `${counted(urls, 'more address', 'more addresses')} only ever answered with an error.`,
   showThem: 'Show them',
   andMore: (more: number) => `and ${number(more)} more`,
   fetchThem: 'Fetch them into this crawl',

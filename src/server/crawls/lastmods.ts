@@ -1,18 +1,17 @@
 /** When pages were changed last, as far as something shows it. */
 import { and, asc, desc, eq, gt, inArray, isNull, lt } from 'drizzle-orm';
+import { inOrder, READ_ROWS } from '../database';
 import type { Database } from '../database';
 import { crawl, page, url } from '../database/schema';
 import type { Crawl } from './crawls';
 
-const READ_ROWS = 2000;
 /** Earlier crawls that are looked at. */
 const MAX_CRAWLS = 50;
 
 /** Hands over the pages of a crawl that were read, some at a time. */
-async function* pagesOf(db: Database, crawlId: number) {
-  let after = 0;
-  for (;;) {
-    const rows = await db
+const pagesOf = (db: Database, crawlId: number) =>
+  inOrder((after) =>
+    db
       .select({
         urlId: page.urlId,
         address: url.text,
@@ -24,12 +23,8 @@ async function* pagesOf(db: Database, crawlId: number) {
       .innerJoin(url, eq(url.id, page.urlId))
       .where(and(eq(page.crawlId, crawlId), gt(page.urlId, after)))
       .orderBy(asc(page.urlId))
-      .limit(READ_ROWS);
-    yield rows;
-    if (rows.length < READ_ROWS) return;
-    after = rows[rows.length - 1].urlId;
-  }
-}
+      .limit(READ_ROWS),
+  );
 
 const lastModified = (headers: string | null): number | null => {
   const found = /^last-modified:\s*(.+)$/im.exec(headers ?? '');

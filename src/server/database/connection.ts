@@ -37,6 +37,25 @@ export const closeDatabase = (db: Database) => db.$client.end();
 export const hashOf = (text: string) => hash('sha256', text, 'buffer').subarray(0, 16);
 
 /** Splits a list into runs, so that a statement never grows without bound. */
+/** Rows that are read at once. */
+export const READ_ROWS = 1000;
+
+/**
+ * Reads the rows of a table in the order of their addresses, some at a time.
+ * @param read gives at most {@link READ_ROWS} rows whose address has a higher number
+ */
+export async function* inOrder<R extends { urlId: number }>(
+  read: (after: number) => Promise<R[]>,
+): AsyncGenerator<R[]> {
+  let after = 0;
+  for (;;) {
+    const rows = await read(after);
+    yield rows;
+    if (rows.length < READ_ROWS) return;
+    after = rows[rows.length - 1].urlId;
+  }
+}
+
 export function* inRuns<T>(items: readonly T[], size: number): Generator<T[]> {
   for (let at = 0; at < items.length; at += size) yield items.slice(at, at + size);
 }

@@ -3,12 +3,14 @@ export {
   closeDatabase,
   databaseUrl,
   hashOf,
+  inOrder,
   inRuns,
   inTransaction,
   isConnectionLoss,
   isDiskFull,
   openDatabase,
   OperatorError,
+  READ_ROWS,
   retryOutage,
 } from './connection';
 export type { Database, Statement } from './connection';

@@ -152,6 +152,16 @@ describe('a list', () => {
     await removeImport(test.db, site.id, third.id);
     expect((await importsOf(test.db, site.id)).some(({ name }) => name === 'Again')).toBe(false);
   });
+  it('read by another column is another source', async () => {
+    const links = 'From,To\n/a,/b\n/a,/c\n';
+    const from = await take(links, { name: 'Links', list: { column: 'From' } });
+    const to = await take(links, { name: 'Links', list: { column: 'To' } });
+    expect([from.addresses, to.addresses, to.before]).toEqual([1, 2, null]);
+    expect((await readContent(test.db, to.id)).addresses).toEqual([
+      'https://www.larkfield.example/b',
+      'https://www.larkfield.example/c',
+    ]);
+  });
   it('that is stopped leaves nothing', async () => {
     const stop = new AbortController();
     const bytes = (async function* () {

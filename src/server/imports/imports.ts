@@ -5,12 +5,11 @@ import { and, asc, desc, eq, inArray, isNull, sql } from 'drizzle-orm';
 import { ROWS_COLUMN } from '$core/imports';
 import type { ImportedSource, ImportKind } from '$core/imports';
 import type { Message } from '$core/messages';
+import { inRuns, READ_ROWS } from '../database';
 import type { Database } from '../database';
 import { crawl, crawlImport, importPart, urlImport } from '../database/schema';
 import { readAddresses, readContent, writeParts } from './parts';
 import type { ImportContent } from './parts';
-
-const READ_ROWS = 1000;
 
 export interface UrlImport {
   id: number;
@@ -63,7 +62,7 @@ export const importsOfCrawl = (db: Database, crawlId: number): Promise<UrlImport
     .where(eq(crawlImport.crawlId, crawlId))
     .orderBy(asc(urlImport.id));
 
-/** The import of a site that came of a file with these bytes; null when none did. */
+/** The import of a site from a file with this digest; null when there is none. */
 export async function importOfFile(db: Database, siteId: number, digest: string): Promise<UrlImport | null> {
   const [found] = await db
     .select(described)
@@ -117,7 +116,10 @@ export const saveImport = (db: Database, siteId: number, given: NewImport, count
     return id;
   });
 
-/** Takes imports away from a site, and from its newest crawl; earlier crawls keep those that they used. */
+/**
+ * Takes imports away from a site, and from its newest crawl; earlier crawls keep those that they used.
+ * @returns whether there were any
+ */
 async function takeAway(
   tx: Pick<Database, 'select' | 'update' | 'delete'>,
   which: Parameters<typeof and>[0],
@@ -143,13 +145,14 @@ async function takeAway(
     await tx.delete(importPart).where(eq(importPart.importId, id));
     await tx.delete(urlImport).where(eq(urlImport.id, id));
   }
+  return rows.length > 0;
 }
 
-/** Removes an import of a site. */
-export const removeImport = (db: Database, siteId: number, id: number): Promise<void> =>
+/** Removes an import of a site. @returns whether there was one */
+export const removeImport = (db: Database, siteId: number, id: number): Promise<boolean> =>
   db.transaction(async (tx) => {
     const newest = await newestEnded(tx, siteId);
-    await takeAway(tx, and(eq(urlImport.siteId, siteId), eq(urlImport.id, id)), newest?.id);
+    return takeAway(tx, and(eq(urlImport.siteId, siteId), eq(urlImport.id, id)), newest?.id);
   });
 
 /**
@@ -170,8 +173,8 @@ export async function saveList(db: Database, siteId: number, name: string, addre
   await saveImport(db, siteId, { kind: 'list', name, addresses: ordered, columns, ...rest }, false);
 }
 
-const removeFromSite = (db: Database, id: number): Promise<void> =>
-  db.transaction((tx) => takeAway(tx, eq(urlImport.id, id), undefined));
+const removeFromSite = async (db: Database, id: number): Promise<void> =>
+  void (await db.transaction((tx) => takeAway(tx, eq(urlImport.id, id), undefined)));
 
 /** The lines that were left out of an import, the first of them; null when there is no such import of the site. */
 export async function rejectsOf(db: Database, siteId: number, id: number): Promise<Reject[] | null> {
@@ -190,7 +193,7 @@ export async function* importedAddresses(db: Database, imports: readonly number[
   for (const id of imports) {
     const fresh = (await readAddresses(db, id)).filter((address) => !met.has(address));
     for (const address of fresh) met.add(address);
-    for (let at = 0; at < fresh.length; at += READ_ROWS) yield fresh.slice(at, at + READ_ROWS);
+    yield* inRuns(fresh, READ_ROWS);
   }
 }
 

@@ -15,4 +15,4 @@ export {
   useImports,
 } from './imports';
 export type { NewImport, Reject, UrlImport } from './imports';
-export { readCells } from './parts';
+export { hitsOfPage } from './parts';

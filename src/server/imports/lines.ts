@@ -1,9 +1,21 @@
 /** Files as they come: undone where they are compressed, and cut into lines. */
+import { pipeline } from 'node:stream/promises';
 import { createGunzip } from 'node:zlib';
 import { Decompress } from 'fzstd';
 
 /** A file that cannot be imported, with what to do about it. */
 export class ImportError extends Error {}
+
+/** What strangers have asked for can be anything: a log of more different addresses than this is refused. */
+const MAX_ADDRESSES = 5_000_000;
+
+/** @throws ImportError when a file has too many different addresses to be held */
+export function checkSize(addresses: number): void {
+  if (addresses > MAX_ADDRESSES)
+    throw new ImportError(
+      `The file has more than ${MAX_ADDRESSES.toLocaleString('en')} different addresses. Import it in parts. Nothing was imported.`,
+    );
+}
 
 /** Bytes that are undone at once. */
 const PIECE = 1 << 18;
@@ -19,14 +31,9 @@ export const isZip = (head: Uint8Array) => head[0] === 0x50 && head[1] === 0x4b 
 
 async function* gunzip(source: Bytes): Bytes {
   const inflater = createGunzip({ chunkSize: PIECE });
-  const feed = async () => {
-    for await (const piece of source)
-      if (!inflater.write(piece)) await new Promise((resolve) => inflater.once('drain', resolve));
-    inflater.end();
-  };
-  const feeding = feed().catch((error: Error) => inflater.destroy(error));
+  // What goes wrong at either end is thrown where the pieces are read; both ends are closed.
+  pipeline(source, inflater).catch(() => {});
   yield* inflater as AsyncIterable<Uint8Array>;
-  await feeding;
 }
 
 async function* unzstd(source: Bytes): Bytes {
@@ -40,31 +47,42 @@ async function* unzstd(source: Bytes): Bytes {
   yield* given.splice(0);
 }
 
-/** The beginning of a stream, and the whole of it. */
-export async function peek(source: Bytes, least: number): Promise<{ head: Buffer; whole: Bytes; isAll: boolean }> {
+/**
+ * Reads the beginning of a stream.
+ * @param isEnough told what has been read so far
+ * @returns what was read, the whole stream with it, and whether that is all of it
+ */
+export async function peek<T>(source: AsyncIterable<T>, isEnough: (held: readonly T[]) => boolean) {
   const pieces = source[Symbol.asyncIterator]();
-  const held: Uint8Array[] = [];
-  let size = 0;
+  const held: T[] = [];
   let isAll = false;
-  while (size < least && !isAll) {
+  while (!isAll && !isEnough(held)) {
     const next = await pieces.next();
     if (next.done) isAll = true;
-    else {
-      held.push(next.value);
-      size += next.value.length;
+    else held.push(next.value);
+  }
+  async function* whole(): AsyncGenerator<T> {
+    try {
+      yield* held;
+      for (let next = isAll ? null : await pieces.next(); next && !next.done; next = await pieces.next())
+        yield next.value;
+    } finally {
+      await pieces.return?.();
     }
   }
-  const whole = async function* (): Bytes {
-    yield* held;
-    for (let next = isAll ? null : await pieces.next(); next && !next.done; next = await pieces.next())
-      yield next.value;
-  };
-  return { head: Buffer.concat(held), whole: whole(), isAll };
+  return { held, whole: whole(), isAll };
+}
+
+/** As {@link peek}, for so many bytes. */
+export async function peekBytes(source: Bytes, least: number): Promise<{ head: Buffer; whole: Bytes; isAll: boolean }> {
+  const sizeOf = (held: readonly Uint8Array[]) => held.reduce((sum, { length }) => sum + length, 0);
+  const { held, whole, isAll } = await peek(source, (pieces) => sizeOf(pieces) >= least);
+  return { head: Buffer.concat(held), whole, isAll };
 }
 
 /** A file as it was before it was compressed with gzip or Zstandard. @throws ImportError when it is damaged */
 export async function* decompressed(source: Bytes): Bytes {
-  const { head, whole } = await peek(source, 4);
+  const { head, whole } = await peekBytes(source, 4);
   try {
     yield* isGzip(head) ? gunzip(whole) : isZstd(head) ? unzstd(whole) : whole;
   } catch (error) {

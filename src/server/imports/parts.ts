@@ -2,7 +2,9 @@
 import { promisify } from 'node:util';
 import { createDeflate, deflate, inflate } from 'node:zlib';
 import { and, asc, eq } from 'drizzle-orm';
-import type { ImportedSource } from '$core/imports';
+import { countCells } from '$core/accessLog';
+import type { HitCounts } from '$core/accessLog';
+import type { ImportedSource, MatchedSource } from '$core/imports';
 import { inRuns } from '../database';
 import type { Database } from '../database';
 import { importPart } from '../database/schema';
@@ -96,11 +98,25 @@ export async function readContent(
 }
 
 /** The cells of one address of a log, by its number among the addresses. */
-export async function readCells(db: Database, importId: number, at: number): Promise<Uint32Array> {
+async function readCells(db: Database, importId: number, at: number): Promise<Uint32Array> {
   const u32 = async (part: string) => {
     const bytes = new Uint8Array(await readPart(db, importId, part));
     return new Uint32Array(bytes.buffer, bytes.byteOffset, bytes.length / 4);
   };
   const ends = await u32(CELL_ENDS);
   return (await u32(CELLS)).slice(at === 0 ? 0 : ends[at - 1], ends[at]);
+}
+
+/** The hits of a page in the logs that count for its crawl, by status and day; null when none has it. */
+export async function hitsOfPage(
+  db: Database,
+  imports: readonly MatchedSource[],
+  page: number,
+): Promise<HitCounts | null> {
+  const cells: number[] = [];
+  for (const { id, kind, pages } of imports) {
+    const at = kind === 'log' ? pages.indexOf(page) : -1;
+    if (at >= 0) cells.push(...(await readCells(db, id, at)));
+  }
+  return cells.length ? countCells(cells) : null;
 }

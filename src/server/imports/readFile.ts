@@ -5,7 +5,9 @@ import type { ImportKind } from '$core/imports';
 import { pagesOfAddresses } from '$core/imports';
 import { scopeOf } from '$core/scope';
 import type { ScopeSettings } from '$core/scope';
+import { SnapshotVersionError } from '$core/snapshot';
 import type { Database } from '../database';
+import { requestAnalysis } from '../jobs';
 import { openSnapshot } from '../snapshots';
 import { importOfFile, newestEnded, saveImport } from './imports';
 import type { Reject, UrlImport } from './imports';
@@ -59,7 +61,7 @@ export interface ImportOutcome {
   matched: number;
   fresh: number;
   rejected: number;
-  /** The import of the same file, when there was one: nothing was stored again. */
+  /** The import of the same file that there was; when it has the number `id`, nothing has changed. */
   before: UrlImport | null;
 }
 
@@ -95,7 +97,14 @@ async function* watched(bytes: AsyncIterable<Uint8Array>, take: (piece: Uint8Arr
 /** How many of some addresses the newest crawl of a site knows. */
 async function countMatched(db: Database, siteId: number, addresses: readonly string[]): Promise<number> {
   const newest = await newestEnded(db, siteId);
-  const snapshot = newest && (await openSnapshot(db, newest, 'facts'));
+  if (!newest) return 0;
+  const snapshot = await openSnapshot(db, newest, 'facts').catch(async (error: unknown) => {
+    if (!(error instanceof SnapshotVersionError)) throw error;
+    await requestAnalysis(db, newest.id);
+    throw new ImportError(
+      `Crawl ${newest.id} was analysed by another version of Edge Map and is analysed anew. Import the file when that is done; nothing was imported.`,
+    );
+  });
   return snapshot ? pagesOfAddresses(snapshot, addresses).reduce((n, page) => n + Number(page >= 0), 0) : 0;
 }
 
@@ -132,12 +141,15 @@ export async function importFile(
     throw new ImportError(
       `None of the ${lines.toLocaleString('en')} lines names an address of the site${kind === 'log' ? '; is the file an access log of it?' : '.'} Nothing was imported.`,
     );
+  // The same file, read in another way, is another source.
+  hash.update(JSON.stringify([kind, list.column, crawlerAddresses]));
   const digest = hash.digest('hex').slice(0, 32);
+  // Found out before anything is stored: a crawl that cannot be opened is told, and leaves nothing.
+  const matched = await countMatched(db, site.id, found.addresses);
   const before = await importOfFile(db, site.id, digest);
-  const isSame = before?.kind === kind && before.name === name;
+  const isSame = before?.name === name && before.urls === found.addresses.length && before.rejected === rejected;
   const given = { ...found, kind, name, file: file.slice(0, 255), digest, lines, rejected, rejects };
   const id = isSame ? before.id : await saveImport(db, site.id, given, true);
-  const matched = await countMatched(db, site.id, found.addresses);
   const addresses = found.addresses.length;
   return { id, lines, addresses, matched, fresh: addresses - matched, rejected, before };
 }

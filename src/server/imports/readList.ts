@@ -1,10 +1,11 @@
 /** Reads an exported list: CSV and its like, JSON lines, a spreadsheet, or one address a line. */
+import { pipeline } from 'node:stream/promises';
 import { parse } from 'csv-parse';
 import { guessColumns, guessDelimiter, readNumber, detectEncoding, SAMPLE_ROWS } from '$core/addressList';
 import type { Layout } from '$core/addressList';
 import { ROWS_COLUMN } from '$core/imports';
 import type { ListChoices, Reading } from './reading';
-import { ImportError, isZip, peek } from './lines';
+import { checkSize, ImportError, isZip, peek, peekBytes } from './lines';
 
 /** A row of a list, with the line at which it begins. */
 interface Row {
@@ -54,12 +55,7 @@ async function* csvRows(texts: AsyncIterable<string>, delimiter: string, reading
       reading.reject(Number(error.lines) || 0, { code: 'row_unreadable', detail: error.code });
     },
   });
-  const feed = async () => {
-    for await (const text of texts)
-      if (!parser.write(text)) await new Promise((resolve) => parser.once('drain', resolve));
-    parser.end();
-  };
-  const feeding = feed().catch((error: Error) => parser.destroy(error));
+  pipeline(texts, parser).catch(() => {});
   let batch: Row[] = [];
   // The parser would tell the line too, at the cost of half of its time.
   let line = 1;
@@ -71,7 +67,6 @@ async function* csvRows(texts: AsyncIterable<string>, delimiter: string, reading
     batch = [];
   }
   yield batch;
-  await feeding;
 }
 
 const cellText = (value: unknown): string =>
@@ -132,7 +127,7 @@ async function open(
   reading: Reading,
   bytes: AsyncIterable<Uint8Array>,
 ): Promise<{ rows: Rows; delimiter: Layout['delimiter'] }> {
-  const { head, whole, isAll } = await peek(bytes, HEAD);
+  const { head, whole, isAll } = await peekBytes(bytes, HEAD);
   if (isZip(head)) return { rows: sheetRows(whole), delimiter: null };
   const encoding = detectEncoding(head, isAll);
   const sample = new TextDecoder(encoding).decode(head);
@@ -164,23 +159,8 @@ function layoutOf(rows: readonly Row[], delimiter: Layout['delimiter'], { column
   );
 }
 
-/** Reads rows until there are enough to guess of. */
-async function sampled(rows: Rows): Promise<{ sample: Row[]; all: Rows }> {
-  const iterator = rows[Symbol.asyncIterator]();
-  const sample: Row[] = [];
-  let isOver = false;
-  while (sample.length < SAMPLE_ROWS && !isOver) {
-    const next = await iterator.next();
-    if (next.done) isOver = true;
-    else sample.push(...next.value);
-  }
-  const all = async function* (): Rows {
-    yield sample;
-    for (let next = isOver ? null : await iterator.next(); next && !next.done; next = await iterator.next())
-      yield next.value;
-  };
-  return { sample, all: all() };
-}
+/** Whether there are enough rows to guess of. */
+const isSample = (batches: readonly Row[][]) => batches.reduce((n, { length }) => n + length, 0) >= SAMPLE_ROWS;
 
 const PREVIEW_ROWS = 8;
 
@@ -191,7 +171,10 @@ export async function previewList(
   choices: ListChoices,
 ): Promise<ListPreview> {
   const { rows, delimiter } = await open(reading, bytes);
-  const { sample } = await sampled(rows);
+  const { held, whole } = await peek(rows, isSample);
+  // No more is read of it.
+  await whole.return(undefined);
+  const sample = held.flat();
   return {
     layout: layoutOf(sample, delimiter, choices),
     rows: sample.slice(0, PREVIEW_ROWS).map(({ cells }) => cells.slice(0, 30).map((cell) => cell.slice(0, 200))),
@@ -201,13 +184,13 @@ export async function previewList(
 /** Reads a list: how many rows name each address, and the sums of its numbers. @throws ImportError */
 export async function readList(reading: Reading, bytes: AsyncIterable<Uint8Array>, choices: ListChoices) {
   const { rows, delimiter } = await open(reading, bytes);
-  const { sample, all } = await sampled(rows);
-  const { hasHeader, addressColumn, numbers, decimal } = layoutOf(sample, delimiter, choices);
+  const { held, whole } = await peek(rows, isSample);
+  const { hasHeader, addressColumn, numbers, decimal } = layoutOf(held.flat(), delimiter, choices);
   const byAddress = new Map<string, number>();
   const counts: number[] = [];
   const sums = numbers.map((): number[] => []);
   let isHeader = hasHeader;
-  for await (const batch of all)
+  for await (const batch of whole)
     for (const { cells, line } of batch) {
       if (cells.every((cell) => cell.trim() === '')) continue;
       if (isHeader) {
@@ -224,6 +207,7 @@ export async function readList(reading: Reading, bytes: AsyncIterable<Uint8Array
       let at = byAddress.get(found.address);
       if (at === undefined) {
         byAddress.set(found.address, (at = counts.length));
+        checkSize(byAddress.size);
         counts.push(0);
         for (const sum of sums) sum.push(NaN);
       }

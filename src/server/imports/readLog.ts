@@ -2,7 +2,7 @@
 import { addHit, answeredHits, crawlerTest, logReader, noHits } from '$core/accessLog';
 import type { Hits, LogHit } from '$core/accessLog';
 import type { Message } from '$core/messages';
-import { eachLine } from './lines';
+import { checkSize, eachLine } from './lines';
 import type { Reading } from './reading';
 
 /** What was asked for, with the host where it is named: one spelling of an address. */
@@ -46,6 +46,7 @@ export async function readLog(
       byAddress.set(found.address, entry);
     }
     spellings.set(ownCopy(key), entry);
+    checkSize(spellings.size);
     return entry;
   };
   await eachLine(bytes, (line, number) => {

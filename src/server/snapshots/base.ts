@@ -9,14 +9,13 @@ import { baseBuilder, nothingFound } from '$core/snapshot';
 import type { Base, Check, SiteFiles } from '$core/snapshot';
 import type { Crawl } from '../crawls';
 import { ASIDE_RANK, MAX_HOPS, RESOURCE_RANK, UNLINKED_RANK } from '../crawls/ranks';
-import { inRuns } from '../database';
+import { inOrder, inRuns, READ_ROWS } from '../database';
 import type { Database } from '../database';
 import { frontier, page, phrase, robotsFile, sitemapEntry, sitemapFile, url } from '../database/schema';
 import { listedAddresses } from '../imports';
 
 type Reading = Pick<Database, 'select'>;
 
-const READ_ROWS = 1000;
 /** Bytes of packed links that hold their number. */
 const PACKED_HEAD = 12;
 
@@ -45,9 +44,8 @@ async function readPages(db: Reading, row: Crawl, left: UnvisitedReason) {
   // The number of links is at the beginning of what is packed.
   const head = sql<Buffer | null>`left(${links}, ${PACKED_HEAD})`;
   const place = { urlId: frontier.urlId, rank: frontier.rank, hops: frontier.hops, cut: frontier.cut };
-  let after = 0;
-  for (;;) {
-    const rows = await db
+  const read = (after: number) =>
+    db
       .select({ ...place, address: url.text, page: columns, head })
       .from(frontier)
       .innerJoin(url, eq(url.id, frontier.urlId))
@@ -55,6 +53,7 @@ async function readPages(db: Reading, row: Crawl, left: UnvisitedReason) {
       .where(and(eq(frontier.crawlId, row.id), gt(frontier.urlId, after)))
       .orderBy(asc(frontier.urlId))
       .limit(READ_ROWS);
+  for await (const rows of inOrder(read))
     for (const { page: found, head, ...queued } of rows) {
       const { urlId: number, rank, address } = queued;
       if (rank >= RESOURCE_RANK && rank < ASIDE_RANK) {
@@ -71,26 +70,19 @@ async function readPages(db: Reading, row: Crawl, left: UnvisitedReason) {
         found: found ?? nothingFound,
       });
     }
-    if (rows.length < READ_ROWS) return { builder, withLinks, checks };
-    after = rows[rows.length - 1].urlId;
-  }
+  return { builder, withLinks, checks };
 }
 
 /** Hands the packed links of all pages over, some at a time. */
-async function* readLinks(db: Reading, crawlId: number) {
-  let after = 0;
-  for (;;) {
-    const rows = await db
+const readLinks = (db: Reading, crawlId: number) =>
+  inOrder((after) =>
+    db
       .select({ urlId: page.urlId, links: page.links })
       .from(page)
       .where(and(eq(page.crawlId, crawlId), gt(page.urlId, after)))
       .orderBy(asc(page.urlId))
-      .limit(READ_ROWS);
-    yield rows;
-    if (rows.length < READ_ROWS) return;
-    after = rows[rows.length - 1].urlId;
-  }
-}
+      .limit(READ_ROWS),
+  );
 
 /** Written for the driver itself: a large crawl has a hundred thousand texts. */
 async function readTexts(db: Database, table: typeof url | typeof phrase, ids: Iterable<number>) {

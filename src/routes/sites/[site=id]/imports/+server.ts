@@ -36,7 +36,7 @@ export const POST: RequestHandler = async ({ locals, request, url }) => {
     const outcome = await importFile(
       appDatabase(),
       { id, settings },
-      { kind, name, file, bytes, list: { column }, crawlerAddresses: null },
+      { kind, name, file, bytes, list: { column }, crawlerAddresses: null, signal: request.signal },
     );
     return json(outcome);
   } catch (thrown) {
@@ -61,6 +61,6 @@ export const GET: RequestHandler = async ({ locals, url }) => {
 
 /** Removes an import: `?id=…`. */
 export const DELETE: RequestHandler = async ({ locals, url }) => {
-  await removeImport(appDatabase(), siteOf(locals).id, Number(url.searchParams.get('id')));
-  return json({});
+  const isGone = await removeImport(appDatabase(), siteOf(locals).id, Number(url.searchParams.get('id')));
+  return isGone ? json({}) : error(404, answers.noSuchImport);
 };

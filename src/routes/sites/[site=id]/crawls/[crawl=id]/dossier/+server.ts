@@ -8,7 +8,15 @@ import { readers } from '$core/reach';
 import { hasBit } from '$core/selection';
 import { addressAt, pageOf } from '$core/snapshot';
 import type { Snapshot } from '$core/snapshot';
-import { crawlSettings, findingsOfPage, openSiteReport, orderedRows, pageDetails, selectLinks } from '$server/index';
+import {
+  crawlSettings,
+  findingsOfPage,
+  hitsOfPage,
+  openSiteReport,
+  orderedRows,
+  pageDetails,
+  selectLinks,
+} from '$server/index';
 import { crawlWithSnapshot } from '../../../../../crawl';
 import { viewOf } from '../../../../../view';
 import type { RequestHandler } from './$types';
@@ -59,15 +67,17 @@ export const GET: RequestHandler = async ({ locals, url }) => {
   const order = view.list === 'pages' ? orderedRows(snapshot, view) : new Uint32Array(0);
   const place = order.indexOf(page);
   const addressOf = (at: number) => (at >= 0 && at < order.length ? addressAt(snapshot, order[at]) : null);
-  const [report, found, details, { weights }] = await Promise.all([
+  const [report, found, details, { weights }, hits] = await Promise.all([
     openSiteReport(db, crawl),
     findingsOfPage(db, crawl, page),
     pageDetails(db, crawl, asked.data.page),
     crawlSettings(db, crawl.id),
+    hitsOfPage(db, snapshot.imports, page),
   ]);
   const dossier: PageDossier = {
     ...dossierOf(snapshot, page, reader, weights),
     ...details,
+    hits,
     findings: (report?.findings ?? [])
       .filter(({ id }) => found.includes(id))
       .map(({ id, name, over, select, rule, remedy, question, worthALook }) => ({

@@ -1,13 +1,15 @@
-import { redirect } from '@sveltejs/kit';
+import { error, redirect } from '@sveltejs/kit';
 import { agreementOf, foldersOf, MAX_SOURCES, sourceBookOf, sourceSizesOf } from '$core/agreement';
 import { rollCallAnswer, sitemapRows } from '$core/answers';
+import { unknownAddresses } from '$core/imports';
 import type { SnapshotWithImports } from '$core/imports';
 import { addressAt } from '$core/snapshot';
 import { readSources } from '$lib/rollCall/sources';
 import { crawlPath } from '$lib/shell/routes';
 import { fetchToo, getCrawl, importsOfCrawl, openReport } from '$server/index';
-import { crawlWithSnapshot } from '../../../../../crawl';
+import { crawlWithSnapshot, hasEnded } from '../../../../../crawl';
 import { listScreen } from '../../../../../screen';
+import { answers } from '../../../../../texts';
 import type { Actions, PageServerLoad } from './$types';
 
 /** What the list shows while nobody has chosen its columns. */
@@ -40,9 +42,11 @@ export const load: PageServerLoad = async (event) => {
   const chosen = chosenBits(book.names, state.sources);
   const rows = agreementOf(book, snapshot.columns.verdict, chosen);
   // By folder the first two that take part are set side by side.
-  const [first, second = 1] = book.names.flatMap((_, at) => (chosen & (1 << at) ? [at] : []));
+  const taking = book.names.flatMap((_, at) => (chosen & (1 << at) ? [at] : []));
+  const [first, second] = taking.length > 1 ? taking : [taking[0], taking[0] === 0 ? 1 : 0];
   const addressOf = (at: number) => (at < book.pages ? addressAt(snapshot, at) : book.unknown[at - book.pages]);
   const has = (source: 0 | 1, at: number) => (book.known[at] & (1 << (source ? second : first))) !== 0;
+  const unknown = unknownAddresses(snapshot.imports);
   const report = picture === 'sitemaps' ? await openReport(db, crawl) : null;
   return {
     list,
@@ -56,7 +60,12 @@ export const load: PageServerLoad = async (event) => {
       from: at < 2 ? null : (imports.find(({ id }) => id === compared.imports[at - 2].id) ?? null),
     })),
     rows,
-    unknown: { total: book.unknown.length, first: book.unknown.slice(0, MOST_UNKNOWN) },
+    unknown: {
+      total: unknown.answered.length,
+      first: unknown.answered.slice(0, MOST_UNKNOWN),
+      errors: unknown.errors.length,
+    },
+    hasEnded: hasEnded(crawl),
     folders: picture === 'folders' ? { first, second, rows: foldersOf(book.known.length, addressOf, has) } : null,
     sitemaps:
       picture === 'sitemaps' ? sitemapRows(snapshot, (await getCrawl(db, crawl.id))?.settings.sitemaps ?? []) : null,
@@ -70,10 +79,12 @@ export const load: PageServerLoad = async (event) => {
 };
 
 export const actions: Actions = {
-  /** Fetches the addresses that only imports know into the crawl, which goes on. */
+  /** Fetches the addresses that only imports know, and that have answered, into the crawl, which is resumed. */
   fetch: async ({ locals }) => {
     const { db, crawl, snapshot } = await crawlWithSnapshot(locals, 'facts');
-    await fetchToo(db, crawl, sourceBookOf(comparedOf(snapshot)).unknown);
+    // Workers hold what a running crawl has still to fetch.
+    if (!hasEnded(crawl)) error(409, answers.crawlGoesOn);
+    await fetchToo(db, crawl, unknownAddresses(snapshot.imports).answered);
     redirect(303, `${crawlPath(crawl.siteId, crawl.id)}/watch`);
   },
 };

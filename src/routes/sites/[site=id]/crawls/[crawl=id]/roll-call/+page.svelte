@@ -127,7 +127,10 @@
             aria-expanded={isUnknownShown}
             onclick={() => (isUnknownShown = !isUnknownShown)}>{texts.showThem}</button
           >
-          <button class="text-primary hover:underline" title={texts.fetchThemMeans}>{texts.fetchThem}</button>
+          {#if data.hasEnded}
+            <button class="text-primary hover:underline" title={texts.fetchThemMeans}>{texts.fetchThem}</button>
+          {/if}
+          {#if data.unknown.errors}<span class="quiet text-xs">{texts.onlyErrors(data.unknown.errors)}</span>{/if}
           {#if isUnknownShown}
             <ul class="max-h-28 w-full overflow-y-auto font-mono text-xs">
               {#each data.unknown.first as address (address)}
