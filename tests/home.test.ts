@@ -1,46 +1,25 @@
 /** The home page, crawls that are looked at while they run, findings that are ignored, and the tour, in a browser. */
-import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import type { Browser, Page } from 'puppeteer-core';
-import { clickText, openBrowser, pageForEach, shows } from './support/browser';
-import { crawling } from './support/crawling';
-import { testDatabase } from './support/database';
-import type { TestDatabase } from './support/database';
-import { startApp } from './support/program';
-import { linking, standIn } from './support/standIn';
-import type { StandIn } from './support/standIn';
+import { describe, expect, it } from 'vitest';
+import { appOnSite } from './support/appOnSite';
+import type { Opened } from './support/appOnSite';
+import { clickText, shows } from './support/browser';
+import { linking } from './support/standIn';
 
-let database: TestDatabase;
-let site: StandIn;
-let app: Awaited<ReturnType<typeof startApp>>;
-let browser: Browser;
-let page: Page;
-let faults: string[];
-let crawls: number[];
-
-beforeAll(async () => {
-  database = await testDatabase();
-  let isNew = false;
-  site = await standIn((path) => {
+let { database, site, app, page, faults } = {} as Opened;
+const crawls: number[] = [];
+let isNew = false;
+appOnSite(
+  (path) => {
     if (path === '/') return linking('Home', '/a', '/gone', ...(isNew ? ['/b'] : []));
     if (path === '/a' || (isNew && path === '/b')) return linking(`Page ${path}`, '/', '/gone');
     return undefined;
-  });
-  const { crawl } = crawling(() => database.db);
-  crawls = [(await crawl(`${site.origin}/`)).crawlId];
-  isNew = true;
-  crawls.push((await crawl(`${site.origin}/`)).crawlId);
-  app = await startApp(database.url);
-  browser = await openBrowser();
-});
-afterAll(async () => {
-  await browser?.close();
-  await app?.stop();
-  await site?.close();
-  await database?.drop();
-});
-pageForEach(
-  () => browser,
-  (opened) => ({ page, faults } = opened),
+  },
+  async (crawlOnce) => {
+    crawls.push(await crawlOnce());
+    isNew = true;
+    crawls.push(await crawlOnce());
+  },
+  (opened) => ({ database, site, app, page, faults } = opened),
 );
 
 const open = async (path = '') => {

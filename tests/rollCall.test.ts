@@ -2,46 +2,24 @@
 import { writeFileSync, mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import type { Browser, ElementHandle, Page } from 'puppeteer-core';
-import { clickText, openBrowser, pageForEach, shows } from './support/browser';
-import { crawling } from './support/crawling';
-import { testDatabase } from './support/database';
-import type { TestDatabase } from './support/database';
-import { startApp } from './support/program';
-import { linking, standIn } from './support/standIn';
-import type { StandIn } from './support/standIn';
+import { afterAll, describe, expect, it } from 'vitest';
+import type { ElementHandle } from 'puppeteer-core';
+import { appOnSite } from './support/appOnSite';
+import type { Opened } from './support/appOnSite';
+import { clickText, shows } from './support/browser';
+import { linking } from './support/standIn';
 
-let database: TestDatabase;
-let site: StandIn;
-let app: Awaited<ReturnType<typeof startApp>>;
-let browser: Browser;
-let page: Page;
-let faults: string[];
-let folder: string;
+const folder = mkdtempSync(join(tmpdir(), 'edgemap-imports-'));
+afterAll(() => rmSync(folder, { recursive: true, force: true }));
+let { site, app, page, faults } = {} as Opened;
 let crawl: number;
-
-beforeAll(async () => {
-  folder = mkdtempSync(join(tmpdir(), 'edgemap-imports-'));
-  database = await testDatabase();
-  site = await standIn((path) => {
+appOnSite(
+  (path) => {
     if (path === '/') return linking('Home', '/a', '/b');
     return /^\/([ab]|old\/\d)$/.test(path) ? linking(`Page ${path}`, '/') : undefined;
-  });
-  crawl = (await crawling(() => database.db).crawl(`${site.origin}/`)).crawlId;
-  app = await startApp(database.url);
-  browser = await openBrowser();
-});
-afterAll(async () => {
-  await browser?.close();
-  await app?.stop();
-  await site?.close();
-  await database?.drop();
-  rmSync(folder, { recursive: true, force: true });
-});
-pageForEach(
-  () => browser,
-  (opened) => ({ page, faults } = opened),
+  },
+  async (crawlOnce) => void (crawl = await crawlOnce()),
+  (opened) => ({ site, app, page, faults } = opened),
 );
 
 const open = async (query = '') => {

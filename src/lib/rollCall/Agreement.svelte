@@ -17,7 +17,11 @@
   let { sources, rows, names, select, onpick }: Props = $props();
 
   const ROW = 26;
-  const HITS = 90;
+  const HITS = 70;
+  /** For the number behind the longest bar. */
+  const COUNT = 70;
+  /** For what stands behind the number. */
+  const REMARK = 380;
   const HEAD = 40;
   let box = $state(760);
   // A bar to scroll by may stand at the right.
@@ -26,7 +30,10 @@
   const mark = $derived(Math.max(34, Math.min(78, (width * 0.5) / sources.length)));
   const left = $derived(sources.length * mark + 12);
   const most = $derived(Math.max(1, ...rows.map(({ urls }) => urls)));
-  const long = (urls: number) => (Math.max(80, width - left - HITS - 170) * urls) / most;
+  /** Pixels behind the marks; beside a wide dossier there is room for the bars only. */
+  const room = $derived(width - left);
+  const hasHits = $derived(room > 260);
+  const long = (urls: number) => (Math.max(24, room - (hasHits ? HITS : 0) - COUNT) * urls) / most;
   const testOf = (row: AgreementRow) =>
     combinationTest(
       sources.map(({ name }) => name),
@@ -67,7 +74,8 @@
       <text x={(i + 0.5) * mark} y="29" text-anchor="middle" font-size="11" fill="var(--quiet)">{number(urls)}</text>
     {/each}
     <text x={left} y="29" font-size="11" fill="var(--quiet)">{texts.addressesByVerdict}</text>
-    <text x={width - 4} y="29" text-anchor="end" font-size="11" fill="var(--quiet)">{texts.hits}</text>
+    {#if hasHits}<text x={width - 4} y="29" text-anchor="end" font-size="11" fill="var(--quiet)">{texts.hits}</text
+      >{/if}
     {#each rows as row, i (row.sources.join())}
       {@const test = testOf(row)}
       {@const bar = parts(row)}
@@ -112,13 +120,19 @@
           y={ROW / 2 + 4}
           font-size="13"
           fill="var(--color-base-content)"
-          >{number(row.urls)}{#if row.unknown && row.unknown < row.urls}<tspan fill="var(--quiet)" font-size="11" dx="8"
-              >{texts.notInCrawl(row.unknown)}</tspan
+          >{number(row.urls)}{#if row.unknown && row.unknown < row.urls && room > REMARK}<tspan
+              fill="var(--quiet)"
+              font-size="11"
+              dx="8">{texts.notInCrawl(row.unknown)}</tspan
             >{/if}</text
         >
-        <text x={width - 4} y={ROW / 2 + 4} text-anchor="end" font-size="13" fill="var(--color-base-content)"
-          >{row.hits ? number(row.hits) : '—'}</text
-        >
+        {#if hasHits}<text
+            x={width - 4}
+            y={ROW / 2 + 4}
+            text-anchor="end"
+            font-size="13"
+            fill="var(--color-base-content)">{row.hits ? number(row.hits) : '—'}</text
+          >{/if}
       </g>
     {/each}
   </svg>

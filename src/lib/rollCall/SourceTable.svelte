@@ -33,7 +33,7 @@
   }
 </script>
 
-<section class="panel w-76 shrink-0 overflow-y-auto p-3" aria-label={texts.sources}>
+<section class="panel max-h-88 w-76 shrink-0 overflow-y-auto p-3" aria-label={texts.sources}>
   <h2 class="heading">{texts.sources}</h2>
   <table class="mt-1 w-full">
     <thead class="quiet text-xs">

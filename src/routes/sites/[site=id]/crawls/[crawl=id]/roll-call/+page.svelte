@@ -53,7 +53,7 @@
 <Workspace {base} site={data.site} data={data.list}>
   <Answer pieces={data.answer} {href} />
   <Remark {base} crawl={data.crawl} />
-  <div class="mt-2 flex max-h-[22rem] shrink-0 gap-3">
+  <div class="mt-2 flex shrink-0 gap-3">
     <section class="panel flex min-w-0 flex-1 flex-col px-2 pt-1.5 pb-1" aria-label={texts.picture}>
       <div class="flex flex-wrap items-center gap-x-3 gap-y-1 pr-14 pb-1 text-xs">
         <PictureTabs
@@ -76,11 +76,11 @@
         {/if}
       </div>
       {#if view.picture === 'sitemaps'}
-        <div class="min-h-0 overflow-y-auto px-2">
+        <div class="max-h-68 overflow-y-auto px-2">
           <Sitemaps files={data.sitemaps ?? []} faults={data.faults} {href} {base} start={data.site.start} />
         </div>
       {:else if data.folders}
-        <div class="min-h-0 overflow-y-auto">
+        <div class="max-h-68 overflow-y-auto">
           <Folders
             rows={data.folders.rows}
             first={data.names[data.folders.first]}
