@@ -2,8 +2,11 @@
 import { writeFileSync, mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import pino from 'pino';
 import { afterAll, describe, expect, it } from 'vitest';
 import type { ElementHandle } from 'puppeteer-core';
+import { sayAlive } from '$server/index';
+import { runLiveChecks } from '../src/crawl/liveChecks';
 import { appOnSite } from './support/appOnSite';
 import type { Opened } from './support/appOnSite';
 import { clickText, shows } from './support/browser';
@@ -11,15 +14,22 @@ import { linking } from './support/standIn';
 
 const folder = mkdtempSync(join(tmpdir(), 'edgemap-imports-'));
 afterAll(() => rmSync(folder, { recursive: true, force: true }));
-let { site, app, page, faults } = {} as Opened;
+let { site, app, page, faults, database } = {} as Opened;
+let earlier: number;
 let crawl: number;
+const namespace = 'http://www.sitemaps.org/schemas/sitemap/0.9';
+const sitemap = `<urlset xmlns="${namespace}">\n<url>\n<loc>/relative</loc></url></urlset>`;
 appOnSite(
   (path) => {
+    if (path === '/sitemap.xml') return sitemap;
     if (path === '/') return linking('Home', '/a', '/b');
     return /^\/([ab]|old\/\d)$/.test(path) ? linking(`Page ${path}`, '/') : undefined;
   },
-  async (crawlOnce) => void (crawl = await crawlOnce()),
-  (opened) => ({ site, app, page, faults } = opened),
+  async (crawlOnce) => {
+    earlier = await crawlOnce();
+    crawl = await crawlOnce();
+  },
+  (opened) => ({ site, app, page, faults, database } = opened),
 );
 
 const open = async (query = '') => {
@@ -79,6 +89,26 @@ describe('Roll call', () => {
     await open('?picture=folders&sources=links,log%3Aaccess');
     await shows(page, 'old/');
     await shows(page, 'only access');
+  });
+  it('checks a sitemap anew', async () => {
+    const ended = new AbortController();
+    await sayAlive(database.db, 'test', 0);
+    const log = pino({ enabled: false });
+    const checking = runLiveChecks({ db: database.db, log, allowPrivate: true, signal: ended.signal });
+    await open('?picture=sitemaps');
+    await clickText(page, 'button', 'Check now');
+    await shows(page, '1 fault in 1 entry:');
+    await shows(page, 'Line 3: “/relative” is no absolute http or https address.');
+    await shows(page, 'Check again');
+    ended.abort();
+    await checking;
+  });
+  it('adds an earlier crawl as a source', async () => {
+    await open();
+    await page.select('select[aria-label^="Add an earlier crawl"]', String(earlier));
+    await shows(page, 'is a source now.');
+    await shows(page, `Crawl ${earlier} of`);
+    expect(await page.$('select[aria-label^="Add an earlier crawl"]')).toBeNull();
   });
   it('fetches what only the log knows into the crawl', async () => {
     await open();

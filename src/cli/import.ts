@@ -4,6 +4,7 @@ import { basename } from 'node:path';
 import { sentence } from '$core/messages';
 import type { ImportKind } from '$core/imports';
 import { settingsSchema } from '$core/settings';
+import type { CrawlSettings } from '$core/settings';
 import { csvPieces } from '$core/formats';
 import { getSite, ImportError, importFile, saveSite, siteByStart } from '$server/index';
 import type { Database, ImportOutcome, Reject } from '$server/index';
@@ -43,6 +44,12 @@ function rejectsWriter(file: string) {
 const said = ({ lines, addresses, matched, fresh, rejected }: ImportOutcome) =>
   `${lines} lines, ${addresses} addresses, ${matched} matched, ${fresh} new, ${rejected} rejected`;
 
+/** The addresses of search crawlers: those of the file, else those of the settings; null when neither names any. */
+function crawlersOf(file: string | null, { crawlerAddresses }: CrawlSettings): string[] | null {
+  if (file !== null) return file.split(/\s+/).filter(Boolean);
+  return crawlerAddresses.length ? crawlerAddresses : null;
+}
+
 /** `edgemap import`: imports a list or an access log into a site. @returns the exit code: 0 imported, 1 nothing was */
 export async function importCommand(db: Database, call: ImportCall): Promise<number> {
   const found = await stat(call.file).catch((error: Error) => {
@@ -70,7 +77,7 @@ export async function importCommand(db: Database, call: ImportCall): Promise<num
         file: basename(call.file),
         bytes: createReadStream(call.file, { highWaterMark: 1 << 18 }),
         list: { column: call.column },
-        crawlerAddresses: crawlers === null ? null : crawlers.split(/\s+/).filter(Boolean),
+        crawlerAddresses: crawlersOf(crawlers, settings),
         onProgress: (lines) => isTerminal && process.stderr.write(`\r${lines.toLocaleString('en')} lines …`),
         onReject: rejects?.add,
       },

@@ -115,9 +115,9 @@ export function fetchLoop(options: FetchLoopOptions): FetchLoop {
     parse: parsers.parseRobots,
     token: settings.token,
     signal,
-    onRead: ({ origin, status, fault, body, crawlDelay }, host) => {
+    onRead: ({ origin, status, fault, body, answer, crawlDelay }, host) => {
       if (crawlDelay && settings.keepCrawlDelay && settings.robots === 'obey') limiter.setCrawlDelay(host, crawlDelay);
-      return retryOutage(() => saveRobots(store, { origin, status, fault, body }));
+      return retryOutage(() => saveRobots(store, { origin, status, fault, body, answer }));
     },
   });
   const pageOptions: PageOptions = {

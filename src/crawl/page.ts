@@ -28,7 +28,14 @@ const beginsAsHtml = (body: Uint8Array) => /^\s*(<!doctype html|<html|<head|<bod
 /** How files begin that are surely no HTML, whatever the header says. */
 const binaryMark = /^(%PDF-|\x89PNG\r\n|GIF8[79]a|\xff\xd8\xff|PK\x03\x04|\x1f\x8b|RIFF....WEBP|wOF[F2])/s; // eslint-disable-line no-control-regex
 
-const withoutLinks = { ...nothingFound, links: bundleLinks([]), discoveries: [], source: null, headers: null };
+const withoutLinks = {
+  ...nothingFound,
+  links: bundleLinks([]),
+  discoveries: [],
+  source: null,
+  headers: null,
+  modified: null,
+};
 
 /** The result for an address that is not fetched, because robots.txt closes it or its host gives no answer. */
 export const unfetchedPage = (queued: QueuedUrl, why: Pick<PageResult, 'robotsRule' | 'error'>): PageResult => ({

@@ -41,6 +41,7 @@ export type ParsedDocument = Pick<
   | 'language'
   | 'canonical'
   | 'breadcrumb'
+  | 'modified'
   | 'wordCount'
   | 'contentHash'
   | 'fingerprint'
@@ -113,6 +114,7 @@ export function documentParser({ settings, selectionOnly }: ParserSetup): (docum
       language: page.language,
       canonical: links.find(({ kind }) => kind === 'canonical')?.target ?? null,
       breadcrumb: page.breadcrumb,
+      modified: page.modified,
       wordCount: page.wordCount,
       contentHash: hash,
       fingerprint: packFingerprint(page.fingerprint),

@@ -2,9 +2,11 @@ import type { FetchError, RobotsRule } from '$core/facts';
 import type { Message } from '$core/messages';
 import { crawlDelayFor, MAX_ROBOTS_BYTES, robotsMatcher } from '$core/robots';
 import type { RobotsFile } from '$core/robots';
+import type { FileAnswer } from '$core/snapshot';
 import { addressParts, identify, originOf } from '$core/url';
 import { isRedirectStatus } from '$core/verdict';
 import { headerOf } from './fetch';
+import { fileAnswer } from './fileAnswer';
 import type { ParserPool } from './parserPool';
 import type { Fetch } from './retry';
 
@@ -21,6 +23,7 @@ export interface OriginRules {
   fault: Message | null;
   error: FetchError | null;
   body: string;
+  answer: FileAnswer | null;
 }
 
 const MAX_REDIRECTS = 5;
@@ -33,6 +36,7 @@ export async function fetchRobots(
   origin: string,
   { fetch, parse, token }: Pick<RobotsOptions, 'fetch' | 'parse' | 'token'>,
 ): Promise<OriginRules> {
+  let answer: FileAnswer | null = null;
   const closed = (fault: Message, status: number | null, error: FetchError | null = null): OriginRules => ({
     origin,
     closedBy: () => unreadable,
@@ -42,6 +46,7 @@ export async function fetchRobots(
     fault,
     error,
     body: '',
+    answer,
   });
   let address = `${origin}/robots.txt`;
   for (let redirects = 0; ; redirects++) {
@@ -49,6 +54,7 @@ export async function fetchRobots(
     const { tries } = fetched;
     if (!fetched.ok) return closed({ code: 'error', error: fetched.error, tries }, null, fetched.error);
     const { status, headers, body } = fetched.answer;
+    answer = fileAnswer(address, redirects, fetched.answer);
     if (status >= 500) return closed({ code: 'status', status, tries }, status);
     const location = headerOf(headers, 'location');
     const next = isRedirectStatus(status) && location ? identify(location, address) : null;
@@ -73,6 +79,7 @@ export async function fetchRobots(
       fault: next ? { code: 'too_many_redirects', most: MAX_REDIRECTS } : null,
       error: null,
       body: text,
+      answer,
     };
   }
 }

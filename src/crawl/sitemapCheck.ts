@@ -7,12 +7,17 @@ import { MAX_BYTES, sitemapChecker } from '$core/sitemap';
 import type { SitemapCheck, SitemapFault } from '$core/sitemap';
 import { identify } from '$core/url';
 import { isRedirectStatus } from '$core/verdict';
+import type { FileAnswer } from '$core/snapshot';
+import type { Client } from './client';
 import { classifyError } from './errors';
+import { fileAnswer } from './fileAnswer';
 import { unzipped } from './gunzip';
 
 export interface CheckedSitemap extends Omit<SitemapCheck, 'children'> {
   /** The address, or the path of a file. */
   address: string;
+  /** Null for a file, and where no answer came. */
+  answer: FileAnswer | null;
 }
 
 const MAX_FILES = 10_000;
@@ -23,28 +28,44 @@ const SLICE = 1 << 16;
 /** What is larger than this is read no further: it is too large by far. */
 const MAX_READ = 4 * MAX_BYTES;
 
-type Opened = { ok: true; bytes: AsyncIterable<Buffer> } | { ok: false; reason: Message };
+type Opened =
+  | { ok: true; bytes: AsyncIterable<Buffer>; answer: FileAnswer | null }
+  | { ok: false; reason: Message; answer: FileAnswer | null };
 
-async function openAddress(address: string, signal?: AbortSignal): Promise<Opened> {
+/** How a sitemap is asked for; at a terminal nothing is known of the site that it belongs to. */
+export interface SitemapCheckOptions {
+  client?: Pick<Client, 'agent' | 'headersFor'>;
+  signal?: AbortSignal;
+}
+
+async function openAddress(address: string, { client, signal }: SitemapCheckOptions): Promise<Opened> {
   let from = address;
   try {
     for (let redirects = 0; ; redirects++) {
       const { statusCode, headers, body } = await request(from, {
-        headers: { 'user-agent': 'EdgeMap/0.1', 'accept-encoding': 'identity' },
+        dispatcher: client?.agent,
+        // Nothing on the way may answer for the server.
+        headers: {
+          'user-agent': 'EdgeMap/0.1',
+          ...client?.headersFor(from),
+          'accept-encoding': 'identity',
+          'cache-control': 'no-cache',
+        },
         headersTimeout: WAIT_MS,
         bodyTimeout: WAIT_MS,
         signal,
       });
-      if (statusCode === 200) return { ok: true, bytes: body };
+      const answer = fileAnswer(from, redirects, { status: statusCode, headers });
+      if (statusCode === 200) return { ok: true, bytes: body, answer };
       await body.dump().catch(() => {});
       const next = isRedirectStatus(statusCode) ? identify(String(headers.location ?? ''), from) : null;
-      if (!next) return { ok: false, reason: { code: 'status', status: statusCode, tries: 1 } };
+      if (!next) return { ok: false, reason: { code: 'status', status: statusCode, tries: 1 }, answer };
       if (redirects === MAX_REDIRECTS)
-        return { ok: false, reason: { code: 'too_many_redirects', most: MAX_REDIRECTS } };
+        return { ok: false, reason: { code: 'too_many_redirects', most: MAX_REDIRECTS }, answer };
       from = next.address;
     }
   } catch (error) {
-    return { ok: false, reason: { code: 'error', error: classifyError(error), tries: 1 } };
+    return { ok: false, reason: { code: 'error', error: classifyError(error), tries: 1 }, answer: null };
   }
 }
 
@@ -56,9 +77,9 @@ async function openFile(path: string): Promise<Opened> {
       stream.once('end', () => ready());
       stream.once('error', reject);
     });
-    return { ok: true, bytes: stream as AsyncIterable<Buffer> };
+    return { ok: true, bytes: stream as AsyncIterable<Buffer>, answer: null };
   } catch (error) {
-    return { ok: false, reason: { code: 'file_missing', detail: (error as Error).message } };
+    return { ok: false, reason: { code: 'file_missing', detail: (error as Error).message }, answer: null };
   }
 }
 
@@ -125,10 +146,11 @@ interface Place {
 
 const unreachable = (reason: Message): SitemapFault => ({ line: 1, column: 1, id: 'unreachable', message: reason });
 
-async function checkOne({ name, address, path, inIndex }: Place, signal?: AbortSignal) {
-  const opened = path === null ? await openAddress(address!, signal) : await openFile(path);
+async function checkOne({ name, address, path, inIndex }: Place, options: SitemapCheckOptions) {
+  const opened = path === null ? await openAddress(address!, options) : await openFile(path);
+  const { answer } = opened;
   const failed = (reason: Message) => ({
-    checked: { address: name, kind: 'unknown' as const, entries: 0, faults: [unreachable(reason)] },
+    checked: { address: name, kind: 'unknown' as const, entries: 0, faults: [unreachable(reason)], answer },
     children: [] as string[],
   });
   if (!opened.ok) return failed(opened.reason);
@@ -146,8 +168,15 @@ async function checkOne({ name, address, path, inIndex }: Place, signal?: AbortS
   }
   checker.size(size);
   const { children, ...checked } = checker.end();
-  return { checked: { address: name, ...checked }, children };
+  return { checked: { address: name, ...checked, answer }, children };
 }
+
+/** Checks the sitemap at an address, and none that it names. */
+export const checkSitemap = async (
+  address: string,
+  inIndex: boolean,
+  options: SitemapCheckOptions,
+): Promise<CheckedSitemap> => (await checkOne({ name: address, address, path: null, inIndex }, options)).checked;
 
 /** A file beside a local index that has the name of a sitemap that the index lists: as it was written, before it is published. */
 function fileBeside(index: string, child: string): string | null {
@@ -159,7 +188,10 @@ function fileBeside(index: string, child: string): string | null {
  * Checks a sitemap, and what it names when it is an index, each once.
  * @param source an http or https address, or the path of a file
  */
-export async function* checkSitemaps(source: string, signal?: AbortSignal): AsyncGenerator<CheckedSitemap> {
+export async function* checkSitemaps(
+  source: string,
+  options: SitemapCheckOptions = {},
+): AsyncGenerator<CheckedSitemap> {
   const isAddress = /^https?:\/\//i.test(source);
   const first = isAddress ? (identify(source)?.address ?? source) : source;
   const places: Place[] = [
@@ -167,7 +199,7 @@ export async function* checkSitemaps(source: string, signal?: AbortSignal): Asyn
   ];
   const met = new Set([first]);
   for (const place of places) {
-    const { checked, children } = await checkOne(place, signal);
+    const { checked, children } = await checkOne(place, options);
     yield checked;
     // What an index names that is an index itself is a fault, and is not followed.
     if (place.inIndex) continue;

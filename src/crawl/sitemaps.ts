@@ -7,6 +7,7 @@ import { isRedirectStatus } from '$core/verdict';
 import type { Client } from './client';
 import { classifyError } from './errors';
 import { headerOf } from './fetch';
+import { fileAnswer } from './fileAnswer';
 import { unzipped } from './gunzip';
 import type { ParserPool } from './parserPool';
 import { isTransient, withRetries } from './retry';
@@ -48,13 +49,28 @@ async function fetchOnce(address: string, client: Client, signal: AbortSignal) {
   }
 }
 
+/** A sitemap to read, and the index that names it. */
+interface NamedSitemap {
+  address: string;
+  index: string | null;
+}
+
 /**
  * Reads one sitemap as a stream.
  * @returns how it went, the sitemaps it names when it is an index, and whether it broke off in a way that may pass
  */
-async function readSitemap(address: string, { client, policy, openParser, ...sink }: SitemapOptions) {
+async function readSitemap({ address, index }: NamedSitemap, { client, policy, openParser, ...sink }: SitemapOptions) {
   const { signal } = policy;
-  const outcome: SitemapFile = { address, entries: 0, skipped: 0, isFeed: false, fault: null, faultLine: null };
+  const outcome: SitemapFile = {
+    address,
+    index,
+    entries: 0,
+    skipped: 0,
+    isFeed: false,
+    fault: null,
+    faultLine: null,
+    answer: null,
+  };
   const children: string[] = [];
   let batch: SitemapEntry[] = [];
   /** Whether entries could not be stored, which is no fault of the sitemap. */
@@ -109,6 +125,7 @@ async function readSitemap(address: string, { client, policy, openParser, ...sin
         return { outcome, children, missing: false };
       }
       const { status, headers, body } = fetched.answer;
+      outcome.answer = fileAnswer(from, redirects, fetched.answer);
       const next = isRedirectStatus(status) ? identify(headerOf(headers, 'location') ?? '', from) : null;
       if (next && redirects < MAX_REDIRECTS) {
         from = next.address;
@@ -160,22 +177,23 @@ export async function readSitemaps(addresses: readonly string[], tryAt: readonly
   const { retries, signal } = options.policy;
   const met = new Set<string>();
   const guesses = addresses.length ? [] : tryAt.flatMap((origin) => usualPlaces.map((place) => origin + place));
-  let level = [...addresses, ...guesses];
+  let level: NamedSitemap[] = [...addresses, ...guesses].map((address) => ({ address, index: null }));
   for (let nesting = 0; nesting < MAX_NESTING && level.length; nesting++) {
-    const next: string[] = [];
-    for (const address of level) {
+    const next: NamedSitemap[] = [];
+    for (const named of level) {
+      const { address } = named;
       if (signal.aborted || met.has(address) || met.size >= MAX_SITEMAPS) continue;
       met.add(address);
-      let read = await readSitemap(address, options);
+      let read = await readSitemap(named, options);
       // What was read before it broke off comes again; it is stored once.
       for (let left = retries; read.torn && left > 0 && !signal.aborted; left--)
-        read = await readSitemap(address, options);
+        read = await readSitemap(named, options);
       const { outcome, children, missing } = read;
       if (signal.aborted) return;
       // Many servers answer anything with a page of their own.
       if (guesses.includes(address) && (missing || (outcome.fault && outcome.entries === 0))) continue;
       await options.onRead(outcome);
-      for (const child of children) next.push(child);
+      for (const child of children) next.push({ address: child, index: address });
     }
     level = next;
   }

@@ -16,6 +16,7 @@ import {
 } from '$server/index';
 import type { Database, Lease } from '$server/index';
 import { helpWith, runAnalysis, runCrawl } from './job';
+import { runLiveChecks } from './liveChecks';
 
 const IDLE_MS = 500;
 const RETRY_MS = 2000;
@@ -55,7 +56,10 @@ export async function work({ db, log, allowPrivate, predecessor, signal }: WorkO
   const beating = setInterval(() => void beat(), BEAT_MS);
   log.info({ owner }, 'worker ready');
   try {
+    // Whoever asks for a check waits for it, however long a crawl takes.
+    const checking = runLiveChecks({ db, log, allowPrivate, signal });
     await takeJobs({ db, log, owner, allowPrivate, signal });
+    await checking;
   } finally {
     clearInterval(beating);
     await sayGone(db, owner).catch(() => {});

@@ -18,7 +18,11 @@ export const answers = {
   severalSitemaps: (crawl: number) =>
     `These are more addresses than one sitemap may list. Write several with an index: ./edgemap sitemap write ${crawl} --out FOLDER`,
   crawlGoesOn: 'The crawl is still running. Fetch these addresses when it has ended.',
+  olderCrawl: 'That crawl was analysed by an earlier version of Edge Map. Open it once, then try again.',
   noSuchImport: 'There is no such import.',
+  noAddress: 'That is no http or https address.',
+  noSuchCheck: 'Nobody has asked for this check.',
+  noWorker: 'No worker is running, so nothing can be fetched. Start Edge Map again, or a worker of its own.',
   sourceNeedsName: 'The source needs a name.',
   chooseFile: 'Choose a file first.',
   fileTooLarge: 'The file is too large to hold settings.',

@@ -28,6 +28,7 @@ export {
 export type { Reject, UrlImport } from './imports';
 export { addressTest, importFile, previewFile } from './imports/readFile';
 export type { ImportOutcome } from './imports/readFile';
+export { crawlSourceName, importCrawl } from './imports/importCrawl';
 export { ImportError } from './imports/lines';
 export {
   analysisProgress,
@@ -35,6 +36,7 @@ export {
   crawlTrouble,
   endAnalysis,
   endCrawl,
+  hasWorker,
   helpableCrawl,
   isLed,
   leaseAnalysis,
@@ -52,6 +54,7 @@ export {
 } from './jobs';
 export type { AnalysisProgress, Ending, Lease } from './jobs';
 export * from './lists';
+export * from './liveChecks';
 export { logTo } from './log';
 export { prepareDatabase } from './prepare';
 export * from './removal';

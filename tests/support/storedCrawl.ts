@@ -32,6 +32,7 @@ export const pageAt = (
   discoveries,
   source: null,
   headers: 'content-type: text/html',
+  modified: null,
 });
 
 export const click = (target: string, anchor = ''): Link => ({

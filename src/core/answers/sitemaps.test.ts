@@ -11,10 +11,15 @@ const file = (path: string, rest: Partial<SitemapFile> = {}): SitemapFile => ({
   isFeed: false,
   fault: null,
   faultLine: null,
+  index: null,
+  answer: null,
   ...rest,
 });
 const rows = (sitemaps: SitemapFile[], body = '', given: string[] = []) =>
-  sitemapRows({ files: { robots: [{ origin, status: 200, fault: null, body }], sitemaps } }, given);
+  sitemapRows(
+    { files: { robots: [{ origin, status: 200, fault: null, body, answer: null }], sitemaps } },
+    { given, token: 'edgemap' },
+  );
 
 describe('the sitemaps of a crawl', () => {
   it('say where they were found', () => {
@@ -43,5 +48,33 @@ describe('the sitemaps of a crawl', () => {
   it('at fault come first, and what they list outside the site is told', () => {
     const found = rows([file('/a.xml', { skipped: 2 }), file('/b.xml', { fault: { code: 'empty_file' } })]);
     expect(found.map(({ advice }) => advice)).toEqual(['empty', 'outside']);
+  });
+  it('stand below the index that names them', () => {
+    const index = `${origin}/sitemap.xml`;
+    const found = rows([
+      file('/a.xml', { index }),
+      file('/b.xml', { index, fault: { code: 'empty_file' } }),
+      file('/news.xml'),
+      file('/sitemap.xml'),
+    ]);
+    expect(found.map(({ address, level }) => [address.slice(origin.length), level])).toEqual([
+      ['/news.xml', 0],
+      ['/sitemap.xml', 0],
+      ['/b.xml', 1],
+      ['/a.xml', 1],
+    ]);
+  });
+  const answer = { status: 200, address: `${origin}/a.xml`, redirects: 0, type: 'text/xml', modified: null, age: null };
+  it.each([
+    ['redirect', { ...answer, redirects: 1 }],
+    ['type', { ...answer, type: 'text/html' }],
+    ['stale', { ...answer, age: 90_000 }],
+    [null, { ...answer, age: 60 }],
+  ])('that were read say what is odd about their answer: %s', (advice, given) =>
+    expect(rows([file('/a.xml', { answer: given })])[0].advice).toBe(advice),
+  );
+  it('that robots.txt closes say by which rule', () => {
+    const [{ advice, closedBy }] = rows([file('/maps/a.xml')], 'User-agent: *\nDisallow: /maps/');
+    expect([advice, closedBy?.line]).toEqual(['blocked', 2]);
   });
 });

@@ -1,24 +1,48 @@
 /** The sitemaps of a crawl: where each was found, how reading it ended, and what to try where it could not be read. */
 import type { Message } from '../messages';
-import { parseRobots } from '../robots';
+import type { RobotsRule } from '../facts';
+import { parseRobots, robotsMatcher } from '../robots';
 import type { SitemapFile, Snapshot } from '../snapshot';
+import { originOf } from '../url';
 
 /** How a sitemap was found. */
 export type SitemapOrigin = 'robots' | 'given' | 'usual' | 'index';
 
 /** What to try next, as a code that a screen has a text for. */
 export type SitemapAdvice =
-  'missing' | 'refused' | 'failing' | 'unanswered' | 'html' | 'other' | 'xml' | 'empty' | 'large' | 'outside' | 'many';
+  | 'missing'
+  | 'refused'
+  | 'failing'
+  | 'unanswered'
+  | 'html'
+  | 'other'
+  | 'xml'
+  | 'empty'
+  | 'large'
+  | 'blocked'
+  | 'redirect'
+  | 'type'
+  | 'stale'
+  | 'many'
+  | 'outside';
 
 export interface SitemapRow extends SitemapFile {
   found: SitemapOrigin;
   /** The line of robots.txt that names it. */
   foundLine: number | null;
+  /** How many indexes stand above it. */
+  level: number;
+  /** The rule of robots.txt that keeps the crawler from it; crawls read it all the same. */
+  closedBy: RobotsRule | null;
   advice: SitemapAdvice | null;
 }
 
 const usual = /^\/(sitemap|sitemap_index)\.xml$/;
 const MAX_ENTRIES = 50_000;
+/** An answer that a cache has held for longer may be that of an earlier sitemap. */
+const STALE_SECONDS = 86_400;
+/** Media types that a sitemap may have; many servers say nothing better of compressed files than that they are bytes. */
+const fitting = /^(|text\/(xml|plain)|application\/(xml|gzip|x-gzip|octet-stream|rss\+xml|atom\+xml|rdf\+xml))$/;
 
 function adviceOnFault(fault: Message): SitemapAdvice {
   switch (fault.code) {
@@ -42,31 +66,55 @@ function adviceOnFault(fault: Message): SitemapAdvice {
   }
 }
 
-function adviceOn({ fault, skipped, entries }: SitemapFile): SitemapAdvice | null {
+function adviceOn({ fault, skipped, entries, answer }: SitemapFile, closedBy: RobotsRule | null): SitemapAdvice | null {
   if (fault) return adviceOnFault(fault);
+  if (closedBy) return 'blocked';
+  if (answer && answer.redirects > 0) return 'redirect';
+  if (answer && !fitting.test(answer.type)) return 'type';
+  if ((answer?.age ?? 0) > STALE_SECONDS) return 'stale';
   if (entries > MAX_ENTRIES) return 'many';
   return skipped > 0 ? 'outside' : null;
 }
 
-/**
- * The sitemaps that a crawl has read, those that are at fault first.
- * @param given addresses that the settings name
- */
-export function sitemapRows({ files }: Pick<Snapshot, 'files'>, given: readonly string[]): SitemapRow[] {
-  const named = new Map<string, number>();
-  for (const { body } of files.robots)
-    for (const { address, line } of parseRobots(body).sitemaps) named.set(address, line);
-  const foundOf = (address: string): SitemapOrigin => {
+/** What the settings of a crawl say of its sitemaps. */
+export interface SitemapSettings {
+  /** Addresses that they name. */
+  given: readonly string[];
+  /** The product token for which robots.txt is read. */
+  token: string;
+}
+
+/** The sitemaps that a crawl has read, each index with what it names below it, those that are at fault first. */
+export function sitemapRows({ files }: Pick<Snapshot, 'files'>, { given, token }: SitemapSettings): SitemapRow[] {
+  const robots = files.robots.map(({ origin, body }) => ({ origin, file: parseRobots(body) }));
+  const named = new Map(
+    robots.flatMap(({ file }) => file.sitemaps.map(({ address, line }) => [address, line] as const)),
+  );
+  const matchers = new Map(robots.map(({ origin, file }) => [origin, robotsMatcher(file, token)]));
+  const foundOf = ({ address, index }: SitemapFile): SitemapOrigin => {
+    if (index) return 'index';
     if (named.has(address)) return 'robots';
     if (given.includes(address)) return 'given';
     return usual.test(new URL(address).pathname) && named.size === 0 ? 'usual' : 'index';
   };
-  return files.sitemaps
-    .map((file) => ({
-      ...file,
-      found: foundOf(file.address),
-      foundLine: named.get(file.address) ?? null,
-      advice: adviceOn(file),
-    }))
-    .sort((a, b) => Number(b.fault !== null) - Number(a.fault !== null));
+  const rowOf = (file: SitemapFile, level: number): SitemapRow => {
+    const { allowed, rule } = matchers.get(originOf(file.address))?.(file.address) ?? { allowed: true };
+    const closedBy = allowed || !rule ? null : rule;
+    const found = foundOf(file);
+    const foundLine = found === 'robots' ? named.get(file.address)! : null;
+    return { ...file, found, foundLine, level, closedBy, advice: adviceOn(file, closedBy) };
+  };
+  const addresses = new Set(files.sitemaps.map(({ address }) => address));
+  const parentOf = ({ index }: SitemapFile) => (index && addresses.has(index) ? index : null);
+  const children = new Map<string | null, SitemapFile[]>();
+  for (const file of files.sitemaps) {
+    const alike = children.get(parentOf(file)) ?? [];
+    children.set(parentOf(file), alike);
+    alike.push(file);
+  }
+  const below = (index: string | null, level: number): SitemapRow[] =>
+    (children.get(index) ?? [])
+      .sort((a, b) => Number(b.fault !== null) - Number(a.fault !== null))
+      .flatMap((file) => [rowOf(file, level), ...below(file.address, level + 1)]);
+  return below(null, 0);
 }

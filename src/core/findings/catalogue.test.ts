@@ -25,10 +25,21 @@ const pagesAt = (paths: readonly string[], page: TinyPage = {}) =>
 const gone: TinyPage = { status: 404, html: false, title: null };
 const moved = (to: string): TinyPage => ({ status: 301, html: false, redirectTo: to });
 const robots = (body: string, status = 200, fault: Message | null = null) => ({
-  robots: [{ origin: 'https://tiny.example', status, fault, body }],
+  robots: [{ origin: 'https://tiny.example', status, fault, body, answer: null }],
 });
 const sitemap = (fault: Message | null, skipped = 0) => ({
-  sitemaps: [{ address: tiny('/sitemap.xml'), entries: 0, skipped, isFeed: false, fault, faultLine: fault ? 7 : null }],
+  sitemaps: [
+    {
+      address: tiny('/sitemap.xml'),
+      entries: 0,
+      skipped,
+      isFeed: false,
+      fault,
+      faultLine: fault ? 7 : null,
+      index: null,
+      answer: null,
+    },
+  ],
 });
 
 const cases: Record<string, Case> = {
@@ -221,7 +232,16 @@ const cases: Record<string, Case> = {
     pages: { '/': {} },
     files: {
       sitemaps: [
-        { address: tiny('/sitemap.xml'), entries: 50_001, skipped: 0, isFeed: false, fault: null, faultLine: null },
+        {
+          address: tiny('/sitemap.xml'),
+          entries: 50_001,
+          skipped: 0,
+          isFeed: false,
+          fault: null,
+          faultLine: null,
+          index: null,
+          answer: null,
+        },
       ],
     },
     found: [0, 1, 1],

@@ -2,9 +2,10 @@
 import { linkKinds } from '../links';
 import { isListable, writeSitemaps } from '../sitemap';
 import type { SitemapDocument, SitemapPage } from '../sitemap';
-import { addressAt } from '../snapshot';
+import { addressAt, textAt } from '../snapshot';
 import type { Snapshot } from '../snapshot';
 import { originOf } from '../url';
+import { differenceOfSorted, unifiedDifference } from './difference';
 
 const HREFLANG = linkKinds.indexOf('hreflang');
 
@@ -57,4 +58,24 @@ export function sitemapsOf(
   }
   const documents = writeSitemaps(entries(), base, { ending: gzip ? '.gz' : '', withAlternates: hreflang });
   return { documents, listed: fits.length, leftOut: pages.length - fits.length };
+}
+
+/**
+ * What would change if the sitemaps of a site listed some pages: a unified diff of lists, an address a line with its lastmod.
+ * @returns '' when nothing would
+ */
+export function sitemapDifference(
+  snapshot: Snapshot,
+  { pages, lastmods }: Pick<SitemapRequest, 'pages' | 'lastmods'>,
+): string {
+  const line = (page: number, lastmod: string | null | undefined) =>
+    [addressAt(snapshot, page), lastmod].filter(Boolean).join(' ');
+  const byAddress = (chosen: Iterable<number>, lastmodOf: (page: number) => string | null | undefined) =>
+    [...chosen]
+      .map((page) => [addressAt(snapshot, page), line(page, lastmodOf(page))] as const)
+      .sort(([a], [b]) => (a < b ? -1 : Number(a > b)));
+  const listed = new Set(snapshot.listings.map(({ page }) => page));
+  const live = byAddress(listed, (page) => textAt(snapshot, 'sitemap_lastmod', page));
+  const fresh = byAddress(pages, (page) => lastmods.get(addressAt(snapshot, page)));
+  return unifiedDifference('live', 'written', differenceOfSorted(live, fresh));
 }

@@ -5,6 +5,7 @@ import type { Link, LinkElement, LinkKind, Placement } from '../links';
 import { addToBlock, addWords, endBlock, isInBlock } from './blocks';
 import type { Block } from './blocks';
 import { breadcrumbOfJson, MAX_CRUMBS } from './breadcrumb';
+import { modifiedOfJson, modifiedText } from './modified';
 import type { Crumb } from './breadcrumb';
 import { clip, fold, linesAndColumns, readMarkup, resolveAttributeReferences, resolveReferences } from './bytes';
 import { readWords } from './content';
@@ -35,6 +36,8 @@ export interface HtmlFacts {
   refresh: string | null;
   /** Where the page says it belongs: JSON-LD, else what is marked as breadcrumb. */
   breadcrumb: Crumb[] | null;
+  /** When it says that it was changed last, as a W3C date. */
+  modified: string | null;
   /** What fragments can name: ids, and names of anchors. */
   ids: string[];
   /** Words of the main content: of `main` or, without it, of what stands in no landmark. */
@@ -177,6 +180,7 @@ const startState = (binary: string, decode: (raw: string) => string): PageState 
     directives: [],
     refresh: null,
     breadcrumb: null,
+    modified: null,
     ids: [],
     wordCount: 0,
     fingerprint: null,
@@ -255,6 +259,9 @@ function readMeta(state: PageState, tag: Tag): void {
   if (name === 'description') state.facts.description ??= factText(fold(content), 'description');
   else if (name === 'robots' || (name && isRobotsContent(content)))
     state.rules.push({ agent: name === 'robots' ? '' : name, content, position: tag.position });
+  const property = (attributeOf(state, tag, 'property') ?? attributeOf(state, tag, 'itemprop') ?? '').toLowerCase();
+  if (property === 'article:modified_time' || property === 'datemodified')
+    state.facts.modified ??= modifiedText(content);
   const isRefresh = (attributeOf(state, tag, 'http-equiv') ?? '').trim().toLowerCase() === 'refresh';
   if (!isRefresh || state.refresh !== null) return;
   state.refresh = readRefresh(content);
@@ -381,6 +388,14 @@ function closeElement(state: PageState, name: string, number: number): void {
   if (state.gathering?.name === name) endGathering(state);
 }
 
+function modifiedOf({ facts, jsonScripts, decode }: PageState): string | null {
+  for (const raw of jsonScripts) {
+    const found = modifiedOfJson(decode(raw));
+    if (found) return found;
+  }
+  return facts.modified;
+}
+
 function trailOf({ jsonScripts, crumbs, decode }: PageState, resolve: (href: string) => string | null): Crumb[] | null {
   for (const raw of jsonScripts) {
     const trail = breadcrumbOfJson(decode(raw), resolve);
@@ -423,6 +438,7 @@ export function readHtml(
     directives: state.rules.map(({ agent, content }, i) => ({ agent, content, line: ruleLines[i].line })),
     canonicals: links.filter(({ kind }) => kind === 'canonical').map(({ target }) => target),
     refresh: links.find(({ kind, target }) => kind === 'refresh' && target !== address)?.target ?? null,
+    modified: modifiedOf(state),
     breadcrumb: trailOf(state, (href) => identify(href, base)?.address ?? null),
     ...readWords(content),
     wordFilter: wordFilter(content),

@@ -18,6 +18,12 @@ export class SnapshotVersionError extends Error {
   }
 }
 
+/** Files as they were stored, with what was not yet known of them then. */
+const siteFiles = ({ robots, sitemaps }: SiteFiles): SiteFiles => ({
+  robots: robots.map((file) => ({ ...file, answer: file.answer ?? null })),
+  sitemaps: sitemaps.map((file) => ({ ...file, index: file.index ?? null, answer: file.answer ?? null })),
+});
+
 /** What is read together: what is known of pages, and the links with their texts, which are most of a snapshot. */
 export type PartGroup = 'facts' | 'links';
 const withLinks = new Set(['phrases', 'outside', 'checks']);
@@ -240,7 +246,7 @@ function decode(
       const checks = json('checks') as (Check | null)[];
       return (rest.outside as string[]).map((_, i) => checks[i] ?? null);
     },
-    files: () => json('files') as SiteFiles,
+    files: () => siteFiles(json('files') as SiteFiles),
     fingerprints: () => u32('fingerprints'),
     wordFilters: () => ({ offsets: u32('words.offsets'), bytes: part('words.filters') }),
     listings: () => {

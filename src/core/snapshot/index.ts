@@ -26,6 +26,7 @@ export type {
   LinkColumns,
   RobotsFile,
   SiteFiles,
+  FileAnswer,
   SitemapFile,
   Snapshot,
 } from './snapshot';

@@ -42,11 +42,28 @@ export interface Check {
   error: FetchError | null;
 }
 
+/** How a server answered when a file was fetched. */
+export interface FileAnswer {
+  status: number;
+  /** The address that answered, after redirects. */
+  address: string;
+  /** Redirects that were followed. */
+  redirects: number;
+  /** Media type in lower case, without parameters; '' when none was said. */
+  type: string;
+  /** Last-Modified, as ISO 8601; null when none was said. */
+  modified: string | null;
+  /** Seconds for which a cache on the way had held the answer (RFC 9111 §5.1); null when none said so. */
+  age: number | null;
+}
+
 export interface RobotsFile {
   origin: string;
   status: number | null;
   fault: Message | null;
   body: string;
+  /** Null when none came. */
+  answer: FileAnswer | null;
 }
 
 export interface SitemapFile {
@@ -58,6 +75,10 @@ export interface SitemapFile {
   isFeed: boolean;
   fault: Message | null;
   faultLine: number | null;
+  /** The index that named it first; null when none did. */
+  index: string | null;
+  /** How it was answered; null when it was not. */
+  answer: FileAnswer | null;
 }
 
 export interface SiteFiles {

@@ -1,20 +1,24 @@
 <!-- The sitemaps that were read, how reading each ended, and where they disagree with what may be indexed. -->
 <script lang="ts">
   import type { SitemapRow } from '$core/answers';
-  import { sentence } from '$core/messages';
+  import type { LiveCheck } from '$core/liveChecks';
+  import { ruleText, sentence } from '$core/messages';
   import type { Message } from '$core/messages';
+  import { LISTED } from '$core/sitemap';
   import { number, shortAddress } from '../shell/words';
+  import LiveSitemap from './LiveSitemap.svelte';
   import { texts } from './texts';
 
   interface Props {
-    files: SitemapRow[];
+    files: (SitemapRow & { check: LiveCheck<'sitemap'> | null })[];
+    site: number;
     faults: { name: string; file: string; line: number | null; evidence: Message }[];
     href: (select: string) => string;
     /** Where the crawl is, and where it started. */
     base: string;
     start: string;
   }
-  let { files, faults, href, base, start }: Props = $props();
+  let { files, site, faults, href, base, start }: Props = $props();
   const MOST = 100;
 </script>
 
@@ -41,19 +45,33 @@
       </tr>
     </thead>
     <tbody>
-      {#each files as { address, found, foundLine, entries, skipped, isFeed, fault, faultLine, advice } (address)}
+      {#each files as { address, found, foundLine, index, level, entries, skipped, fault, advice, ...file } (address)}
         <tr class="border-t border-base-300/60 align-top">
-          <td class="max-w-0 w-2/5 truncate py-0.5 font-mono text-xs" title={address}>{shortAddress(address, start)}</td
+          <td
+            class="max-w-0 w-1/4 truncate py-0.5 font-mono text-xs"
+            style:padding-left="{level * 14}px"
+            title={address}>{shortAddress(address, start)}</td
           >
-          <td class="py-0.5 pl-3 text-xs whitespace-nowrap"
-            >{texts.origins[found]}{foundLine ? texts.originLine(foundLine) : ''}</td
+          <td class="max-w-40 truncate py-0.5 pl-3 text-xs" title={index ? texts.inIndex(index) : undefined}
+            >{index ? texts.inIndex(shortAddress(index, start)) : texts.origins[found]}{foundLine
+              ? texts.originLine(foundLine)
+              : ''}</td
           >
           <td class="tabular text-right">{number(entries)}</td>
           <td class="tabular text-right {skipped ? 'lost' : 'quiet'}">{number(skipped)}</td>
-          <td class="pl-4 {fault ? 'lost' : ''}"
-            >{fault ? sentence(fault) : isFeed ? texts.feed : texts.read}{faultLine ? texts.inLine(faultLine) : ''}
-            {#if advice}<span class="quiet block text-xs">{texts.advice[advice]}</span>{/if}</td
-          >
+          <td class="pl-4">
+            <span class={fault ? 'lost' : ''}
+              >{fault ? sentence(fault) : file.isFeed ? texts.feed : texts.read}{file.faultLine
+                ? texts.inLine(file.faultLine)
+                : ''}</span
+            >
+            {#if advice}<span class="quiet block text-xs"
+                >{texts.oddities(file.answer, file.closedBy && ruleText(file.closedBy), advice)}{texts.advice[
+                  advice
+                ]}</span
+              >{/if}
+            <span class="block"><LiveSitemap {site} {address} check={file.check} /></span>
+          </td>
         </tr>
       {/each}
     </tbody>
@@ -74,5 +92,13 @@
 <p class="mt-2 pb-1 text-xs">
   <a class="text-primary hover:underline" href="{base}/sitemap" title={texts.writeSitemapMeans} download
     >{texts.writeSitemap}</a
-  ><span class="quiet block">{texts.checkAtTerminal}</span>
+  >
+  {#if files.length}
+    · <a class="text-primary hover:underline" href="{base}/sitemap?difference" title={texts.differenceMeans} download
+      >{texts.difference}</a
+    >
+    · <a class="text-primary hover:underline" href={href(`${LISTED} and not seen in sitemap`)}>{texts.wouldCome}</a>
+    · <a class="text-primary hover:underline" href={href(`seen in sitemap and not (${LISTED})`)}>{texts.wouldGo}</a>
+  {/if}
+  <span class="quiet block">{texts.checkAtTerminal}</span>
 </p>

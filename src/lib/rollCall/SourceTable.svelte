@@ -16,14 +16,24 @@
   interface Props {
     site: number;
     sources: Source[];
+    /** Crawls that can be made a source. */
+    earlier: { id: number; name: string }[];
     onchoose: (names: string[]) => void;
     onimport: () => void;
   }
-  let { site, sources, onchoose, onimport }: Props = $props();
+  let { site, sources, earlier, onchoose, onimport }: Props = $props();
   const chosen = $derived(sources.filter(({ isChosen }) => isChosen).map(({ name }) => name));
 
   const toggle = (name: string, isChosen: boolean) =>
     onchoose(sources.map((one) => one.name).filter((one) => (one === name ? !isChosen : chosen.includes(one))));
+
+  async function takeCrawl(id: string) {
+    const response = await fetch(`/sites/${site}/imports?crawl=${id}`, { method: 'POST' }).catch(() => null);
+    const answer = (await response?.json().catch(() => null)) as { name?: string; message?: string } | null;
+    if (!response?.ok || !answer?.name) return say(answer?.message ?? texts.crawlNotTaken, true);
+    await invalidateAll();
+    say(texts.crawlTaken(answer.name));
+  }
 
   async function remove(id: number, name: string) {
     const response = await fetch(`/sites/${site}/imports?id=${id}`, { method: 'DELETE' }).catch(() => null);
@@ -90,4 +100,19 @@
   </table>
   <button type="button" class="btn btn-primary btn-sm mt-3" onclick={onimport}>{texts.importAFile}</button>
   <p class="quiet mt-1.5 text-xs">{texts.dropAFile}</p>
+  {#if earlier.length}
+    <select
+      class="select select-xs mt-2 w-full"
+      aria-label={texts.earlierCrawl}
+      title={texts.earlierCrawlMeans}
+      onchange={({ currentTarget }) => {
+        const { value } = currentTarget;
+        currentTarget.value = '';
+        if (value) void takeCrawl(value);
+      }}
+    >
+      <option value="">{texts.earlierCrawl}</option>
+      {#each earlier as { id, name } (id)}<option value={id}>{name}</option>{/each}
+    </select>
+  {/if}
 </section>

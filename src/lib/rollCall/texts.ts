@@ -1,5 +1,7 @@
 /** The texts of Roll call. */
-import { counted, number } from '../shell/words';
+import type { SitemapAdvice } from '$core/answers';
+import type { FileAnswer } from '$core/snapshot';
+import { counted, duration, number } from '../shell/words';
 
 export const texts = {
   pageTitle: (host: string) => `Roll call · ${host} · Edge Map`,
@@ -34,6 +36,10 @@ export const texts = {
   importAFile: 'Import a list or a log …',
   dropAFile:
     'Or drop a file anywhere on this screen: CSV, TSV, XLSX, JSON lines, text, or an access log, also as .gz or .zst.',
+  earlierCrawl: 'Add an earlier crawl …',
+  earlierCrawlMeans: 'The addresses that answered 2xx then, with their depth and how many pages linked to them',
+  crawlTaken: (name: string) => `${name} is a source now.`,
+  crawlNotTaken: 'The crawl could not be added. Is Edge Map still running?',
   unknownAddresses: (urls: number) =>
     `${counted(urls, 'address is', 'addresses are')} in lists or logs and not in this crawl.`,
   onlyErrors: (urls: number) => `${counted(urls, 'more address', 'more addresses')} only ever answered with an error.`,
@@ -90,9 +96,30 @@ export const texts = {
     xml: 'Correct the XML at the line; & must be written &amp;. What came before it was read.',
     empty: 'The file is empty. Look at the program that writes it.',
     large: 'Split it: a sitemap has at most 50,000 addresses and 50 MiB uncompressed.',
+    blocked: 'Search engines that keep to robots.txt do not fetch it. Open it to them.',
+    redirect: 'Name the final address, so that nothing depends on the redirect.',
+    type: 'Serve it as application/xml, or text/plain when it is a text of addresses.',
+    stale: 'Search engines may see an old one: shorten how long caches may keep it, then check again.',
     outside: 'Entries outside the site are passed over. If they belong to it, add their host in the settings.',
     many: 'Split it and name the parts in an index: search engines read the first 50,000 entries.',
   },
+  /** What is odd about an answer, before what to do about it. */
+  oddities: (answer: FileAnswer | null, rule: string | null, advice: SitemapAdvice): string => {
+    if (advice === 'blocked' && rule) return `robots.txt closes it (${rule}). `;
+    if (advice === 'redirect' && answer) return `It redirects to ${answer.address}. `;
+    if (advice === 'type' && answer) return `It is served as ${answer.type}. `;
+    if (advice === 'stale' && answer?.age) return `A cache had held it for ${duration(answer.age * 1000)}. `;
+    return '';
+  },
+  checkNow: 'Check now',
+  checkAgain: 'Check again',
+  checkAgainMeans: 'Fetch it anew, past caches, and check it by every rule of the protocol',
+  checking: 'Checking …',
+  noFaults: (entries: number) => `${counted(entries, 'entry', 'entries')}, no fault by the protocol.`,
+  faultsNow: (faults: number, entries: number) =>
+    `${counted(faults, 'fault')} in ${counted(entries, 'entry', 'entries')}:`,
+  lineHead: (line: number) => `Line ${line}:`,
+  inIndex: (address: string) => `in ${address}`,
   entries: 'Entries',
   outside: 'Outside the site',
   outcome: 'Outcome',
@@ -106,5 +133,9 @@ export const texts = {
   writeSitemap: 'Save the sitemap that this crawl suggests',
   writeSitemapMeans:
     'All indexable pages with a route, with dates that something shows, and their editions in other languages',
-  checkAtTerminal: 'To check a sitemap by every rule of the protocol, line by line: ./edgemap sitemap check ADDRESS',
+  difference: 'Save how it differs from the live ones',
+  differenceMeans: 'A unified diff, an address a line with its date of change',
+  wouldCome: 'It would add these',
+  wouldGo: 'and leave these out',
+  checkAtTerminal: 'To check a file before it is published: ./edgemap sitemap check FILE',
 };

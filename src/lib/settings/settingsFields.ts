@@ -53,6 +53,10 @@ const aSection: LineReader = (line) => {
   const [, pattern, name] = /^(.*\S)\s*=\s*([^=]+)$/.exec(line) ?? [];
   return pattern ? { value: { pattern, name: name.trim() } } : `“${line}” is not of the form pattern = name.`;
 };
+const aSubnet: LineReader = (line) =>
+  /^([\d.]+|[\da-f:.]*:[\da-f:.]*)(\/\d{1,3})?$/i.test(line)
+    ? { value: line }
+    : `“${line}” is no IP address or subnet, such as 192.0.2.0/24.`;
 const asIs: LineReader = (line) => ({ value: line });
 
 export const fieldGroups: FieldGroup[] = [
@@ -352,8 +356,8 @@ export const fieldGroups: FieldGroup[] = [
   },
   {
     id: 'sitemaps',
-    title: 'Sitemaps',
-    about: 'Edge Map compares what sitemaps list with what links reach.',
+    title: 'Sitemaps and logs',
+    about: 'Edge Map compares what sitemaps and access logs know with what links reach.',
     fields: [
       {
         type: 'flag',
@@ -368,6 +372,14 @@ export const fieldGroups: FieldGroup[] = [
         hint: '/sitemap.xml and /sitemap_index.xml, if robots.txt names none.',
       },
       { type: 'lines', name: 'sitemaps', label: 'Further sitemaps', read: anAddress, hint: 'One URL a line.' },
+      {
+        type: 'lines',
+        name: 'crawlerAddresses',
+        label: 'Addresses of search crawlers',
+        read: aSubnet,
+        hint: 'IP addresses or subnets, one a line. Access logs imported from now on count only their hits as those of crawlers; without any, user agents decide, which anybody can borrow.',
+        example: '192.0.2.0/24',
+      },
     ],
   },
   {

@@ -42,6 +42,8 @@ export interface PageResult extends FoundFacts {
   source: Source | null;
   /** The head of the answer, a line a field. */
   headers: string | null;
+  /** When the page says that it was changed last, a W3C date. */
+  modified: string | null;
 }
 
 const MAX_STATEMENT_BYTES = 4_000_000;
@@ -250,11 +252,11 @@ async function count(run: Statement, crawlId: number, results: readonly PageResu
 }
 
 /** Stores how a robots.txt was answered. */
-export const saveRobots = ({ db, crawlId }: CrawlStore, { origin, status, fault, body }: RobotsFile) =>
+export const saveRobots = ({ db, crawlId }: CrawlStore, { origin, ...outcome }: RobotsFile) =>
   db
     .insert(robotsFile)
-    .values({ crawlId, originHash: hashOf(origin), origin, status, fault, body })
-    .onDuplicateKeyUpdate({ set: { status, fault, body } });
+    .values({ crawlId, originHash: hashOf(origin), origin, ...outcome })
+    .onDuplicateKeyUpdate({ set: outcome });
 
 /**
  * Stores entries of a sitemap.
@@ -288,12 +290,13 @@ export async function saveListings(
 }
 
 /** Stores how the reading of a sitemap went. */
-export async function saveSitemap({ db, crawlId, urls }: CrawlStore, { address, ...outcome }: SitemapFile) {
-  const urlId = (await urls.numbersOf(new Set([address]))).get(address)!;
+export async function saveSitemap({ db, crawlId, urls }: CrawlStore, { address, index, ...outcome }: SitemapFile) {
+  const numbers = await urls.numbersOf(new Set(index === null ? [address] : [address, index]));
+  const row = { ...outcome, indexId: index === null ? null : numbers.get(index)! };
   await db
     .insert(sitemapFile)
-    .values({ crawlId, urlId, ...outcome })
-    .onDuplicateKeyUpdate({ set: outcome });
+    .values({ crawlId, urlId: numbers.get(address)!, ...row })
+    .onDuplicateKeyUpdate({ set: row });
 }
 
 /** Splits rows into runs that one statement can carry. */

@@ -64,8 +64,14 @@ export function* inRuns<T>(items: readonly T[], size: number): Generator<T[]> {
 export type Statement = <T = RowDataPacket[]>(sql: string, values?: unknown[]) => Promise<T>;
 
 const DEADLOCK_TRIES = 10;
-const isDeadlock = (error: unknown) =>
-  /^(ER_LOCK_DEADLOCK|ER_LOCK_WAIT_TIMEOUT|ER_CHECKREAD)$/.test((error as { code?: string }).code ?? '');
+const deadlockCode = /^(ER_LOCK_DEADLOCK|ER_LOCK_WAIT_TIMEOUT|ER_CHECKREAD)$/;
+
+/** True when a statement failed because others stood in its way, so that nothing of it was done. */
+function isDeadlock(error: unknown): boolean {
+  for (let at = error; at instanceof Error; at = at.cause)
+    if (deadlockCode.test((at as { code?: string }).code ?? '')) return true;
+  return false;
+}
 
 /**
  * Runs statements as one, on one connection; written for the driver itself, for what runs thousands of times in a crawl.
@@ -105,16 +111,17 @@ const OUTAGE_MS = 120_000;
 const RETRY_MS = 500;
 
 /**
- * Runs work that may be run again, and waits for a database that has gone away for a moment, or whose disk is full: only a
- * person can make room.
+ * Runs work that may be run again: after a deadlock, when a database that has gone away for a moment is back, and when
+ * there is room on its disk again, which only a person can make.
  * @throws the failure itself when the database stays away for two minutes, or when it is another failure
  */
 export async function retryOutage<T>(work: () => Promise<T>): Promise<T> {
   const began = Date.now();
-  for (;;) {
+  for (let tries = 1; ; tries++) {
     try {
       return await work();
     } catch (error) {
+      if (isDeadlock(error) && tries < DEADLOCK_TRIES) continue;
       const mayPass = isDiskFull(error) || (isConnectionLoss(error) && Date.now() - began <= OUTAGE_MS);
       if (!mayPass) throw error;
       await sleep(RETRY_MS);

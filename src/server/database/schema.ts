@@ -20,12 +20,14 @@ import type { FetchError, RobotsRule, UnreadableReason } from '$core/facts';
 
 import type { Crumb } from '$core/html';
 import { importKinds } from '$core/imports';
+import { liveCheckKinds } from '$core/liveChecks';
+import type { LiveCheckKind, LiveResults } from '$core/liveChecks';
 import { isMessage } from '$core/messages';
 import type { Message } from '$core/messages';
 import type { ReportCounts } from '$core/report';
 import { settingsSchema } from '$core/settings';
 import type { CrawlSettings } from '$core/settings';
-import type { FoundFacts } from '$core/snapshot';
+import type { FileAnswer, FoundFacts } from '$core/snapshot';
 import { MAX_FILTER_BYTES } from '$core/words';
 import type { SourceCoding } from '../crawls/sources';
 
@@ -190,6 +192,29 @@ export const job = mysqlTable(
     steps: int().notNull().default(0),
   },
   (table) => [index('job_open').on(table.state, table.leaseUntil)],
+);
+
+/** What a person asks a worker to find out at once (src/core/liveChecks); one a subject is kept, the newest. */
+export const liveCheck = mysqlTable(
+  'live_check',
+  {
+    id: id().autoincrement().primaryKey(),
+    siteId: id().notNull(),
+    kind: varchar({ length: 10, enum: liveCheckKinds }).notNull(),
+    addressHash: hash('address_hash').notNull(),
+    address: exactText().notNull(),
+    state: varchar({ length: 10, enum: ['waiting', 'running', 'done', 'failed'] })
+      .notNull()
+      .default('waiting'),
+    leaseUntil: moment(),
+    result: json<LiveResults[LiveCheckKind]>()(),
+    fault: message(),
+    endedAt: moment(),
+  },
+  (table) => [
+    uniqueIndex('live_check_subject').on(table.siteId, table.kind, table.addressHash),
+    index('live_check_open').on(table.state, table.leaseUntil),
+  ],
 );
 
 /** The workers of a running crawl; one whose lease has run out is gone, and what it held is free again. */
@@ -380,6 +405,8 @@ export const page = mysqlTable(
     urlId: id().notNull(),
     /** The head of the answer, a line a field. */
     headers: exactText(),
+    /** When the page says that it was changed last, a W3C date. */
+    modified: varchar({ length: 40 }),
     ...foundColumns,
     /** Packed links (src/core/links/pack.ts). */
     links: blob().notNull(),
@@ -437,6 +464,7 @@ export const robotsFile = mysqlTable(
     status: smallint(),
     fault: message(),
     body: exactText().notNull(),
+    answer: json<FileAnswer>()(),
   },
   (table) => [primaryKey({ columns: [table.crawlId, table.originHash] })],
 );
@@ -453,6 +481,9 @@ export const sitemapFile = mysqlTable(
     isFeed: boolean().notNull().default(false),
     fault: message(),
     faultLine: int(),
+    /** The index that named it first. */
+    indexId: id(),
+    answer: json<FileAnswer>()(),
   },
   (table) => [primaryKey({ columns: [table.crawlId, table.urlId] })],
 );

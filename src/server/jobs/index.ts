@@ -17,4 +17,4 @@ export {
 } from './jobs';
 export type { AnalysisProgress, Ending, Lease } from './jobs';
 export { LEASE_SECONDS, leaseEnd } from './lease';
-export { BEAT_MS, crawlTrouble, releaseDead, sayAlive, sayGone } from './workforce';
+export { BEAT_MS, crawlTrouble, hasWorker, releaseDead, sayAlive, sayGone } from './workforce';

@@ -41,6 +41,14 @@ export async function releaseDead(db: Database, owner: string): Promise<void> {
   await db.$client.query(`update job set lease_until = ${past} where state = 'leased' and owner like ?`, [beginning]);
 }
 
+/** Whether a worker is alive. */
+export async function hasWorker(db: Database): Promise<boolean> {
+  const [rows] = await db.$client.query<RowDataPacket[]>(
+    `select owner from worker where seen_at > current_timestamp(3) - interval ${SILENT_SECONDS} second limit 1`,
+  );
+  return rows.length > 0;
+}
+
 /** What keeps a crawl that waits or runs from going on, or did a moment ago; null when nothing does. */
 export async function crawlTrouble(db: Database, crawlId: number): Promise<Message | null> {
   const query = async <T>(sql: string, values: unknown[] = []) =>

@@ -1,5 +1,6 @@
 /** Reads what a crawl found back from its rows, as a base to be analysed. */
 import { and, asc, eq, getTableColumns, getTableName, gt, sql } from 'drizzle-orm';
+import { alias } from 'drizzle-orm/mysql-core';
 import type { RowDataPacket } from 'mysql2';
 import type { UnvisitedReason } from '$core/facts';
 import { countPackedLinks } from '$core/links';
@@ -95,17 +96,27 @@ async function readTexts(db: Database, table: typeof url | typeof phrase, ids: I
   return texts;
 }
 
+const robotsColumns = {
+  origin: robotsFile.origin,
+  status: robotsFile.status,
+  fault: robotsFile.fault,
+  body: robotsFile.body,
+  answer: robotsFile.answer,
+};
+
 async function readFiles(db: Database, crawlId: number): Promise<SiteFiles> {
   const robots = await db
-    .select({ origin: robotsFile.origin, status: robotsFile.status, fault: robotsFile.fault, body: robotsFile.body })
+    .select(robotsColumns)
     .from(robotsFile)
     .where(eq(robotsFile.crawlId, crawlId))
     .orderBy(asc(robotsFile.origin));
-  const { entries, skipped, isFeed, fault, faultLine } = sitemapFile;
+  const { entries, skipped, isFeed, fault, faultLine, answer } = sitemapFile;
+  const index = alias(url, 'index_url');
   const sitemaps = await db
-    .select({ address: url.text, entries, skipped, isFeed, fault, faultLine })
+    .select({ address: url.text, index: index.text, entries, skipped, isFeed, fault, faultLine, answer })
     .from(sitemapFile)
     .innerJoin(url, eq(url.id, sitemapFile.urlId))
+    .leftJoin(index, eq(index.id, sitemapFile.indexId))
     .where(eq(sitemapFile.crawlId, crawlId))
     .orderBy(asc(url.text));
   return { robots, sitemaps };

@@ -4,7 +4,17 @@ import { csvPieces } from '$core/formats';
 import { importKinds } from '$core/imports';
 import { sentence } from '$core/messages';
 import { settingsSchema } from '$core/settings';
-import { appDatabase, getSite, ImportError, importFile, previewFile, rejectsOf, removeImport } from '$server/index';
+import { SnapshotVersionError } from '$core/snapshot';
+import {
+  appDatabase,
+  getSite,
+  importCrawl,
+  ImportError,
+  importFile,
+  previewFile,
+  rejectsOf,
+  removeImport,
+} from '$server/index';
 import { siteOf } from '../../../crawl';
 import { answers } from '../../../texts';
 import type { RequestHandler } from './$types';
@@ -23,9 +33,21 @@ async function settingsOf(id: number) {
   return settingsSchema.parse((await getSite(appDatabase(), id))!.settings);
 }
 
-/** Imports the file that is the body of the request: `?kind=list|log&name=…&file=…&column=…[&preview=1]`. */
+/** Makes a source of an earlier crawl of the site. */
+async function takeCrawl(site: number, crawl: number) {
+  const name = await importCrawl(appDatabase(), site, crawl).catch((thrown: unknown) => {
+    throw thrown instanceof SnapshotVersionError ? error(409, answers.olderCrawl) : thrown;
+  });
+  return name === null ? error(404, answers.noSuchCrawl) : json({ name });
+}
+
+/**
+ * Imports the file that is the body of the request: `?kind=list|log&name=…&file=…&column=…[&preview=1]`; or an earlier
+ * crawl: `?crawl=…`.
+ */
 export const POST: RequestHandler = async ({ locals, request, url }) => {
   const { id } = siteOf(locals);
+  if (url.searchParams.has('crawl')) return takeCrawl(id, Number(url.searchParams.get('crawl')));
   const given = asked.safeParse(Object.fromEntries(url.searchParams));
   if (!given.success) error(400, given.error.issues[0].message);
   const { kind, name, file, column, preview } = given.data;
@@ -36,7 +58,15 @@ export const POST: RequestHandler = async ({ locals, request, url }) => {
     const outcome = await importFile(
       appDatabase(),
       { id, settings },
-      { kind, name, file, bytes, list: { column }, crawlerAddresses: null, signal: request.signal },
+      {
+        kind,
+        name,
+        file,
+        bytes,
+        list: { column },
+        crawlerAddresses: settings.crawlerAddresses.length ? settings.crawlerAddresses : null,
+        signal: request.signal,
+      },
     );
     return json(outcome);
   } catch (thrown) {

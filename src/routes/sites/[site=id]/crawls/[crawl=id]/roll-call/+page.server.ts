@@ -6,7 +6,8 @@ import type { SnapshotWithImports } from '$core/imports';
 import { addressAt } from '$core/snapshot';
 import { readSources } from '$lib/rollCall/sources';
 import { crawlPath } from '$lib/shell/routes';
-import { fetchToo, getCrawl, importsOfCrawl, openReport } from '$server/index';
+import { crawlsOf, crawlSourceName, fetchToo, getCrawl, importsOfCrawl, liveChecksOf, openReport } from '$server/index';
+import type { CrawlState, Database, UrlImport } from '$server/index';
 import { crawlWithSnapshot, hasEnded } from '../../../../../crawl';
 import { listScreen } from '../../../../../screen';
 import { answers } from '../../../../../texts';
@@ -31,6 +32,23 @@ function comparedOf(snapshot: SnapshotWithImports): SnapshotWithImports {
 
 /** Addresses that only imports know and that are shown. */
 const MOST_UNKNOWN = 200;
+
+/** Other crawls of the site that can be made a source and are none yet. */
+async function earlierCrawls(db: Database, { id, siteId }: CrawlState, imports: readonly UrlImport[]) {
+  const taken = new Set(imports.map(({ name }) => name));
+  return (await crawlsOf(db, siteId))
+    .filter((one) => one.id < id && hasEnded(one) && !taken.has(crawlSourceName(one)))
+    .map((one) => ({ id: one.id, name: crawlSourceName(one) }));
+}
+
+/** The sitemaps of a crawl, each with what the newest check of it has found. */
+async function sitemapsShown(db: Database, { id, siteId }: CrawlState, snapshot: SnapshotWithImports) {
+  const { sitemaps, token } = (await getCrawl(db, id))!.settings;
+  const rows = sitemapRows(snapshot, { given: sitemaps, token });
+  const addresses = rows.map(({ address }) => address);
+  const checks = await liveChecksOf(db, siteId, 'sitemap', addresses);
+  return rows.map((row) => ({ ...row, check: checks.get(row.address) ?? null }));
+}
 
 export const load: PageServerLoad = async (event) => {
   const { db, crawl, snapshot, state, list } = await listScreen(event, COLUMNS);
@@ -66,9 +84,9 @@ export const load: PageServerLoad = async (event) => {
       errors: unknown.errors.length,
     },
     hasEnded: hasEnded(crawl),
+    earlier: await earlierCrawls(db, crawl, imports),
     folders: picture === 'folders' ? { first, second, rows: foldersOf(book.known.length, addressOf, has) } : null,
-    sitemaps:
-      picture === 'sitemaps' ? sitemapRows(snapshot, (await getCrawl(db, crawl.id))?.settings.sitemaps ?? []) : null,
+    sitemaps: picture === 'sitemaps' ? await sitemapsShown(db, crawl, snapshot) : null,
     faults:
       report?.findings.flatMap(({ name, files }) =>
         files.flatMap(({ file, line, evidence }) =>

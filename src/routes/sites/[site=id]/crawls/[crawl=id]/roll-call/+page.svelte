@@ -77,7 +77,14 @@
       </div>
       {#if view.picture === 'sitemaps'}
         <div class="max-h-68 overflow-y-auto px-2">
-          <Sitemaps files={data.sitemaps ?? []} faults={data.faults} {href} {base} start={data.site.start} />
+          <Sitemaps
+            files={data.sitemaps ?? []}
+            site={data.site.id}
+            faults={data.faults}
+            {href}
+            {base}
+            start={data.site.start}
+          />
         </div>
       {:else if data.folders}
         <div class="max-h-68 overflow-y-auto">
@@ -147,6 +154,7 @@
     <SourceTable
       site={data.site.id}
       sources={data.sources}
+      earlier={data.earlier}
       onchoose={(names) => show({ sources: names.length === data.sources.length ? '' : sourcesText(names) })}
       onimport={() => dialog.choose()}
     />

@@ -1,5 +1,5 @@
 import { error } from '@sveltejs/kit';
-import { sitemapsOf } from '$core/formats';
+import { sitemapDifference, sitemapsOf } from '$core/formats';
 import { LISTED } from '$core/sitemap';
 import { originOf } from '$core/url';
 import { getCrawl, lastmodsOf, orderedRows } from '$server/index';
@@ -8,16 +8,28 @@ import { answers } from '../../../../../texts';
 import { readableList } from '../../../../../view';
 import type { RequestHandler } from './$types';
 
-/** The sitemap of a selection of pages, `?select=…`; of all that should be listed without one. */
+/**
+ * The sitemap of a selection of pages, `?select=…`; of all that should be listed without one. With `?difference`, how it
+ * differs from what the sitemaps of the site list, as a unified diff.
+ */
 export const GET: RequestHandler = async ({ locals, url }) => {
   const view = { list: 'pages', select: url.searchParams.get('select') || LISTED, sort: 'url', by: 'section' } as const;
   const { db, crawl, snapshot } = await crawlWithSnapshot(locals, 'links');
   readableList(snapshot, view);
   const row = (await getCrawl(db, crawl.id))!;
+  const pages = [...orderedRows(snapshot, view)];
+  const lastmods = await lastmodsOf(db, row);
+  if (url.searchParams.has('difference'))
+    return new Response(sitemapDifference(snapshot, { pages, lastmods }), {
+      headers: {
+        'content-type': 'text/plain; charset=utf-8',
+        'content-disposition': 'attachment; filename="sitemap.diff"',
+      },
+    });
   const { documents, listed } = sitemapsOf(snapshot, {
-    pages: [...orderedRows(snapshot, view)],
+    pages,
     base: `${originOf(row.settings.start)}/`,
-    lastmods: await lastmodsOf(db, row),
+    lastmods,
     hreflang: true,
     gzip: false,
   });

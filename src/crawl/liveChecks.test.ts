@@ -1,0 +1,81 @@
+import pino from 'pino';
+import { afterAll, beforeAll, expect, it } from 'vitest';
+import type { LiveCheck } from '$core/liveChecks';
+import { settingsSchema } from '$core/settings';
+import { askLiveCheck, leaseLiveCheck, liveChecksOf, saveSite } from '$server/index';
+import { testDatabase } from '../../tests/support/database';
+import type { TestDatabase } from '../../tests/support/database';
+import { standIn } from '../../tests/support/standIn';
+import type { StandIn } from '../../tests/support/standIn';
+import { runLiveChecks } from './liveChecks';
+
+let test: TestDatabase;
+let site: StandIn;
+let cookie: string | undefined;
+beforeAll(async () => {
+  test = await testDatabase();
+  const urlset = (loc: string) =>
+    `<urlset xmlns="http://www.sitemaps.org/schemas/sitemap/0.9">\n<url><loc>${loc}</loc></url>\n</urlset>`;
+  site = await standIn({
+    '/good.xml': (request, response) => {
+      cookie = request.headers.cookie;
+      response.writeHead(200, { 'content-type': 'application/xml', age: '7200' }).end(urlset(`${site.origin}/a`));
+    },
+    '/bad.xml': urlset('/relative'),
+    '/moved.xml': { status: 301, headers: { location: '/good.xml' } },
+  });
+});
+afterAll(async () => {
+  await site?.close();
+  await test?.drop();
+});
+
+const siteOf = (start = `${site.origin}/`) =>
+  saveSite(test.db, settingsSchema.parse({ start }), { headers: [], cookie: 'pass=42', basic: null });
+
+/** Asks for a check, and runs a worker until it has ended. */
+async function check(address: string, { start, allowPrivate = true }: { start?: string; allowPrivate?: boolean } = {}) {
+  const id = await siteOf(start);
+  await askLiveCheck(test.db, id, 'sitemap', address);
+  const ended = new AbortController();
+  const options = { db: test.db, log: pino({ enabled: false }), allowPrivate, signal: ended.signal };
+  const running = runLiveChecks(options);
+  let found: LiveCheck<'sitemap'>;
+  do found = (await liveChecksOf(test.db, id, 'sitemap', [address])).get(address)!;
+  while (found.state === 'waiting' || found.state === 'running');
+  ended.abort();
+  await running;
+  return found;
+}
+
+it('fetches a sitemap with what the site is asked with, and tells how it was answered', async () => {
+  const { state, result } = await check(`${site.origin}/moved.xml`);
+  expect(state).toBe('done');
+  expect(result).toMatchObject({ kind: 'urlset', entries: 1, faultCount: 0 });
+  const address = `${site.origin}/good.xml`;
+  expect(result?.answer).toMatchObject({ status: 200, address, redirects: 1, type: 'application/xml', age: 7200 });
+  expect(cookie).toBe('pass=42');
+});
+it('tells the faults by their lines', async () => {
+  const { result } = await check(`${site.origin}/bad.xml`);
+  expect(result?.faults.map(({ line, id }) => [line, id])).toEqual([[2, 'relative_loc']]);
+});
+it('tells that nothing is there', async () => {
+  const { result } = await check(`${site.origin}/none.xml`);
+  expect(result?.answer?.status).toBe(404);
+  expect(result?.faults[0].message).toEqual({ code: 'status', status: 404, tries: 1 });
+});
+it('asks no private address unless that is allowed', async () => {
+  const { result } = await check(`${site.origin}/good.xml`, { allowPrivate: false });
+  expect(result?.faults[0].message).toMatchObject({ code: 'error', error: 'private' });
+});
+it('of an address is kept once, the newest, and taken up again when its worker has gone', async () => {
+  const id = await siteOf();
+  const address = `${site.origin}/good.xml`;
+  const first = await askLiveCheck(test.db, id, 'sitemap', address);
+  expect(await askLiveCheck(test.db, id, 'sitemap', address)).toBe(first);
+  expect((await leaseLiveCheck(test.db))?.id).toBe(first);
+  expect(await leaseLiveCheck(test.db)).toBeNull();
+  await test.db.$client.query('update live_check set lease_until = current_timestamp(3) - interval 1 second');
+  expect((await leaseLiveCheck(test.db))?.id).toBe(first);
+});
