@@ -51,6 +51,7 @@ describe('./edgemap', () => {
       'import',
       'sources',
       'sitemap',
+      'robots',
       'worker',
       'bench',
       'test',
@@ -227,6 +228,59 @@ describe('sources besides the crawl', () => {
       expect.stringMatching(new RegExp(`^${site.origin}/a\\.xml:3:1 relative_loc `)) as string,
       expect.stringMatching(new RegExp(`^${site.origin}/gone\\.xml:1:1 unreachable .*404`)) as string,
     ]);
+  });
+});
+
+describe('a robots.txt', () => {
+  const write = (name: string, ...lines: string[]) => {
+    writeFileSync(join(folder, name), lines.join('\n'));
+    return join(folder, name);
+  };
+  it('is tested on addresses', async () => {
+    const file = write('test.txt', 'User-agent: SearchBot', 'Disallow: /shop', 'Allow: /shop/tickets');
+    const list = write('urls.txt', 'https://www.larkfield.example/visit', '');
+    const words = ['robots', 'test', file, '--agent', 'searchbot', '--urls', list, '/shop', '/shop/tickets'];
+    const { code, out } = await edgemap(...words);
+    expect([code, out.split('\n').slice(0, -1)]).toEqual([
+      0,
+      [
+        '/shop\tblocked\t2\tDisallow: /shop',
+        '/shop/tickets\tallowed\t3\tAllow: /shop/tickets',
+        'https://www.larkfield.example/visit\tallowed\t0\t',
+      ],
+    ]);
+    expect(JSON.parse((await edgemap(...words, '--json')).out)).toHaveLength(3);
+  });
+  it('that a host does not give closes it', async () => {
+    site = await standIn({ '/robots.txt': { status: 503 } });
+    const { code, out, said } = await edgemap('robots', 'test', `${site.origin}/robots.txt`, '--agent', 'a', '/x');
+    expect([code, out]).toEqual([0, '/x\tblocked\t0\t\n']);
+    expect(said).toContain('answered 503, which closes the host');
+  });
+  it('is checked line by line', async () => {
+    const file = write('check.txt', 'User-agent: *', 'Disallow: /', 'Disalow: /x');
+    const { code, out } = await edgemap('robots', 'check', file);
+    expect([code, out.trim().split('\n')]).toEqual([
+      1,
+      [
+        `${file}:2 closes_everything The rule closes the whole site to every crawler.`,
+        `${file}:3 unknown_line “Disalow: /x” is no line of the standard; crawlers pass it over.`,
+      ],
+    ]);
+    expect((await edgemap('robots', 'check', write('fine.txt', 'User-agent: *', 'Disallow: /x'))).code).toBe(0);
+  });
+  it('is compared with the one that a crawl has met', async () => {
+    site = await standIn({ '/': linking('Home', '/a'), '/a': linking('A', '/b'), '/b': linking('B', '/') });
+    const crawl = /Crawl (\d+):/.exec((await edgemap('crawl', `${site.origin}/`)).said)![1];
+    const file = write('draft.txt', 'User-agent: *', 'Disallow: /a');
+    const { code, out } = await edgemap('robots', 'compare', crawl, file, '--agent', 'searchbot', '--json');
+    const { closed, opened, summary } = JSON.parse(out) as { closed: object[]; opened: object[]; summary: object };
+    expect([code, opened, closed]).toEqual([
+      0,
+      [],
+      [expect.objectContaining({ url: `${site.origin}/a`, verdict: 'indexable', line: 2 })],
+    ]);
+    expect(summary).toMatchObject({ closed: 1, opened: 0, indexable_lost: 1, indexable_won: 0, routes_lost: 1 });
   });
 });
 

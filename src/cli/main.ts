@@ -11,6 +11,7 @@ import { EXIT_FAULT, EXIT_USAGE, runProgram } from './program';
 import type { Handlers } from './program';
 import { onOrphaned } from './orphaned';
 import { importCommand } from './import';
+import { robotsCheckCommand, robotsCompareCommand, robotsTestCommand } from './robots';
 import { sampleCommand } from './sample';
 import { sitemapCheckCommand, sitemapWriteCommand } from './sitemap';
 import { sourcesCommand } from './sources';
@@ -52,6 +53,9 @@ const handlers: Handlers = {
   sources: (call) => withDatabase((db) => sourcesCommand(db, call)),
   sitemapCheck: sitemapCheckCommand,
   sitemapWrite: (call) => withDatabase((db) => sitemapWriteCommand(db, call)),
+  robotsTest: robotsTestCommand,
+  robotsCheck: robotsCheckCommand,
+  robotsCompare: (call) => withDatabase((db) => robotsCompareCommand(db, call)),
   demo: (port) => withDatabase((db) => demoCommand(db, port)),
   migrate: async () => {
     await prepareDatabase();
@@ -62,21 +66,9 @@ const handlers: Handlers = {
 };
 
 /** Reads a call without carrying it out: wrong usage is told before anything is started. */
-const nothing = () => Promise.resolve(0);
-const checkOnly: Handlers = {
-  crawl: nothing,
-  export: nothing,
-  select: nothing,
-  sample: nothing,
-  import: nothing,
-  sources: nothing,
-  sitemapCheck: nothing,
-  sitemapWrite: nothing,
-  demo: nothing,
-  migrate: nothing,
-  serve: nothing,
-  worker: nothing,
-};
+const checkOnly = Object.fromEntries(
+  Object.keys(handlers).map((name) => [name, () => Promise.resolve(0)]),
+) as unknown as Handlers;
 
 runProgram(process.env.EDGEMAP_CHECK ? checkOnly : handlers, process.argv.slice(2)).then(
   (code) => (process.exitCode = code),

@@ -22,6 +22,7 @@ import {
 } from './options';
 import type { CrawlOptions, View } from './options';
 import type { ImportCall } from './import';
+import type { RobotsCompareCall, RobotsTestCall } from './robots';
 import type { SampleCall } from './sample';
 import type { SitemapWriteCall } from './sitemap';
 
@@ -44,6 +45,9 @@ export interface Handlers {
   sources: (call: { crawl: number; out: string }) => Promise<number>;
   sitemapCheck: (call: { source: string; json: boolean }) => Promise<number>;
   sitemapWrite: (call: SitemapWriteCall) => Promise<number>;
+  robotsTest: (call: RobotsTestCall) => Promise<number>;
+  robotsCheck: (call: { source: string; json: boolean }) => Promise<number>;
+  robotsCompare: (call: RobotsCompareCall) => Promise<number>;
   worker: () => Promise<number>;
   serve: () => Promise<number>;
   migrate: () => Promise<number>;
@@ -101,7 +105,7 @@ const usageCode = '2  the command was called wrongly';
 const shellCommands: [name: string, about: string][] = [
   ['demo', 'set everything up, crawl the demo website, and start Edge Map on it'],
   ['start', 'start Edge Map; PORT=… chooses the port'],
-  ['bench', 'measure: bench crawl, bench core, bench ui, bench imports, bench imports'],
+  ['bench', 'measure: bench crawl, bench core, bench ui, bench imports, bench rules'],
   ['test', 'run every test'],
 ];
 
@@ -297,6 +301,52 @@ Environment:
           hreflang: given.hreflang ?? false,
           base: given.base ?? null,
         }),
+      ),
+    );
+
+  const robots = program.command('robots').description('test or check a robots.txt, or see what it would change');
+  robots
+    .command('test')
+    .description('say of addresses whether a robots.txt opens them to a crawler: address, verdict, line, rule')
+    .argument('<source>', 'an address, or a file')
+    .argument('[urls...]', 'addresses to test')
+    .requiredOption('--agent <token>', 'product token of the crawler')
+    .option('--urls <file>', 'addresses to test, one a line')
+    .option('--json', 'print JSON')
+    .addHelpText(
+      'after',
+      examples(
+        'robots test robots.txt --agent searchbot https://www.example.org/shop',
+        'robots test https://www.example.org/robots.txt --agent searchbot --urls list.txt',
+      ),
+    )
+    .addHelpText('after', exitCodes('0  the addresses are judged', usageCode))
+    .action(
+      runs(
+        (source: string, urls: string[], { agent, urls: list, json }: { agent: string; urls?: string; json?: true }) =>
+          handlers.robotsTest({ source, agent, urls, list: list ?? null, json: json ?? false }),
+      ),
+    );
+  robots
+    .command('check')
+    .description('print the faults of a robots.txt')
+    .argument('<source>', 'an address, or a file')
+    .option('--json', 'print JSON')
+    .addHelpText('after', examples('robots check robots.txt'))
+    .addHelpText('after', exitCodes('0  there are no faults', '1  there are faults', usageCode))
+    .action(runs((source: string, { json }: { json?: true }) => handlers.robotsCheck({ source, json: json ?? false })));
+  robots
+    .command('compare')
+    .description('say what a robots.txt would close and open in a crawl, and what that costs')
+    .addArgument(new Argument('<crawl>', 'number of the crawl').argParser(asCrawlNumber))
+    .argument('<file>', 'the robots.txt to try, for the host of the start')
+    .requiredOption('--agent <token>', 'product token of the crawler')
+    .option('--json', 'print JSON')
+    .addHelpText('after', examples('robots compare 12 robots.txt --agent searchbot'))
+    .addHelpText('after', exitCodes('0  the files are compared', '1  the crawl cannot be read', usageCode))
+    .action(
+      runs((crawl: number, file: string, { agent, json }: { agent: string; json?: true }) =>
+        handlers.robotsCompare({ crawl, file, agent, json: json ?? false }),
       ),
     );
 

@@ -1,4 +1,5 @@
 import { importFacts } from '../facts';
+import type { DerivedFact } from '../facts';
 import { unknownColumn } from '../snapshot';
 import type { Base, Snapshot } from '../snapshot';
 import { derivations, isColumnGiven } from './derivations';
@@ -7,8 +8,8 @@ import type { AnalysisSettings, Derivation, Input, Model } from './derivations';
 /** Told what is being worked out, and how many steps of the analysis are done. */
 export type Progress = (step: string, done: number, of: number) => void;
 
-/** The derivations that a change of some inputs touches, in the order in which they run. */
-export function derivationsAfter(changed: Iterable<Input>): Derivation[] {
+/** The derivations whose results a change of some inputs makes wrong. */
+function staleAfter(changed: Iterable<Input>): Set<Derivation> {
   const stale = new Set<Input>(changed);
   const touched = new Set<Derivation>();
   for (const derivation of derivations)
@@ -16,6 +17,28 @@ export function derivationsAfter(changed: Iterable<Input>): Derivation[] {
       touched.add(derivation);
       for (const given of derivation.gives) stale.add(given);
     }
+  return touched;
+}
+
+/** Those of some derivations that certain facts depend on. */
+function neededFor(wanted: Iterable<Input>, among: ReadonlySet<Derivation>): Set<Derivation> {
+  const needed = new Set<Input>(wanted);
+  const found = new Set<Derivation>();
+  for (const derivation of [...derivations].reverse())
+    if (among.has(derivation) && derivation.gives.some((given) => needed.has(given))) {
+      found.add(derivation);
+      for (const input of derivation.reads) needed.add(input);
+    }
+  return found;
+}
+
+/**
+ * The derivations that a change of some inputs touches, in the order in which they run.
+ * @param wanted facts that are asked for; all without it
+ */
+export function derivationsAfter(changed: Iterable<Input>, wanted?: Iterable<Input>): Derivation[] {
+  const stale = staleAfter(changed);
+  const touched = wanted ? neededFor(wanted, stale) : stale;
   // What is not kept after an analysis is made again when it is read.
   for (const derivation of [...derivations].reverse()) {
     const isRead = (given: Input) => [...touched].some(({ reads }) => reads.includes(given));
@@ -74,18 +97,20 @@ export function analyse(base: Base, settings: AnalysisSettings, progress?: Progr
  * The analysis of an edited base: as {@link analyse}, but only what the edit touches is worked out again.
  * @param before the snapshot of the base before it was edited, with the same pages
  * @param changed what the edit has changed
+ * @param wanted the facts that are asked for: others that the edit touches are not in the result; all without it
  */
 export function analyseAgain(
   before: Snapshot,
   base: Base,
   changed: Iterable<Input>,
   settings: AnalysisSettings,
-  progress?: Progress,
+  { progress, wanted }: { progress?: Progress; wanted?: readonly DerivedFact[] } = {},
 ): Snapshot {
-  const steps = derivationsAfter(changed);
+  const steps = derivationsAfter(changed, wanted);
+  const stale = staleAfter(changed);
   const kept: Partial<Record<string, unknown>> = {};
   for (const derivation of derivations)
-    if (!steps.includes(derivation))
+    if (!steps.includes(derivation) && !stale.has(derivation))
       for (const name of derivation.gives) if (isColumnGiven(name)) kept[name] = before.columns[name];
   const { columns, linkFaults } = run(base, kept as Partial<Snapshot['columns']>, steps, settings, progress);
   return snapshotOf(base, columns, linkFaults ?? before.links.faults);

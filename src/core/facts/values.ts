@@ -28,6 +28,7 @@ export const unvisitedReasons = [
   'selection',
   'stopped',
   'queued',
+  'robots',
 ] as const;
 export type UnvisitedReason = (typeof unvisitedReasons)[number];
 

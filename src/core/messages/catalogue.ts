@@ -43,6 +43,7 @@ const unvisited: Record<UnvisitedReason, string> = {
   selection: 'Only a selection was fetched again, and it was not part of it.',
   stopped: 'The crawl was stopped before it was fetched.',
   queued: 'The crawl goes on and has not fetched it yet.',
+  robots: 'robots.txt closed it when the site was crawled, and a draft opens it.',
 };
 
 /** Ends a sentence with how many requests were made, if there was more than one. */
@@ -80,6 +81,27 @@ const catalogue = {
     `“${text}” is none of always, hourly, daily, weekly, monthly, yearly and never.`,
   index_in_index: () => 'This index is named by another index, which may name only sitemaps.',
   file_missing: ({ detail }: { detail: string }) => `The file cannot be read: ${detail}.`,
+
+  // What is wrong with a robots.txt
+  robots_closes_all: () => 'The rule closes the whole site to every crawler.',
+  robots_early: ({ text }: { text: string }) => `“${text}” stands before any User-agent line and holds for nobody.`,
+  robots_unknown: ({ text }: { text: string }) => `“${text}” is no line of the standard; crawlers pass it over.`,
+  robots_empty: ({ text }: { text: string }) =>
+    `“${text}” has no rules below it, so everything is open to this crawler.`,
+  robots_bad_sitemap: ({ text }: { text: string }) => `“${text}” is no absolute http or https address.`,
+  robots_closes_resource: ({ path, example }: { path: string; example: string }) =>
+    `“${path}” closes style sheets or scripts that pages need to be shown, such as ${example}.`,
+  robots_is_html: () => 'The file is a page of HTML; crawlers find no rule in it.',
+  robots_too_large: ({ kibibytes }: { kibibytes: number }) =>
+    `The file is larger than ${kibibytes} KiB; crawlers may read no further.`,
+  robots_not_utf8: () => 'The line is not encoded in UTF-8.',
+  robots_agent_twice: ({ agent, line }: { agent: string; line: number }) =>
+    `“${agent}” has a group from line ${line} on already; crawlers take both together.`,
+  rule_empty: () => 'The rule has no path, and there are others: it decides nothing.',
+  rule_repeated: ({ line }: { line: number }) => `The rule says the same as line ${line}.`,
+  rule_outweighed: ({ line }: { line: number }) => `Line ${line} allows the same addresses, and allow wins.`,
+  rule_opens_nothing: () => 'No rule that it outweighs closes what it allows.',
+  rule_covered: ({ line }: { line: number }) => `Line ${line} decides the same for all that it matches.`,
 
   // Why a line of an import is left out
   not_a_log_line: () => 'The line is in no format of access logs that can be read.',

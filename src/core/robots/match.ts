@@ -12,7 +12,7 @@ export interface RobotsAnswer {
 export type RobotsMatcher = (address: string) => RobotsAnswer;
 
 /** The rules that hold for a product token: of all groups that name it, else of all for `*` (RFC 9309 §2.2.1). */
-function rulesFor(file: RobotsFile, token: string): RobotsRule[] {
+export function rulesFor(file: RobotsFile, token: string): RobotsRule[] {
   const of = (group: string) => file.groups.filter(({ agents }) => agents.includes(group));
   const named = of(token.toLowerCase());
   const group = named.length ? token.toLowerCase() : '*';
@@ -53,6 +53,36 @@ interface RankedRule {
   rule: RobotsRule;
 }
 
+/** A pattern in the form in which it is compared, and what stands before its first special character. */
+interface Pattern {
+  pattern: string;
+  prefix: string;
+}
+
+/** Brings the pattern of a rule to the form in which it is compared: a `$` that does not end it is a character. */
+export function comparedPattern(path: string): Pattern {
+  const pattern = normalizePattern(path).replace(/\$(?!$)/g, '%24');
+  return { pattern, prefix: /^[^*$]*/.exec(pattern)![0] };
+}
+
+/** The rules for a product token in the order in which they win: the longest pattern first, allow before disallow. */
+export function rankedRules(file: RobotsFile, token: string): (RankedRule & Pattern & { length: number })[] {
+  return rulesFor(file, token)
+    .filter(({ path }) => path !== '')
+    .map((rule) => ({ rule, length: normalizePattern(rule.path).length, allows: rule.directive === 'allow' }))
+    .sort((a, b) => b.length - a.length || Number(b.allows) - Number(a.allows))
+    .map((one, rank) => ({ ...one, rank, ...comparedPattern(one.rule.path) }));
+}
+
+/** The address that is always open. */
+export const ROBOTS_PATH = '/robots.txt';
+
+/** What patterns are compared with: a literal `*` or `$` of an address can be named in a rule only by its escape. */
+export function matchedPart(address: string): string {
+  const { path, query } = addressParts(address);
+  return (path + query).replaceAll('*', '%2A').replaceAll('$', '%24');
+}
+
 /** Rules by how their patterns begin, so that a path is compared with few of them, however many there are. */
 interface PrefixIndex<T> {
   byPrefix: Map<string, T>;
@@ -81,28 +111,20 @@ function* beginnings<T>({ byPrefix, lengths }: PrefixIndex<T>, path: string): Ge
 export function robotsMatcher(file: RobotsFile, token: string): RobotsMatcher {
   const plain = new Map<string, RankedRule>();
   const wild = new Map<string, (RankedRule & { test: (path: string) => boolean })[]>();
-  rulesFor(file, token)
-    .filter(({ path }) => path !== '')
-    .map((rule) => ({ rule, pattern: normalizePattern(rule.path), allows: rule.directive === 'allow' }))
-    .sort((a, b) => b.pattern.length - a.pattern.length || Number(b.allows) - Number(a.allows))
-    .forEach(({ rule, pattern: written, allows }, rank) => {
-      const pattern = written.replace(/\$(?!$)/g, '%24');
-      const prefix = /^[^*$]*/.exec(pattern)![0];
-      const ranked = { rank, allows, rule };
-      if (prefix === pattern) {
-        if (!plain.has(pattern)) plain.set(pattern, ranked);
-        return;
-      }
-      const alike = wild.get(prefix) ?? [];
-      wild.set(prefix, alike);
-      alike.push({ ...ranked, test: pathTest(pattern) });
-    });
+  rankedRules(file, token).forEach(({ pattern, prefix, rank, allows, rule }) => {
+    const ranked = { rank, allows, rule };
+    if (prefix === pattern) {
+      if (!plain.has(pattern)) plain.set(pattern, ranked);
+      return;
+    }
+    const alike = wild.get(prefix) ?? [];
+    wild.set(prefix, alike);
+    alike.push({ ...ranked, test: pathTest(pattern) });
+  });
   const [plainIndex, wildIndex] = [indexOf(plain), indexOf(wild)];
   return (address) => {
-    const { path, query } = addressParts(address);
-    if (path === '/robots.txt' && !query) return { allowed: true };
-    // A literal `*` or `$` of an address can be named in a rule only by its escape.
-    const target = (path + query).replaceAll('*', '%2A').replaceAll('$', '%24');
+    const target = matchedPart(address);
+    if (target === ROBOTS_PATH) return { allowed: true };
     let best: RankedRule | undefined = beginnings(plainIndex, target).next().value ?? undefined;
     for (const alike of beginnings(wildIndex, target)) {
       const found = alike.find(({ rank, test }) => rank > (best?.rank ?? Infinity) || test(target));

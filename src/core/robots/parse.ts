@@ -7,6 +7,8 @@ export type GroupRule = Omit<RobotsRule, 'group'>;
 export interface RobotsGroup {
   /** Product tokens in lower case; `*` for every crawler. */
   agents: string[];
+  /** The line that names each of them. */
+  agentLines: number[];
   rules: GroupRule[];
 }
 
@@ -75,10 +77,11 @@ export function parseRobots(text: string): RobotsFile {
     if (key === 'user-agent') {
       if (!group || group.rules.length > 0) {
         endGroup();
-        file.groups.push((group = { agents: [], rules: [] }));
+        file.groups.push((group = { agents: [], agentLines: [], rules: [] }));
       }
       groupLine = { line: lineNumber, text: line.trim() };
       group.agents.push(productToken(value));
+      group.agentLines.push(lineNumber);
     } else if (key === 'allow' || key === 'disallow') {
       if (group) group.rules.push({ line: lineNumber, directive: key, path: value });
       else fault('early');

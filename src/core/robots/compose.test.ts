@@ -1,0 +1,40 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { composeRules, parseRobots, robotsMatcher } from '.';
+
+const at = (...paths: string[]) => paths.map((path) => `https://a.example${path}`);
+const compose = (picked: string[], others: string[]) => composeRules(at(...picked), at(...others));
+const paths = (picked: string[], others: string[]) => compose(picked, others).map(({ path }) => path);
+
+describe('a rule for picked addresses', () => {
+  it('is the shortest that closes them and nothing else', () =>
+    expect(paths(['/events/2026/01', '/events/2026/02'], ['/', '/events/', '/visit'])).toEqual(['/events/2026/']));
+  it('finds what stands in a query', () =>
+    expect(paths(['/a?sort=up', '/b?page=2&sort=down'], ['/a', '/b?page=2'])).toEqual(['/*sort=']));
+  it('finds an ending', () => expect(paths(['/a/x.pdf', '/b/y.pdf'], ['/a/x', '/b/y'])).toEqual(['/*.pdf']));
+  it('closes one page and not those below it', () =>
+    expect(paths(['/shop'], ['/shop/tickets', '/'])).toEqual(['/shop$']));
+  it('is one for each folder where no pattern fits all', () =>
+    expect(paths(['/a/old/1', '/b/old-x/2'], ['/a/new', '/b/old', '/c/old/1'])).toEqual(['/a/old/', '/b/old-']));
+  it('tells what else it would close when that cannot be helped', () =>
+    expect(compose(['/a%2Ab'], ['/a%2Ab'])).toEqual([{ path: '/a%2Ab$', closes: 1, alsoCloses: at('/a%2Ab') }]));
+  it('closes nothing when nothing is picked', () => expect(compose([], ['/'])).toEqual([]));
+  it('closes all that are picked, and of the others what it says', () => {
+    const path = fc.string({ unit: fc.constantFrom('/', 'a', 'b', '?', 'x='), maxLength: 6 }).map((text) => `/${text}`);
+    fc.assert(
+      fc.property(
+        fc.uniqueArray(path, { minLength: 1, maxLength: 5 }),
+        fc.uniqueArray(path, { maxLength: 8 }),
+        (a, b) => {
+          const others = b.filter((one) => !a.includes(one));
+          const rules = compose(a, others);
+          const text = ['User-agent: *', ...rules.map((rule) => `Disallow: ${rule.path}`)].join('\n');
+          const matcher = robotsMatcher(parseRobots(text), 'any');
+          for (const address of at(...a)) expect(matcher(address).allowed).toBe(false);
+          const said = new Set(rules.flatMap(({ alsoCloses }) => alsoCloses));
+          for (const address of at(...others)) expect(matcher(address).allowed).toBe(!said.has(address));
+        },
+      ),
+    );
+  });
+});

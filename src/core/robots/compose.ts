@@ -1,0 +1,88 @@
+/** Finds the shortest patterns that close some addresses and, where that can be, nothing else. */
+import { matchedPart, pathTest } from './match';
+
+export interface ComposedRule {
+  /** As it stands behind `Disallow: `. */
+  path: string;
+  /** How many of the picked addresses it closes. */
+  closes: number;
+  /** Other addresses that it closes too. */
+  alsoCloses: string[];
+}
+
+/** Patterns that are tried for a group of addresses. */
+const MAX_TRIED = 400;
+
+function commonPrefix(texts: readonly string[]): string {
+  let prefix = texts[0];
+  for (const text of texts) while (!text.startsWith(prefix)) prefix = prefix.slice(0, -1);
+  return prefix;
+}
+
+function commonSuffix(texts: readonly string[]): string {
+  let suffix = texts[0];
+  for (const text of texts) while (!text.endsWith(suffix)) suffix = suffix.slice(1);
+  return suffix;
+}
+
+/** Pieces that stand in every text: segments, endings, and names of parameters with and without the mark before them. */
+function commonPieces(texts: readonly string[]): string[] {
+  const piecesOf = (text: string) =>
+    new Set((text.match(/[?&][^=&]+=|[./][^./?&]+/g) ?? []).flatMap((piece) => [piece, piece.replace(/^[?&]/, '')]));
+  const [first, ...rest] = texts.map(piecesOf);
+  return [...first].filter((piece) => rest.every((pieces) => pieces.has(piece)));
+}
+
+/** Where a prefix may be cut so that it reads well: behind a slash or before a mark, and at its end. */
+function cuts(prefix: string): string[] {
+  const ends = new Set([prefix.length]);
+  for (let i = 1; i < prefix.length; i++) if (/[/?&=._-]/.test(prefix[i - 1])) ends.add(i);
+  return [...ends].sort((a, b) => a - b).map((end) => prefix.slice(0, end));
+}
+
+/** Patterns that match all of some paths, the shortest first. */
+function candidates(paths: readonly string[]): string[] {
+  const prefix = commonPrefix(paths);
+  const suffix = commonSuffix(paths);
+  const heads = cuts(prefix);
+  const found = [...heads];
+  for (const piece of commonPieces(paths).filter((piece) => !prefix.includes(piece)))
+    for (const head of heads) found.push(`${head}*${piece}`);
+  if (/[./]/.test(suffix[0] ?? '')) for (const head of heads) found.push(`${head}*${suffix}$`);
+  if (paths.every((path) => path === paths[0])) found.push(`${paths[0]}$`);
+  const matchesAll = (pattern: string) => paths.every(pathTest(pattern));
+  return [...new Set(found)]
+    .sort((a, b) => a.length - b.length)
+    .slice(0, MAX_TRIED)
+    .filter(matchesAll);
+}
+
+/**
+ * Composes rules that close the picked addresses of one host: one rule where a pattern closes all of them and nothing else,
+ * else a rule for each of the folders that they are in, as deep as it takes.
+ * @param others the addresses of the host that are to stay open
+ */
+export function composeRules(picked: readonly string[], others: readonly string[]): ComposedRule[] {
+  if (picked.length === 0) return [];
+  const rest = others.map((address) => ({ address, path: matchedPart(address) }));
+  const compose = (paths: readonly string[], level: number): ComposedRule[] => {
+    const hit = (pattern: string) => rest.filter(({ path }) => pathTest(pattern)(path)).map(({ address }) => address);
+    const tried = candidates(paths);
+    const clean = tried.find((pattern) => !rest.some(({ path }) => pathTest(pattern)(path)));
+    if (clean !== undefined) return [{ path: clean, closes: paths.length, alsoCloses: [] }];
+    const byFolder = new Map<string, string[]>();
+    for (const path of paths) {
+      const folder = path
+        .split(/(?<=[/?&])/)
+        .slice(0, level + 1)
+        .join('');
+      byFolder.set(folder, [...(byFolder.get(folder) ?? []), path]);
+    }
+    const isDeepest = paths.every((path) => path.split(/(?<=[/?&])/).length <= level + 1);
+    if (!isDeepest) return [...byFolder.values()].flatMap((part) => compose(part, level + 1));
+    if (paths.length > 1) return paths.flatMap((path) => compose([path], level));
+    const narrowest = tried.map((path) => ({ path, closes: 1, alsoCloses: hit(path) }));
+    return [narrowest.reduce((a, b) => (b.alsoCloses.length <= a.alsoCloses.length ? b : a))];
+  };
+  return compose([...new Set(picked.map(matchedPart))], 1);
+}

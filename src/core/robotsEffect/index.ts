@@ -1,0 +1,4 @@
+export { robotsEffect } from './effect';
+export type { ChangedPage, RobotsChange, RobotsEffect, RobotsEffectCounts } from './effect';
+export { compareJudged, judge, pagesOfOrigin } from './judge';
+export type { JudgedChange } from './judge';
