@@ -5,7 +5,7 @@ import { Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
 import { setTimeout as sleep } from 'node:timers/promises';
 import { describeFindings, findingsOf } from '$core/findings';
-import { linksCsv, pagesCsv, summarize } from '$core/formats';
+import { linksCsv, pagesCsv, ruleTables, summarize } from '$core/formats';
 import type { SnapshotWithImports } from '$core/imports';
 import { orderRows, pageList } from '$core/lists';
 import { sentence } from '$core/messages';
@@ -125,11 +125,14 @@ export async function finishedCrawl(db: Database, id: number): Promise<{ row: Cr
 /** `edgemap export`: writes the files of a finished crawl. */
 export async function exportCommand(
   db: Database,
-  { crawl, out, view }: { crawl: number; out: string; view: View },
+  { crawl, out, view, tables }: { crawl: number; out: string; view: View; tables: boolean },
 ): Promise<number> {
   const { row, snapshot } = await finishedCrawl(db, crawl);
   await makeFolder(out);
   await writeFiles(db, out, snapshot, row, view);
+  if (tables)
+    for (const [name, pieces] of Object.entries(ruleTables(snapshot, row.settings.start)))
+      await writePieces(join(out, name), pieces);
   console.error(`Crawl ${crawl} is written to ${out}.`);
   return 0;
 }

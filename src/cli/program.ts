@@ -38,7 +38,7 @@ export interface CrawlCall {
 /** What the commands do; each gives the exit code. */
 export interface Handlers {
   crawl: (call: CrawlCall) => Promise<number>;
-  export: (call: { crawl: number; out: string; view: View }) => Promise<number>;
+  export: (call: { crawl: number; out: string; view: View; tables: boolean }) => Promise<number>;
   select: (call: { crawl: number; view: View }) => Promise<number>;
   sample: (call: SampleCall) => Promise<number>;
   import: (call: ImportCall) => Promise<number>;
@@ -178,13 +178,14 @@ Environment:
       .description('write pages.csv, links.csv and summary.json of a crawl')
       .addArgument(new Argument('<crawl>', 'number of the crawl').argParser(asCrawlNumber))
       .requiredOption('--out <folder>', 'folder for the files')
+      .option('--tables', 'write canonicals.csv, variants.csv, hreflang.csv, page_rules.csv and answer_sheet.csv too')
       .addOption(selectOption()),
   )
     .addHelpText('after', examples('export 12 --out result --select "indexable and depth > 3" --sort share:desc'))
     .addHelpText('after', exitCodes('0  the files are written', '1  they could not be written', usageCode))
     .action(
-      runs((crawl: number, options: ViewGiven & { out: string }) =>
-        handlers.export({ crawl, out: options.out, view: viewOf(options) }),
+      runs((crawl: number, options: ViewGiven & { out: string; tables?: true }) =>
+        handlers.export({ crawl, out: options.out, view: viewOf(options), tables: options.tables ?? false }),
       ),
     );
 

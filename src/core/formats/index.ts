@@ -4,6 +4,7 @@ export { differenceOfSorted, unifiedDifference } from './difference';
 export type { DifferenceLine } from './difference';
 export { linksCsv, pagesCsv, summarize } from './export';
 export type { Summary } from './export';
+export { answerSheetMarkdown, ruleTables } from './rules';
 export { listAs, tableFormats } from './table';
 export type { TableFormat } from './table';
 export { agreementCsv, sourcesCsv } from './sources';

@@ -61,3 +61,12 @@ export const describeDirectives = (directives: readonly Directive[]): string =>
         : `meta ${agent || 'robots'}: ${content.trim()} (line ${line})`,
     )
     .join('; ');
+
+/** The reverse of {@link describeDirectives}, as far as a text can be taken apart. */
+export function readDirectives(text: string): Directive[] {
+  return text.split(/; (?=meta [^:]+: |X-Robots-Tag: )/).flatMap((part): Directive[] => {
+    const meta = /^meta ([^:]+): (.*) \(line (\d+)\)$/s.exec(part);
+    if (meta) return [{ agent: meta[1] === 'robots' ? '' : meta[1], content: meta[2], line: Number(meta[3]) }];
+    return part.startsWith('X-Robots-Tag: ') ? [readRobotsHeader(part.slice(14))] : [];
+  });
+}

@@ -85,19 +85,20 @@ export function tinyBase(
         ...fragments.map(([to, words, fragment]): Made => ['click', to, words, 'main', fragment]),
         ...[...declared, ...redirect, ...headed].map(([kind, to]): Made => [kind, to, '']),
       ];
+      const isHeaded = (at: number) => at >= all.length - headed.length;
       packed.set(
         i + 1,
         packLinks(
           all.map(([kind, to, words, placement = 'main', fragment = '', rel = ''], at) => ({
             kind,
-            element: 'a' as const,
+            element: isHeaded(at) ? ('http' as const) : ('a' as const),
             placement,
             target: to,
             anchor: words,
             rel,
             above: '',
             fragment,
-            line: at < all.length - headed.length ? at + 1 : 0,
+            line: isHeaded(at) ? 0 : at + 1,
             column: 1,
           })),
           numberOf,

@@ -1,0 +1,224 @@
+/** Plain questions about a site that a report to its owner answers, each with its number, an example and its list. */
+import { placements, CLICK_KIND } from '../links';
+import { evaluate, eachBit, parseSelection } from '../selection';
+import { addressAt } from '../snapshot';
+import type { Snapshot } from '../snapshot';
+import { hostVariantsOf, variantGroupsOf } from './variants';
+import type { VariantKind } from './variants';
+
+/** `unknown`: the crawl has met nothing that tells. */
+export type SheetAnswer = 'yes' | 'no' | 'partly' | 'unknown';
+
+export interface SheetRow {
+  id: string;
+  question: string;
+  answer: SheetAnswer;
+  /** How many of `of` speak against a yes. */
+  count: number;
+  of: number;
+  /** What is counted, as `pages` or `redirects`. */
+  unit: string;
+  /** An address that speaks against it; null when none does, or none is at hand. */
+  example: string | null;
+  /** The list of what speaks against it, as a selection of pages; null when it is none. */
+  select: string | null;
+}
+
+type Found = Pick<SheetRow, 'count' | 'of' | 'unit' | 'example' | 'select'>;
+
+interface Question {
+  id: string;
+  question: string;
+  find: (snapshot: Snapshot, start: string) => Found;
+}
+
+/** Counts pages that speak against a yes, among those that it is asked of. */
+function pagesThat(snapshot: Snapshot, against: string, among: string, unit = 'pages'): Found {
+  const pagesOf = (select: string): number[] => {
+    const parsed = parseSelection(select);
+    if (!parsed.ok) throw new Error(parsed.fault.message);
+    const pages: number[] = [];
+    eachBit(evaluate(snapshot, parsed.selection), (page) => pages.push(page));
+    return pages;
+  };
+  const select = `(${among}) and (${against})`;
+  const found = pagesOf(select);
+  const example = found.length ? addressAt(snapshot, found[0]) : null;
+  return { count: found.length, of: pagesOf(among).length, unit, example, select };
+}
+
+/** Groups of addresses that differ in one way, and those of them that settle on no address. */
+function unsettled(snapshot: Snapshot, kind: VariantKind): Found {
+  const groups = variantGroupsOf(snapshot).filter(({ kinds }) => kinds.includes(kind));
+  const open = groups.filter(({ settles }) => settles === null);
+  const example = open.length ? addressAt(snapshot, open[0].pages.at(-1)!) : null;
+  return { count: open.length, of: groups.length, unit: 'pages with such variants', example, select: null };
+}
+
+/** Addresses of other ways of writing the host: those that may be indexed, and those that contradict the start's own. */
+function otherOrigins(snapshot: Snapshot, start: string, kind: 'scheme' | 'www'): Found {
+  const partOf = (origin: string) => (kind === 'scheme' ? origin.split(':')[0] : String(origin.includes('://www.')));
+  const others = hostVariantsOf(snapshot, start).filter(({ origin }) => partOf(origin) !== partOf(start));
+  const of = others.reduce((sum, { pages }) => sum + pages, 0);
+  const standing = others.filter(({ indexable }) => indexable > 0);
+  const origins = standing.map(({ origin }) => `url starts "${origin}/"`).join(' or ');
+  if (origins) return { ...pagesThat(snapshot, 'indexable', origins, 'addresses'), of };
+  const { count, example } = unsettled(snapshot, kind);
+  return { count, of, unit: 'addresses', example, select: null };
+}
+
+const NAV = placements.indexOf('nav');
+
+/** Pages whose navigation has links without words. */
+function wordlessNavigation(snapshot: Snapshot): Found {
+  const { links, count } = snapshot;
+  let [pages, wordless] = [0, 0];
+  let example: string | null = null;
+  for (let page = 0; page < count; page++) {
+    let [any, bare] = [false, false];
+    for (let link = links.offsets[page]; link < links.offsets[page + 1]; link++) {
+      if (links.kind[link] !== CLICK_KIND || links.placement[link] !== NAV) continue;
+      any = true;
+      bare ||= links.anchor[link] === 0;
+    }
+    if (any) pages++;
+    if (!bare) continue;
+    wordless++;
+    example ??= addressAt(snapshot, page);
+  }
+  return { count: wordless, of: pages, unit: 'pages with a navigation', example, select: null };
+}
+
+const questions: Question[] = [
+  {
+    id: 'home_one_address',
+    question: 'Is the home page one address?',
+    find: (snapshot, start) => {
+      const { pathname } = new URL(start);
+      const home = variantGroupsOf(snapshot).find(({ pages }) =>
+        pages.some((page) => addressAt(snapshot, page) === start),
+      );
+      if (!home) return { count: 0, of: 1, unit: `addresses of ${pathname}`, example: null, select: null };
+      const other = home.pages.find((page) => addressAt(snapshot, page) !== start)!;
+      const isOpen = home.settles === null;
+      return {
+        count: isOpen ? home.pages.length - 1 : 0,
+        of: home.pages.length,
+        unit: `addresses of ${pathname}`,
+        example: isOpen ? addressAt(snapshot, other) : null,
+        select: null,
+      };
+    },
+  },
+  {
+    id: 'one_scheme',
+    question: 'Do http and https settle on one?',
+    find: (snapshot, start) => otherOrigins(snapshot, start, 'scheme'),
+  },
+  {
+    id: 'one_host',
+    question: 'Do the addresses with and without www. settle on one?',
+    find: (snapshot, start) => otherOrigins(snapshot, start, 'www'),
+  },
+  {
+    id: 'one_case',
+    question: 'Do upper and lower case settle on one address?',
+    find: (snapshot) => unsettled(snapshot, 'case'),
+  },
+  {
+    id: 'one_slash',
+    question: 'Do addresses with and without a slash at the end settle on one?',
+    find: (snapshot) => unsettled(snapshot, 'slash'),
+  },
+  {
+    id: 'one_index_file',
+    question: 'Do index files settle on the address of their folder?',
+    find: (snapshot) => unsettled(snapshot, 'index_file'),
+  },
+  {
+    id: 'canonical_everywhere',
+    question: 'Is there a canonical on every page?',
+    find: (snapshot) => pagesThat(snapshot, 'canonical is unknown', 'verdict in (indexable, canonicalised)'),
+  },
+  {
+    id: 'canonicals_hold',
+    question: 'Does every canonical name a page that may be indexed?',
+    find: (snapshot) =>
+      pagesThat(
+        snapshot,
+        'canonical_state in (chain, loop, not_indexable)',
+        'canonical is not unknown and status = 200',
+        'canonicals',
+      ),
+  },
+  {
+    id: 'breadcrumbs',
+    question: 'Do pages below the start have breadcrumbs?',
+    find: (snapshot) => pagesThat(snapshot, 'breadcrumb is unknown', 'indexable and depth > 1'),
+  },
+  {
+    id: 'text_navigation',
+    question: 'Is the navigation made of text?',
+    find: wordlessNavigation,
+  },
+  {
+    id: 'errors_answer_404',
+    question: 'Do pages that do not exist answer 404 or 410?',
+    find: (snapshot) =>
+      pagesThat(
+        snapshot,
+        'status = 200',
+        'verdict = broken or title matches "^([Ee]rror )?(404|[Pp]age not found|[Nn]ot [Ff]ound)"',
+        'addresses that do not exist',
+      ),
+  },
+  {
+    id: 'permanent_redirects',
+    question: 'Are all redirects permanent?',
+    find: (snapshot) => pagesThat(snapshot, 'status in (302, 303, 307)', 'verdict = redirect', 'redirects'),
+  },
+  {
+    id: 'direct_redirects',
+    question: 'Does every redirect lead to its end at once?',
+    find: (snapshot) => pagesThat(snapshot, 'redirect_hops > 1', 'verdict = redirect', 'redirects'),
+  },
+  {
+    id: 'all_reached',
+    question: 'Can every indexable page be reached by links?',
+    find: (snapshot) => pagesThat(snapshot, 'not reached', 'indexable'),
+  },
+  {
+    id: 'sitemap_complete',
+    question: 'Is every indexable page in a sitemap?',
+    find: (snapshot) => pagesThat(snapshot, 'not seen in sitemap', 'indexable'),
+  },
+  {
+    id: 'sitemap_clean',
+    question: 'May everything that sitemaps list be indexed?',
+    find: (snapshot) => pagesThat(snapshot, 'not indexable', 'seen in sitemap', 'listed addresses'),
+  },
+  {
+    id: 'titles',
+    question: 'Has every indexable page a title?',
+    find: (snapshot) => pagesThat(snapshot, 'title is unknown or title = ""', 'indexable'),
+  },
+  {
+    id: 'secure',
+    question: 'Is every indexable page served with https?',
+    find: (snapshot) => pagesThat(snapshot, 'url starts "http://"', 'indexable'),
+  },
+];
+
+/** A few are partly, most are no. */
+const answerOf = ({ count, of }: Found): SheetAnswer => {
+  if (of === 0) return 'unknown';
+  if (count === 0) return 'yes';
+  return count < of / 2 ? 'partly' : 'no';
+};
+
+/** Answers all questions about a site, by its start address. */
+export const answerSheetOf = (snapshot: Snapshot, start: string): SheetRow[] =>
+  questions.map(({ id, question, find }) => {
+    const found = find(snapshot, start);
+    return { id, question, answer: answerOf(found), ...found, select: found.count ? found.select : null };
+  });

@@ -1,0 +1,172 @@
+/** Canonicals in detail: what becomes of each, and the clusters of pages that name one address (RFC 6596). */
+import { verdicts } from '../facts';
+import type { Verdict } from '../facts';
+import { linkElements, linkKinds, RELATIVE } from '../links';
+import { addressAt, memoOf, pageOf, pagesOfCodes, textAt } from '../snapshot';
+import type { Snapshot } from '../snapshot';
+
+/** What becomes of a canonical; `agrees` names the page itself, `other` another page that may be indexed. */
+export const canonicalOutcomes = [
+  'agrees',
+  'other',
+  'chain',
+  'loop',
+  'to_redirect',
+  'to_broken',
+  'to_noindex',
+  'to_blocked',
+  'to_other',
+  'unknown',
+  'outside',
+  'missing',
+] as const;
+export type CanonicalOutcome = (typeof canonicalOutcomes)[number];
+
+/** What is odd about how a canonical is given. */
+export const canonicalFlags = ['several', 'relative', 'in_body', 'header_against_tag'] as const;
+export type CanonicalFlag = (typeof canonicalFlags)[number];
+
+export interface PageCanonical {
+  page: number;
+  /** The address that is named; null when none is. */
+  canonical: string | null;
+  /** The page that is named; −1 when it is none of the site. */
+  target: number;
+  outcome: CanonicalOutcome;
+  flags: CanonicalFlag[];
+  /** Where the chain of canonicals and redirects ends; the page itself when it names none. */
+  end: string;
+}
+
+const CANONICAL = linkKinds.indexOf('canonical');
+const HTTP = linkElements.indexOf('http');
+
+const byVerdict: Partial<Record<Verdict, CanonicalOutcome>> = {
+  indexable: 'other',
+  unvisited: 'unknown',
+  redirect: 'to_redirect',
+  broken: 'to_broken',
+  noindex: 'to_noindex',
+  blocked: 'to_blocked',
+};
+
+function flagsOf({ links, phrases }: Snapshot, page: number): CanonicalFlag[] {
+  const [inHeader, inDocument] = [new Set<number>(), new Set<number>()];
+  const flags = new Set<CanonicalFlag>();
+  for (let link = links.offsets[page]; link < links.offsets[page + 1]; link++) {
+    if (links.kind[link] !== CANONICAL) continue;
+    const isHeader = links.element[link] === HTTP;
+    (isHeader ? inHeader : inDocument).add(links.target[link]);
+    if (links.marks[link] & RELATIVE) flags.add('relative');
+    if (!isHeader && phrases[links.above[link]]?.startsWith('body')) flags.add('in_body');
+  }
+  if (new Set([...inHeader, ...inDocument]).size > 1) {
+    flags.add('several');
+    if (inHeader.size && [...inDocument].some((target) => !inHeader.has(target))) flags.add('header_against_tag');
+  }
+  return canonicalFlags.filter((flag) => flags.has(flag));
+}
+
+/** Every page that was read and answered 200, with what becomes of its canonical. */
+export const canonicalsOf = memoOf((snapshot: Snapshot): PageCanonical[] => {
+  const { html, status, verdict, canonical, redirect_to: redirect } = snapshot.columns;
+  const named = pagesOfCodes(snapshot, canonical);
+  const redirected = pagesOfCodes(snapshot, redirect);
+  const verdictAt = (page: number) => verdicts[verdict[page]];
+  /** Where a page leads on to; −1 when to none of the site. */
+  const nextOf = (page: number) => {
+    if (verdictAt(page) === 'redirect') return redirected[redirect.codes[page]];
+    return verdictAt(page) === 'canonicalised' ? named[canonical.codes[page]] : -1;
+  };
+  const endOf = (page: number, target: number, address: string): { end: string; isLoop: boolean } => {
+    const seen = new Set([page]);
+    let at = target;
+    while (at >= 0 && !seen.has(at)) {
+      seen.add(at);
+      const next = nextOf(at);
+      if (next < 0) return { end: addressAt(snapshot, at), isLoop: false };
+      at = next;
+    }
+    return { end: at < 0 ? address : addressAt(snapshot, at), isLoop: at >= 0 };
+  };
+  const found: PageCanonical[] = [];
+  for (let page = 0; page < snapshot.count; page++) {
+    if (html[page] !== 1 || status[page] !== 200) continue;
+    const own = addressAt(snapshot, page);
+    const address = textAt(snapshot, 'canonical', page);
+    const flags = flagsOf(snapshot, page);
+    if (address === null) {
+      found.push({ page, canonical: null, target: -1, outcome: 'missing', flags, end: own });
+      continue;
+    }
+    const target = named[canonical.codes[page]];
+    if (target === page) {
+      found.push({ page, canonical: address, target, outcome: 'agrees', flags, end: own });
+      continue;
+    }
+    const { end, isLoop } = endOf(page, target, address);
+    const to = target < 0 ? null : verdictAt(target);
+    const outcome =
+      to === null ? 'outside' : isLoop ? 'loop' : to === 'canonicalised' ? 'chain' : (byVerdict[to] ?? 'to_other');
+    found.push({ page, canonical: address, target, outcome, flags, end });
+  }
+  return found;
+});
+
+/** The pages whose canonicals lead to one address. */
+export interface CanonicalCluster {
+  /** Where they lead. */
+  end: string;
+  /** Its page; −1 when it is none of the site. */
+  page: number;
+  /** Those that name another address than their own. */
+  members: PageCanonical[];
+  /** How many of them have an outcome other than `other`, or a flag. */
+  odd: number;
+}
+
+/** Whether nothing is wrong with a canonical. */
+export const isFine = ({ outcome, flags }: Pick<PageCanonical, 'outcome' | 'flags'>) =>
+  (outcome === 'agrees' || outcome === 'other') && flags.length === 0;
+
+/** Clusters of pages, those with most that is odd first. */
+export const canonicalClustersOf = memoOf((snapshot: Snapshot): CanonicalCluster[] => {
+  const clusters = new Map<string, PageCanonical[]>();
+  for (const one of canonicalsOf(snapshot)) {
+    if (one.outcome === 'missing' || one.outcome === 'agrees') continue;
+    const members = clusters.get(one.end) ?? [];
+    clusters.set(one.end, members);
+    members.push(one);
+  }
+  return [...clusters]
+    .map(([end, members]) => ({
+      end,
+      page: pageOf(snapshot, end),
+      members,
+      odd: members.filter((one) => !isFine(one)).length,
+    }))
+    .sort((a, b) => b.odd - a.odd || b.members.length - a.members.length || (a.end < b.end ? -1 : 1));
+});
+
+/** How many pages have an outcome or a flag, by section: what one template causes stands in one row. */
+export interface CanonicalGroup {
+  kind: CanonicalOutcome | CanonicalFlag;
+  section: string;
+  pages: number[];
+}
+
+/** What is wrong with canonicals, by kind and section, the most frequent first. */
+export const canonicalGroupsOf = memoOf((snapshot: Snapshot): CanonicalGroup[] => {
+  const groups = new Map<string, CanonicalGroup>();
+  for (const one of canonicalsOf(snapshot)) {
+    const section = textAt(snapshot, 'section', one.page) ?? '';
+    const odd = one.outcome === 'agrees' || one.outcome === 'other' ? [] : [one.outcome];
+    for (const kind of [...odd, ...one.flags]) {
+      const key = `${kind}\n${section}`;
+      const group = groups.get(key) ?? { kind, section, pages: [] };
+      groups.set(key, group);
+      group.pages.push(one.page);
+    }
+  }
+  return [...groups.values()].sort((a, b) => b.pages.length - a.pages.length);
+});

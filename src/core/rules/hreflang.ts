@@ -1,0 +1,139 @@
+/** hreflang: which pages are editions of one another, and where they do not agree. */
+import { verdicts } from '../facts';
+import { faultBit, linkElements, linkKinds } from '../links';
+import { addressAt, memoOf } from '../snapshot';
+import type { Snapshot } from '../snapshot';
+
+export const hreflangFaults = [
+  'no_return',
+  'bad_code',
+  'not_indexable',
+  'several',
+  'no_self',
+  'no_default',
+  'header_against_tag',
+] as const;
+export type HreflangFault = (typeof hreflangFaults)[number];
+
+/** One edition that a page names. */
+export interface HreflangLink {
+  page: number;
+  /** As written, in lower case. */
+  language: string;
+  target: string;
+  /** The page that is named; −1 when it is none of the site. */
+  targetPage: number;
+  source: 'tag' | 'header';
+  faults: HreflangFault[];
+}
+
+/** Pages that name each other as editions. */
+export interface HreflangSet {
+  /** Pages of the site, ascending. */
+  pages: number[];
+  /** Languages that occur, `x-default` last. */
+  languages: string[];
+  links: HreflangLink[];
+  /** Faults of a page as a whole: `several`, `no_self`, `no_default`, `header_against_tag`. */
+  pageFaults: Map<number, HreflangFault[]>;
+}
+
+const HREFLANG = linkKinds.indexOf('hreflang');
+const HTTP = linkElements.indexOf('http');
+const INDEXABLE = verdicts.indexOf('indexable');
+const [NO_RETURN, BAD_CODE] = (['no_return', 'bad_code'] as const).map(faultBit);
+
+function linksOf(snapshot: Snapshot, page: number): HreflangLink[] {
+  const { links, count, phrases, columns } = snapshot;
+  const found: HreflangLink[] = [];
+  for (let link = links.offsets[page]; link < links.offsets[page + 1]; link++) {
+    if (links.kind[link] !== HREFLANG) continue;
+    const target = links.target[link];
+    const inside = target < count;
+    const faults: HreflangFault[] = [];
+    if (links.faults[link] & NO_RETURN) faults.push('no_return');
+    if (links.faults[link] & BAD_CODE) faults.push('bad_code');
+    if (inside && columns.verdict[target] !== INDEXABLE) faults.push('not_indexable');
+    found.push({
+      page,
+      language: phrases[links.anchor[link]].toLowerCase(),
+      target: addressAt(snapshot, target),
+      targetPage: inside ? target : -1,
+      source: links.element[link] === HTTP ? 'header' : 'tag',
+      faults,
+    });
+  }
+  return found;
+}
+
+function faultsOfPage(page: number, links: readonly HreflangLink[]): HreflangFault[] {
+  const faults: HreflangFault[] = [];
+  const targets = new Map<string, Set<string>>();
+  for (const { language, target } of links) targets.set(language, (targets.get(language) ?? new Set()).add(target));
+  if ([...targets.values()].some(({ size }) => size > 1)) faults.push('several');
+  if (!links.some(({ targetPage }) => targetPage === page)) faults.push('no_self');
+  if (!targets.has('x-default')) faults.push('no_default');
+  const said = (source: HreflangLink['source']) =>
+    links
+      .filter((link) => link.source === source)
+      .map(({ language, target }) => `${language} ${target}`)
+      .sort();
+  const [tag, header] = [said('tag'), said('header')];
+  if (tag.length && header.length && tag.join('\n') !== header.join('\n')) faults.push('header_against_tag');
+  return faults;
+}
+
+const last = 'x-default';
+const byLanguage = (a: string, b: string) => Number(a === last) - Number(b === last) || (a < b ? -1 : Number(a > b));
+
+/** The sets of editions of a site, the largest first. Pages are of one set when one names the other. */
+export const hreflangSetsOf = memoOf((snapshot: Snapshot): HreflangSet[] => {
+  const parent = new Map<number, number>();
+  const rootOf = (page: number): number => {
+    let at = page;
+    while (parent.get(at) !== at) at = parent.get(at)!;
+    for (let step = page; step !== at;) {
+      const next = parent.get(step)!;
+      parent.set(step, at);
+      step = next;
+    }
+    return at;
+  };
+  const add = (page: number) => parent.has(page) || parent.set(page, page);
+  const byPage = new Map<number, HreflangLink[]>();
+  for (let page = 0; page < snapshot.count; page++) {
+    const links = linksOf(snapshot, page);
+    if (links.length === 0) continue;
+    byPage.set(page, links);
+    add(page);
+    for (const { targetPage } of links) {
+      if (targetPage < 0) continue;
+      add(targetPage);
+      parent.set(rootOf(targetPage), rootOf(page));
+    }
+  }
+  const sets = new Map<number, number[]>();
+  for (const page of [...parent.keys()].sort((a, b) => a - b)) {
+    const pages = sets.get(rootOf(page)) ?? [];
+    sets.set(rootOf(page), pages);
+    pages.push(page);
+  }
+  return [...sets.values()]
+    .map((pages) => {
+      const links = pages.flatMap((page) => byPage.get(page) ?? []);
+      const languages = [...new Set(links.map(({ language }) => language))].sort(byLanguage);
+      const pageFaults = new Map<number, HreflangFault[]>();
+      for (const page of pages) {
+        const own = byPage.get(page);
+        const faults = own ? faultsOfPage(page, own) : [];
+        if (faults.length) pageFaults.set(page, faults);
+      }
+      return { pages, languages, links, pageFaults };
+    })
+    .sort((a, b) => b.pages.length - a.pages.length || a.pages[0] - b.pages[0]);
+});
+
+/** Whether something is wrong with a set; that no page is named for all other languages is none, only told. */
+export const isFaulty = ({ links, pageFaults }: HreflangSet): boolean =>
+  links.some(({ faults }) => faults.length > 0) ||
+  [...pageFaults.values()].some((faults) => faults.some((fault) => fault !== 'no_default'));

@@ -1,0 +1,102 @@
+/** Rules for crawlers that pages give themselves: meta robots and X-Robots-Tag, value by value. */
+import { readDirectives } from '../html';
+import { memoOf, textAt } from '../snapshot';
+import type { Snapshot } from '../snapshot';
+
+/** How far a value reaches: nearly every page of the site has it, nearly every one of its section, or some pages. */
+export type RuleScope = 'site' | 'section' | 'page';
+
+export interface PageRule {
+  page: number;
+  /** Product token in lower case; '' for every crawler. */
+  agent: string;
+  /** In lower case, such as `noindex` or `max-snippet: 50`. */
+  value: string;
+  source: 'meta' | 'header';
+  /** Null for a header. */
+  line: number | null;
+  /** Whether a more restrictive value of the page outweighs it. */
+  isOutweighed: boolean;
+}
+
+const restrictive: Record<string, string[]> = {
+  index: ['noindex', 'none'],
+  all: ['noindex', 'nofollow', 'none'],
+  follow: ['nofollow', 'none'],
+};
+
+function rulesOfPage(page: number, text: string): PageRule[] {
+  const rules = readDirectives(text).flatMap(({ agent, content, line }) =>
+    content
+      .toLowerCase()
+      .split(',')
+      .map((value) => value.trim())
+      .filter(Boolean)
+      .map((value) => ({ page, agent, value, source: line === null ? ('header' as const) : ('meta' as const), line })),
+  );
+  // What is said to every crawler is said to the one that is named too.
+  const holdsFor = (rule: { agent: string }, agent: string) => rule.agent === '' || rule.agent === agent;
+  return rules.map((rule) => ({
+    ...rule,
+    isOutweighed: (restrictive[rule.value] ?? []).some((stronger) =>
+      rules.some((other) => other.value === stronger && holdsFor(other, rule.agent)),
+    ),
+  }));
+}
+
+/** All rules that pages give themselves, in the order of the pages. */
+export const pageRulesOf = memoOf((snapshot: Snapshot): PageRule[] => {
+  const { codes } = snapshot.columns.page_rules;
+  const rules: PageRule[] = [];
+  for (let page = 0; page < snapshot.count; page++)
+    if (codes[page] > 0) for (const rule of rulesOfPage(page, textAt(snapshot, 'page_rules', page)!)) rules.push(rule);
+  return rules;
+});
+
+/** A value that pages give, taken together. */
+export interface PageRuleGroup extends Pick<PageRule, 'agent' | 'value' | 'source'> {
+  pages: number;
+  /** On how many of them something outweighs it. */
+  outweighed: number;
+  scope: RuleScope;
+  /** The section, when nearly every page of just that one has it. */
+  section: string | null;
+}
+
+/** A template gives a value when so large a part of the pages have it. */
+const NEARLY_ALL = 0.9;
+const MIN_PAGES = 5;
+
+/** The values that pages give, by agent and place, the most frequent first. */
+export const pageRuleGroupsOf = memoOf((snapshot: Snapshot): PageRuleGroup[] => {
+  const { html, section } = snapshot.columns;
+  const sizes = new Map<number, number>();
+  let all = 0;
+  for (let page = 0; page < snapshot.count; page++) {
+    if (html[page] !== 1) continue;
+    all++;
+    sizes.set(section.codes[page], (sizes.get(section.codes[page]) ?? 0) + 1);
+  }
+  const groups = new Map<string, { rule: PageRule; pages: Set<number>; outweighed: number }>();
+  for (const rule of pageRulesOf(snapshot)) {
+    const key = `${rule.agent}\n${rule.value}\n${rule.source}`;
+    const group = groups.get(key) ?? { rule, pages: new Set(), outweighed: 0 };
+    groups.set(key, group);
+    group.pages.add(rule.page);
+    if (rule.isOutweighed) group.outweighed++;
+  }
+  return [...groups.values()]
+    .map(({ rule: { agent, value, source }, pages, outweighed }) => {
+      const bySection = new Map<number, number>();
+      for (const page of pages) bySection.set(section.codes[page], (bySection.get(section.codes[page]) ?? 0) + 1);
+      const whole = [...bySection].filter(
+        ([code, count]) => count >= MIN_PAGES && count >= NEARLY_ALL * (sizes.get(code) ?? 0),
+      );
+      const isWhole = pages.size >= MIN_PAGES && pages.size >= NEARLY_ALL * all;
+      const inWhole = whole.reduce((sum, [, count]) => sum + count, 0);
+      const scope: RuleScope = isWhole ? 'site' : inWhole >= NEARLY_ALL * pages.size ? 'section' : 'page';
+      const only = scope === 'section' && whole.length === 1 ? (section.values[whole[0][0]] ?? '') : null;
+      return { agent, value, source, pages: pages.size, outweighed, scope, section: only };
+    })
+    .sort((a, b) => b.pages - a.pages);
+});
