@@ -5,7 +5,6 @@ import type { Message } from '$core/messages';
 import type { CrawlSettings } from '$core/settings';
 import type { Snapshot } from '$core/snapshot';
 import {
-  backOff,
   crawlCookies,
   crawlState,
   diskTrouble,
@@ -29,7 +28,6 @@ import {
   releaseCrawl,
   renewLease,
   renewWorker,
-  reserveRequests,
   retryOutage,
   saveCookies,
   secretsOf,
@@ -43,9 +41,9 @@ import { analyseCrawl } from './analysis';
 import { openClient } from './client';
 import type { Timeouts } from './client';
 import { fetchLoop } from './fetchLoop';
-import { hostLimiter } from './hostLimiter';
 import { leadCrawl } from './lead';
 import { openParsers } from './parserPool';
+import { sharedLimiter } from './sharedLimiter';
 import { analyseAlong } from './soFar';
 
 const HEARTBEAT_MS = 500;
@@ -133,14 +131,7 @@ async function joinWork(options: WorkerOptions, row: Crawl, lease: Lease | null)
   const cookies = settings.keepCookies ? await crawlCookies(db, crawlId) : null;
   const { allowPrivate, timeouts } = options;
   const client = openClient({ settings, secrets: secretsOf(row), allowPrivate, cookies, timeouts });
-  const limiter = hostLimiter(
-    settings.rate,
-    {
-      reserve: (host, every, count) => retryOutage(() => reserveRequests(db, host, every, count)),
-      backOff: (host, hold, every, reason) => retryOutage(() => backOff(db, host, hold, every, reason)),
-    },
-    signal,
-  );
+  const limiter = sharedLimiter(db, settings.rate, signal);
   const store = openStore(db, crawlId, row.siteId, workerId);
   const frontier = frontierOf(db, crawlId, workerId);
   const selectionOnly = row.baseId !== null;

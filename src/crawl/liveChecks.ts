@@ -1,23 +1,41 @@
 /** Runs live checks as they are asked for, beside whatever else the worker does. */
 import { setTimeout as sleep } from 'node:timers/promises';
 import type { Logger } from 'pino';
-import type { LiveCheckKind, LiveResults, LiveSitemap } from '$core/liveChecks';
+import type { LiveCheckKind, LiveResults, LiveRobots, LiveSitemap, LiveVariant } from '$core/liveChecks';
+import type { Message } from '$core/messages';
+import { parseRobots } from '$core/robots';
+import type { RobotsFile } from '$core/robots';
+import { otherWritings } from '$core/rules';
 import { settingsSchema } from '$core/settings';
+import type { CrawlSettings } from '$core/settings';
+import { identify, originOf } from '$core/url';
+import { isRedirectStatus } from '$core/verdict';
 import { endLiveCheck, getSite, leaseLiveCheck, LIVE_BEAT_MS, renewLiveCheck, secretsOf } from '$server/index';
 import type { Database, LeasedCheck } from '$server/index';
 import { openClient } from './client';
 import type { Client } from './client';
+import { headerOf } from './fetch';
+import type { ParseOutcome } from './parserPool';
+import { fetchWith } from './retry';
+import type { Fetch } from './retry';
+import { fetchRobots } from './robots';
+import { sharedLimiter } from './sharedLimiter';
 import { checkSitemap } from './sitemapCheck';
 
 const IDLE_MS = 500;
 const RETRY_MS = 2000;
+/** Nobody waits for these as long as for a crawl: a few requests a second are polite. */
+const MOST_A_SECOND = 5;
 /** A check that takes longer is given up. */
 const WHOLE_MS = 300_000;
 /** Faults of a sitemap that are kept; the others are counted. */
 const MOST_FAULTS = 200;
 
 interface LiveRun {
+  settings: CrawlSettings;
   client: Client;
+  /** At the rate that the settings and the host allow. */
+  fetch: Fetch;
   signal: AbortSignal;
 }
 
@@ -26,8 +44,36 @@ async function liveSitemap(address: string, { client, signal }: LiveRun): Promis
   return { answer, kind, entries, faultCount: faults.length, faults: faults.slice(0, MOST_FAULTS) };
 }
 
+/** robots.txt at an address, by the rules of a crawl. */
+async function liveRobots(address: string, { settings, fetch }: LiveRun): Promise<LiveRobots> {
+  const parse = (text: string): Promise<ParseOutcome<RobotsFile>> =>
+    Promise.resolve({ ok: true, parsed: parseRobots(text) });
+  const { answer, fault, body } = await fetchRobots(originOf(address), { fetch, parse, token: settings.token });
+  return { answer, fault, body };
+}
+
+/** What the other ways of writing an address answer, one after the other. */
+async function liveVariants(address: string, { fetch }: LiveRun): Promise<LiveVariant[]> {
+  const found: LiveVariant[] = [];
+  for (const one of otherWritings(address)) {
+    const fetched = await fetch(one.address, { method: 'HEAD', wanted: () => false });
+    if (!fetched.ok) {
+      const fault: Message = { code: 'error', error: fetched.error, tries: fetched.tries };
+      found.push({ ...one, status: null, fault, leadsTo: null });
+      continue;
+    }
+    const { status, headers } = fetched.answer;
+    const location = isRedirectStatus(status) ? headerOf(headers, 'location') : null;
+    const leadsTo = location === null ? null : (identify(location, one.address)?.address ?? null);
+    found.push({ ...one, status, fault: null, leadsTo });
+  }
+  return found;
+}
+
 const run: { [K in LiveCheckKind]: (address: string, live: LiveRun) => Promise<LiveResults[K]> } = {
   sitemap: liveSitemap,
+  robots: liveRobots,
+  variants: liveVariants,
 };
 
 export interface LiveCheckOptions {
@@ -46,9 +92,12 @@ async function runCheck({ id, siteId, kind, address }: LeasedCheck, { db, allowP
   const timer = setTimeout(() => whole.abort(new DOMException('No answer in time.', 'TimeoutError')), WHOLE_MS);
   signal.addEventListener('abort', giveUp);
   const beating = setInterval(() => void renewLiveCheck(db, id).catch(() => {}), LIVE_BEAT_MS);
-  const client = openClient({ settings: settingsSchema.parse(site.settings), secrets: secretsOf(site), allowPrivate });
+  const settings = settingsSchema.parse(site.settings);
+  const client = openClient({ settings, secrets: secretsOf(site), allowPrivate });
+  const limiter = sharedLimiter(db, Math.min(settings.rate ?? MOST_A_SECOND, MOST_A_SECOND), whole.signal);
+  const fetch = fetchWith(client, { limiter, retries: settings.retries, signal: whole.signal });
   try {
-    const result = await run[kind](address, { client, signal: whole.signal });
+    const result = await run[kind](address, { settings, client, fetch, signal: whole.signal });
     // What a worker that ends leaves undone another takes up.
     if (!signal.aborted) await endLiveCheck(db, id, { result });
   } finally {

@@ -18,3 +18,5 @@ export type { DepthBar, Gate, Island, NoRoute, ReaderDifference } from './reach'
 export { rollCallAnswer } from './rollCall';
 export { sitemapRows } from './sitemaps';
 export type { SitemapAdvice, SitemapOrigin, SitemapRow } from './sitemaps';
+export { rulesAnswer, verdictEvidence } from './rules';
+export type { Evidence, VerdictEvidence } from './rules';

@@ -1,2 +1,10 @@
 export { liveCheckKinds } from './liveChecks';
-export type { LiveCheck, LiveCheckKind, LiveCheckState, LiveResults, LiveSitemap } from './liveChecks';
+export type {
+  LiveCheck,
+  LiveCheckKind,
+  LiveCheckState,
+  LiveResults,
+  LiveRobots,
+  LiveSitemap,
+  LiveVariant,
+} from './liveChecks';

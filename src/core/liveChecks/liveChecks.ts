@@ -1,9 +1,10 @@
 /** What is asked of a website anew, at once and apart from a crawl, when a person wants to know how it answers now. */
 import type { Message } from '../messages';
 import type { SitemapFault, SitemapKind } from '../sitemap';
+import type { VariantKind } from '../rules';
 import type { FileAnswer } from '../snapshot';
 
-export const liveCheckKinds = ['sitemap'] as const;
+export const liveCheckKinds = ['sitemap', 'robots', 'variants'] as const;
 export type LiveCheckKind = (typeof liveCheckKinds)[number];
 
 /** A sitemap as it is now. */
@@ -18,9 +19,31 @@ export interface LiveSitemap {
   faults: SitemapFault[];
 }
 
+/** A robots.txt as it is now. */
+export interface LiveRobots {
+  /** Null when no answer came. */
+  answer: FileAnswer | null;
+  /** Why it could not be read; then it closes its host. */
+  fault: Message | null;
+  body: string;
+}
+
+/** What one way of writing the address of a page answers now. */
+export interface LiveVariant {
+  kind: VariantKind;
+  address: string;
+  /** Null when no answer came. */
+  status: number | null;
+  fault: Message | null;
+  /** Where a redirect leads at once; null for none. */
+  leadsTo: string | null;
+}
+
 /** What a live check of each kind finds out. */
 export interface LiveResults {
   sitemap: LiveSitemap;
+  robots: LiveRobots;
+  variants: LiveVariant[];
 }
 
 export type LiveCheckState = 'waiting' | 'running' | 'done' | 'failed';

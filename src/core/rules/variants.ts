@@ -149,3 +149,45 @@ export const variantRows = (snapshot: Snapshot, { pages }: VariantGroup): Varian
     linked: (snapshot.columns.seen_in[page] & bit('links')) !== 0,
     listed: (snapshot.columns.seen_in[page] & bit('sitemap')) !== 0,
   }));
+
+/** Other ways of writing the address of a page, one for each way in which addresses differ. */
+export function otherWritings(address: string): { kind: VariantKind; address: string }[] {
+  const url = new URL(address);
+  const changed = (change: (copy: URL) => void): string => {
+    const copy = new URL(address);
+    change(copy);
+    return copy.href;
+  };
+  const { pathname } = url;
+  const name = url.hostname.replace(/^www\./, '');
+  const isFolder = pathname.endsWith('/');
+  const all: { kind: VariantKind; address: string }[] = [
+    {
+      kind: 'scheme',
+      address: changed((copy) => void (copy.protocol = url.protocol === 'https:' ? 'http:' : 'https:')),
+    },
+    { kind: 'www', address: changed((copy) => void (copy.hostname = url.hostname === name ? `www.${name}` : name)) },
+    {
+      kind: 'slash',
+      address: changed((copy) => void (copy.pathname = isFolder ? pathname.replace(/\/+$/, '') : `${pathname}/`)),
+    },
+    { kind: 'case', address: changed((copy) => void (copy.pathname = swappedCase(pathname))) },
+    ...(isFolder
+      ? [{ kind: 'index_file' as const, address: changed((copy) => void (copy.pathname = `${pathname}index.html`)) }]
+      : []),
+    { kind: 'parameters', address: changed((copy) => copy.searchParams.append('edgemap', '1')) },
+  ];
+  return all.filter((one) => one.address !== address);
+}
+
+/** Turns the first letter of the last part of a path to the other case. */
+function swappedCase(path: string): string {
+  const at = path.search(/[a-z][^/]*\/?$/i);
+  if (at < 0) return path;
+  const letter = path[at];
+  return (
+    path.slice(0, at) +
+    (letter === letter.toLowerCase() ? letter.toUpperCase() : letter.toLowerCase()) +
+    path.slice(at + 1)
+  );
+}

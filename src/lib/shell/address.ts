@@ -21,6 +21,8 @@ export interface ScreenState {
   sources: string;
   /** The order of what the picture shows; '' for that by size. */
   order: string;
+  /** Which of the things that a picture shows is looked at more closely, such as a cluster or a file; '' for the first. */
+  item: string;
 }
 
 const oneOf = <T extends string>(values: readonly T[], value: string | null): T =>
@@ -41,6 +43,7 @@ const beginningOf = (pathname: string): ScreenState => ({
   picture: '',
   sources: '',
   order: '',
+  item: '',
   ...beginnings[pathname.slice(pathname.lastIndexOf('/') + 1)],
 });
 

@@ -30,11 +30,22 @@ const rollCallPictures = [
   { picture: 'sitemaps', label: 'Sitemaps' },
 ];
 
+const rulesPictures = [
+  { picture: '', label: 'Verdicts' },
+  { picture: 'robots', label: 'robots.txt' },
+  { picture: 'page-rules', label: 'Page rules' },
+  { picture: 'canonicals', label: 'Canonicals' },
+  { picture: 'variants', label: 'Variants' },
+  { picture: 'hreflang', label: 'hreflang' },
+  { picture: 'answers', label: 'Answer sheet' },
+];
+
 /** The questions that are built, in the order of their keys. */
 export const questions: readonly Question[] = [
   { path: 'overview', name: 'Overview', question: 'The site at a glance', pictures: [] },
   { path: 'reach', name: 'Reach', question: 'Can all be reached?', pictures: reachPictures },
   { path: 'roll-call', name: 'Roll call', question: 'Do the sources agree?', pictures: rollCallPictures },
+  { path: 'rules', name: 'Rules', question: 'What may be indexed?', pictures: rulesPictures },
   { path: 'flow', name: 'Flow', question: 'Where does share go?', pictures: flowPictures },
 ];
 

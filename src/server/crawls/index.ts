@@ -30,3 +30,4 @@ export type { TrapReview } from './traps';
 export { watchProgress } from './watching';
 export type { CrawlProgress, Watcher } from './watching';
 export { joinCrawl, leaveCrawl, LostMembership, renewWorker, workerCount } from './workers';
+export { likenessTo } from './likeness';

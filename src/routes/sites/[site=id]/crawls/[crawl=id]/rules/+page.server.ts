@@ -1,0 +1,152 @@
+import { rulesAnswer, verdictEvidence } from '$core/answers';
+import {
+  answerSheetOf,
+  canonicalClustersOf,
+  canonicalGroupsOf,
+  hostVariantsOf,
+  hreflangSetsOf,
+  isFaulty,
+  pageRuleGroupsOf,
+  variantGroupsOf,
+  variantRows,
+} from '$core/rules';
+import type { CanonicalCluster, HreflangSet } from '$core/rules';
+import { addressAt, factAt, textAt } from '$core/snapshot';
+import type { Snapshot } from '$core/snapshot';
+import { getCrawl, likenessTo, liveChecksOf, openSiteReport, openSnapshot } from '$server/index';
+import type { Crawl, Database } from '$server/index';
+import { listScreen } from '../../../../../screen';
+import type { PageServerLoad } from './$types';
+
+/** What the list shows while nobody has chosen its columns. */
+const COLUMNS = 'url:300p,verdict:176,verdict_reason:300,canonical_state:140,share:84,depth:64';
+
+const MOST_CLUSTERS = 200;
+const MOST_MEMBERS = 100;
+const MOST_GROUPS = 200;
+const MOST_SETS = 200;
+const MOST_SET_PAGES = 200;
+
+/** The members of a cluster side by side, so that a wrong merge shows. */
+async function clusterShown(db: Database, crawl: Crawl, snapshot: Snapshot, cluster: CanonicalCluster) {
+  const shown = cluster.members.slice(0, MOST_MEMBERS);
+  const addresses = shown.map(({ page }) => addressAt(snapshot, page));
+  const alike = await likenessTo(db, crawl, cluster.end, addresses);
+  const facts = (page: number) => ({
+    title: textAt(snapshot, 'title', page),
+    h1: textAt(snapshot, 'h1', page),
+    words: factAt(snapshot, 'word_count', page) as number | null,
+  });
+  return {
+    end: cluster.end,
+    own: cluster.page < 0 ? null : facts(cluster.page),
+    size: cluster.members.length,
+    members: shown.map(({ page, canonical, outcome, flags }, i) => ({
+      address: addresses[i],
+      canonical,
+      outcome,
+      flags,
+      likeness: alike.get(addresses[i]) ?? null,
+      ...facts(page),
+    })),
+  };
+}
+
+function setShown(snapshot: Snapshot, { pages, languages, links, pageFaults }: HreflangSet) {
+  return {
+    languages,
+    size: pages.length,
+    rows: pages.slice(0, MOST_SET_PAGES).map((page) => ({
+      address: addressAt(snapshot, page),
+      faults: pageFaults.get(page) ?? [],
+      cells: languages.map((language) =>
+        links
+          .filter((link) => link.page === page && link.language === language)
+          .map(({ target, faults, source }) => ({ target, faults, source })),
+      ),
+    })),
+  };
+}
+
+export const load: PageServerLoad = async (event) => {
+  const { db, crawl, snapshot, state, list } = await listScreen(event, COLUMNS);
+  const { picture, item } = state;
+  const row = (await getCrawl(db, crawl.id))!;
+  const { settings } = row;
+  const { start, token } = settings;
+  const isOf = (...pictures: string[]) => pictures.includes(picture);
+  // What is about links needs them.
+  if (isOf('canonicals', 'hreflang', 'answers')) await openSnapshot(db, crawl, 'links');
+  const report = isOf('') ? (await openSiteReport(db, crawl))! : null;
+  const clusters = isOf('canonicals') ? canonicalClustersOf(snapshot) : [];
+  const cluster = clusters.find(({ end }) => end === item) ?? clusters[0];
+  const sets = isOf('hreflang')
+    ? [...hreflangSetsOf(snapshot)].sort((a, b) => Number(isFaulty(b)) - Number(isFaulty(a)))
+    : [];
+  const variants = isOf('variants') ? variantGroupsOf(snapshot) : [];
+  const shownVariants = variants.slice(0, MOST_GROUPS).map((group) => ({
+    kinds: group.kinds,
+    settles: group.settles,
+    rows: variantRows(snapshot, group).map(({ page, ...rest }) => ({ address: addressAt(snapshot, page), ...rest })),
+  }));
+  const asked = shownVariants.length || isOf('variants') ? [start, ...sampleOf(snapshot)] : [];
+  return {
+    list,
+    answer: rulesAnswer(snapshot, token),
+    verdicts: isOf('')
+      ? {
+          rows: verdictEvidence(snapshot),
+          findings: report!.findings.filter(({ question }) => question === 'Rules'),
+          ignored: report!.ignored,
+        }
+      : null,
+    pageRules: isOf('page-rules') ? pageRuleGroupsOf(snapshot) : null,
+    canonicals: isOf('canonicals')
+      ? {
+          groups: canonicalGroupsOf(snapshot)
+            .slice(0, MOST_GROUPS)
+            .map(({ kind, section, pages }) => ({ kind, section, pages: pages.length })),
+          total: clusters.length,
+          clusters: clusters
+            .slice(0, MOST_CLUSTERS)
+            .map(({ end, members, odd }) => ({ end, size: members.length, odd })),
+          shown: cluster ? await clusterShown(db, row, snapshot, cluster) : null,
+        }
+      : null,
+    variants: isOf('variants')
+      ? {
+          hosts: hostVariantsOf(snapshot, start),
+          total: variants.length,
+          groups: shownVariants,
+          sample: [...new Set(asked)],
+          checks: Object.fromEntries(await liveChecksOf(db, crawl.siteId, 'variants', asked)),
+        }
+      : null,
+    hreflang: isOf('hreflang')
+      ? {
+          total: sets.length,
+          faulty: sets.filter(isFaulty).length,
+          sets: sets.slice(0, MOST_SETS).map((set) => ({
+            first: addressAt(snapshot, set.pages[0]),
+            size: set.pages.length,
+            isFaulty: isFaulty(set),
+          })),
+          shown: sets.length ? setShown(snapshot, sets[Math.min(sets.length - 1, Number(item) || 0)]) : null,
+        }
+      : null,
+    sheet: isOf('answers') ? answerSheetOf(snapshot, start) : null,
+  };
+};
+
+/** Pages of which live variants are asked for: those with most share, which is where it matters. */
+const SAMPLE = 20;
+function sampleOf(snapshot: Snapshot): string[] {
+  const { share, verdict } = snapshot.columns;
+  const indexable = Array.from({ length: snapshot.count }, (_, page) => page).filter(
+    (page) => factAt(snapshot, 'verdict', page) === 'indexable' && verdict[page] >= 0,
+  );
+  return indexable
+    .sort((a, b) => share[b] - share[a])
+    .slice(0, SAMPLE - 1)
+    .map((page) => addressAt(snapshot, page));
+}
