@@ -20,6 +20,13 @@ describe('everybody can use it', () => {
     ['Roll call', 'roll-call', {}],
     ['the folders of Roll call', 'roll-call', { picture: 'folders', select: 'seen in sitemap' }],
     ['the sitemaps', 'roll-call', { picture: 'sitemaps' }],
+    ['Rules', 'rules', {}],
+    ['the robots bench', 'rules', { picture: 'robots' }],
+    ['the rules of pages', 'rules', { picture: 'page-rules' }],
+    ['the canonicals', 'rules', { picture: 'canonicals' }],
+    ['the variants', 'rules', { picture: 'variants' }],
+    ['the editions', 'rules', { picture: 'hreflang' }],
+    ['the answer sheet', 'rules', { picture: 'answers' }],
     ['Flow', 'flow', {}],
     ['the findings of Flow', 'flow', { picture: 'findings', list: 'edits', select: 'kind = click' }],
     [

@@ -50,6 +50,17 @@ export function derivationsAfter(changed: Iterable<Input>, wanted?: Iterable<Inp
 /** Gives an object a member of its own, whatever it inherits. */
 const put = (object: object, name: string, value: unknown) =>
   Object.defineProperty(object, name, { value, enumerable: true, writable: true, configurable: true });
+/** As {@link put}, read when it is first asked for: it may not even be there. */
+const putLazily = (object: object, name: string, read: () => unknown) =>
+  Object.defineProperty(object, name, {
+    get: () => {
+      const value = read();
+      put(object, name, value);
+      return value;
+    },
+    enumerable: true,
+    configurable: true,
+  });
 
 /**
  * Runs derivations over a base. Objects inherit from the base instead of copying it: its columns are decoded when they
@@ -57,13 +68,13 @@ const put = (object: object, name: string, value: unknown) =>
  */
 function run(
   base: Base,
-  kept: Partial<Snapshot['columns']>,
+  kept: { from: Snapshot; facts: readonly DerivedFact[] } | null,
   steps: readonly Derivation[],
   settings: AnalysisSettings,
   progress: Progress = () => {},
 ): Model {
   const columns = Object.create(base.columns) as Snapshot['columns'];
-  for (const [name, column] of Object.entries(kept)) put(columns, name, column);
+  for (const name of kept?.facts ?? []) putLazily(columns, name, () => kept!.from.columns[name]);
   const model = Object.create(base) as Model;
   put(model, 'columns', columns);
   put(model, 'settings', settings);
@@ -75,11 +86,11 @@ function run(
   return model;
 }
 
-function snapshotOf(base: Base, columns: Snapshot['columns'], faults: Uint16Array): Snapshot {
+function snapshotOf(base: Base, columns: Snapshot['columns'], faults: () => Uint16Array): Snapshot {
   const snapshot = Object.create(base) as Snapshot;
   for (const name of importFacts) if (!(name in columns)) put(columns, name, unknownColumn(name, base.count));
   put(snapshot, 'columns', columns);
-  put(snapshot, 'links', put(Object.create(base.links) as object, 'faults', faults));
+  put(snapshot, 'links', putLazily(Object.create(base.links) as object, 'faults', faults));
   return snapshot;
 }
 
@@ -89,8 +100,8 @@ function snapshotOf(base: Base, columns: Snapshot['columns'], faults: Uint16Arra
  * @param progress called before each step
  */
 export function analyse(base: Base, settings: AnalysisSettings, progress?: Progress): Snapshot {
-  const { columns, linkFaults } = run(base, {}, derivations, settings, progress);
-  return snapshotOf(base, columns, linkFaults);
+  const { columns, linkFaults } = run(base, null, derivations, settings, progress);
+  return snapshotOf(base, columns, () => linkFaults);
 }
 
 /**
@@ -108,10 +119,9 @@ export function analyseAgain(
 ): Snapshot {
   const steps = derivationsAfter(changed, wanted);
   const stale = staleAfter(changed);
-  const kept: Partial<Record<string, unknown>> = {};
-  for (const derivation of derivations)
-    if (!steps.includes(derivation) && !stale.has(derivation))
-      for (const name of derivation.gives) if (isColumnGiven(name)) kept[name] = before.columns[name];
-  const { columns, linkFaults } = run(base, kept as Partial<Snapshot['columns']>, steps, settings, progress);
-  return snapshotOf(base, columns, linkFaults ?? before.links.faults);
+  const facts = derivations
+    .filter((derivation) => !steps.includes(derivation) && !stale.has(derivation))
+    .flatMap(({ gives }) => gives.filter(isColumnGiven));
+  const { columns, linkFaults } = run(base, { from: before, facts }, steps, settings, progress);
+  return snapshotOf(base, columns, () => linkFaults ?? before.links.faults);
 }

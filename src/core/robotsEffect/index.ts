@@ -1,4 +1,7 @@
+export { robotsBench } from './bench';
+export type { JudgedDraft } from './bench';
 export { robotsEffect } from './effect';
 export type { ChangedPage, RobotsChange, RobotsEffect, RobotsEffectCounts } from './effect';
 export { compareJudged, judge, pagesOfOrigin } from './judge';
 export type { JudgedChange } from './judge';
+export { effectParts, judgingParts } from './parts';

@@ -30,3 +30,4 @@ export type {
   SitemapFile,
   Snapshot,
 } from './snapshot';
+export { readPartStream, writePart } from './stream';

@@ -24,7 +24,9 @@
   ];
 
   function onkeydown(event: KeyboardEvent) {
-    const typing = event.target instanceof Element && event.target.closest('input, textarea, select, dialog');
+    const typing =
+      event.target instanceof Element &&
+      event.target.closest('input, textarea, select, dialog, [contenteditable=true]');
     if (typing || event.ctrlKey || event.metaKey || event.altKey) return;
     if (event.key === '?') sheet.showModal();
     else if (event.key === '[') onwalk(-1);

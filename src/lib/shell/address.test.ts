@@ -78,7 +78,7 @@ it('picks bars in the words of the reader', () => {
 it.each([
   [{ question: 'Flow', over: 'links', select: 'to (broken)' }, '/c/flow?list=edits&select=to+%28broken%29'],
   [{ question: 'Words', over: 'links', select: 'faults has empty' }, '/c/flow?list=edits&select=faults+has+empty'],
-  [{ question: 'Rules', over: 'pages', select: 'noindex' }, '/c/reach?select=noindex'],
+  [{ question: 'Rules', over: 'pages', select: 'noindex' }, '/c/rules?select=noindex'],
   [{ question: 'Rules', over: 'files', select: '' }, '/c/overview#files'],
 ] as const)('a finding is looked at where its question is, or its list: %o', (finding, expected) =>
   expect(findingHref('/c', finding)).toBe(expected),

@@ -167,6 +167,22 @@ export const ignoredFinding = mysqlTable(
   (table) => [index('ignored_finding_site').on(table.siteId)],
 );
 
+/** Versions of a robots.txt that a person has drafted, for everybody who works on a site. */
+export const robotsDraft = mysqlTable(
+  'robots_draft',
+  {
+    id: id().autoincrement().primaryKey(),
+    siteId: id().notNull(),
+    /** Scheme and host that it is for. */
+    origin: exactText().notNull(),
+    name: varchar({ length: 80 }).notNull(),
+    note: exactText().notNull(),
+    body: exactText().notNull(),
+    savedAt: moment().notNull().default(now),
+  },
+  (table) => [index('robots_draft_site').on(table.siteId)],
+);
+
 /** Work to be leased by a worker; a lease that is not renewed in time is open to others again. */
 export const job = mysqlTable(
   'job',

@@ -19,7 +19,7 @@ const ofCrawl = [
   ...['page', 'frontier', 'tally', 'trap', 'robots_file', 'sitemap_file', 'sitemap_entry', 'snapshot_chunk'],
   ...['crawl_import', 'crawl_worker'],
 ] as const;
-const ofSite = ['url', 'phrase', 'saved_selection', 'ignored_finding', 'live_check'] as const;
+const ofSite = ['url', 'phrase', 'saved_selection', 'ignored_finding', 'live_check', 'robots_draft'] as const;
 
 const isOpen = inArray(crawl.state, ['waiting', 'running', 'paused']);
 

@@ -3,4 +3,4 @@ export { findingsOfPage, openBytes, openReport, openSnapshot } from './open';
 export type { Analysed, OpenReport } from './open';
 export { openSiteReport } from './siteReport';
 export type { SiteReport } from './siteReport';
-export { storeSnapshot } from './parts';
+export { partNames, readParts, storeSnapshot } from './parts';

@@ -59,3 +59,11 @@ export async function partNames(db: Database, crawlId: number): Promise<string[]
     .where(eq(snapshotChunk.crawlId, crawlId));
   return rows.map(({ part }) => part);
 }
+
+/** Parts by their names, one after the other; names that are not stored are passed over. */
+export async function* readParts(db: Database, crawlId: number, names: readonly string[]) {
+  for (const name of names) {
+    const bytes = await readPart(db, crawlId, name);
+    if (bytes) yield [name, bytes] as const;
+  }
+}

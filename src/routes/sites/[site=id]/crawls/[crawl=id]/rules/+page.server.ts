@@ -1,4 +1,5 @@
 import { rulesAnswer, verdictEvidence } from '$core/answers';
+import { parseRobots } from '$core/robots';
 import {
   answerSheetOf,
   canonicalClustersOf,
@@ -13,7 +14,8 @@ import {
 import type { CanonicalCluster, HreflangSet } from '$core/rules';
 import { addressAt, factAt, textAt } from '$core/snapshot';
 import type { Snapshot } from '$core/snapshot';
-import { getCrawl, likenessTo, liveChecksOf, openSiteReport, openSnapshot } from '$server/index';
+import { originOf } from '$core/url';
+import { getCrawl, likenessTo, liveChecksOf, openSiteReport, openSnapshot, robotsDrafts } from '$server/index';
 import type { Crawl, Database } from '$server/index';
 import { listScreen } from '../../../../../screen';
 import type { PageServerLoad } from './$types';
@@ -134,9 +136,30 @@ export const load: PageServerLoad = async (event) => {
           shown: sets.length ? setShown(snapshot, sets[Math.min(sets.length - 1, Number(item) || 0)]) : null,
         }
       : null,
+    robots: isOf('robots') ? await robotsShown(db, row, snapshot) : null,
     sheet: isOf('answers') ? answerSheetOf(snapshot, start) : null,
   };
 };
+
+/** The files of robots.txt as they were fetched, that of the start first, and what the bench needs besides. */
+async function robotsShown(db: Database, { settings, siteId, startedAt, createdAt }: Crawl, snapshot: Snapshot) {
+  const { start, token, sections, nearTolerance, weights } = settings;
+  const own = originOf(start);
+  const known = snapshot.files.robots.length
+    ? snapshot.files.robots
+    : [{ origin: own, status: null, fault: null, body: '', answer: null }];
+  const files = [...known].sort((a, b) => Number(b.origin === own) - Number(a.origin === own));
+  const addresses = files.map(({ origin }) => `${origin}/robots.txt`);
+  const checks = await liveChecksOf(db, siteId, 'robots', addresses);
+  const named = files.flatMap(({ body }) => parseRobots(body).groups.flatMap(({ agents }) => agents));
+  return {
+    files: files.map((file, i) => ({ ...file, check: checks.get(addresses[i]) ?? null })),
+    tokens: [...new Set([token, ...named.filter((agent) => agent !== '*')])],
+    settings: { sections, nearTolerance, weights },
+    drafts: await robotsDrafts(db, siteId),
+    fetchedAt: startedAt ?? createdAt,
+  };
+}
 
 /** Pages of which live variants are asked for: those with most share, which is where it matters. */
 const SAMPLE = 20;

@@ -9,6 +9,7 @@
   import Canonicals from '$lib/rules/Canonicals.svelte';
   import Hreflang from '$lib/rules/Hreflang.svelte';
   import PageRules from '$lib/rules/PageRules.svelte';
+  import RobotsBench from '$lib/rules/RobotsBench.svelte';
   import { texts } from '$lib/rules/texts';
   import Variants from '$lib/rules/Variants.svelte';
   import Verdicts from '$lib/rules/Verdicts.svelte';
@@ -58,6 +59,19 @@
           {/if}
           <IgnoredList site={data.site.id} ignored={data.verdicts.ignored} />
         </div>
+      </div>
+    {:else if data.robots}
+      <div class="px-2">
+        <RobotsBench
+          robots={data.robots}
+          site={data.site.id}
+          {base}
+          {start}
+          select={view.select}
+          item={view.item}
+          {itemHref}
+          {pageHref}
+        />
       </div>
     {:else}
       <div class="max-h-72 overflow-y-auto px-2">

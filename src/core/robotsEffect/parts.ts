@@ -1,0 +1,23 @@
+/** Which parts of a snapshot judging and its effects read, for whoever hands them to a worker of the browser. */
+import { factOf } from '../facts';
+import type { ColumnName } from '../facts';
+
+const judged = ['url', 'verdict', 'share', 'section', 'seen_in', 'robots_rule'] as const satisfies ColumnName[];
+const analysed = [
+  ...(['status', 'error', 'unvisited_reason', 'redirect_to', 'html', 'noindex', 'canonical'] as const),
+  ...(['page_nofollow', 'depth', 'crawler_depth'] as const),
+] satisfies ColumnName[];
+
+const partsOf = (name: ColumnName) =>
+  (factOf(name).type === 'text' ? ['.codes', '.values', '.common'] : ['']).map((end) => `fact.${name}${end}`);
+
+/** What judging needs: addresses, verdicts, share and sections. */
+export const judgingParts: readonly string[] = ['head', 'files', ...judged.flatMap(partsOf)];
+
+/** What the effect needs besides. */
+export const effectParts: readonly string[] = [
+  ...analysed.flatMap(partsOf),
+  ...['offsets', 'target', 'kind', 'element', 'placement', 'rel'].map((name) => `links.${name}`),
+  'phrases',
+  'outside',
+];

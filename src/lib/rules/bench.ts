@@ -1,0 +1,55 @@
+/** What is asked of the worker of the robots bench, and what it answers. */
+import type { AnalysisSettings } from '$core/analysis';
+import type { ComposedRule } from '$core/robots';
+import type { JudgedDraft, RobotsEffectCounts } from '$core/robotsEffect';
+
+export interface BenchStart {
+  /** Where the crawl is. */
+  base: string;
+  origin: string;
+  /** The robots.txt that was fetched; null where there is none. */
+  before: string | null;
+  settings: AnalysisSettings;
+}
+
+export type BenchQuestion =
+  | { ask: 'begin'; given: BenchStart }
+  | { ask: 'judge'; text: string; token: string }
+  | { ask: 'effect'; text: string; token: string }
+  | { ask: 'decided'; text: string; token: string; line: number }
+  | { ask: 'compose'; picked: string[] };
+
+export type BenchAnswer =
+  | { to: 'begin' }
+  | { to: 'judge'; judged: JudgedDraft }
+  | { to: 'effect'; counts: RobotsEffectCounts; routesLost: string[] }
+  | { to: 'decided'; count: number; addresses: string[] }
+  | { to: 'compose'; rules: ComposedRule[] };
+
+type AnswerTo<A> = Extract<BenchAnswer, { to: A }>;
+
+/** Starts the worker. What is asked of it is answered in turn. */
+export function openBench() {
+  const worker = new Worker(new URL('./robotsWorker.ts', import.meta.url), { type: 'module' });
+  const waiting = new Map<number, { done: (answer: BenchAnswer) => void; failed: (error: Error) => void }>();
+  let last = 0;
+  worker.onmessage = ({ data }: MessageEvent<{ id: number; answer?: BenchAnswer; failed?: string }>) => {
+    const who = waiting.get(data.id);
+    waiting.delete(data.id);
+    if (data.answer) who?.done(data.answer);
+    else who?.failed(new Error(data.failed));
+  };
+  worker.onerror = ({ message }) => {
+    for (const { failed } of waiting.values()) failed(new Error(message));
+    waiting.clear();
+  };
+  return {
+    ask: <Q extends BenchQuestion>(question: Q): Promise<AnswerTo<Q['ask']>> =>
+      new Promise((done, failed) => {
+        waiting.set(++last, { done: done as (answer: BenchAnswer) => void, failed });
+        worker.postMessage({ id: last, question });
+      }),
+    close: () => worker.terminate(),
+  };
+}
+export type Bench = ReturnType<typeof openBench>;

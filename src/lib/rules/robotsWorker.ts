@@ -1,0 +1,61 @@
+/** The worker behind the robots bench: everything that takes longer than a frame happens here. */
+import { effectParts, judgingParts, robotsBench, robotsEffect } from '$core/robotsEffect';
+import { addressAt, decodeSnapshot, readPartStream } from '$core/snapshot';
+import type { Snapshot, SnapshotParts } from '$core/snapshot';
+import type { BenchAnswer, BenchQuestion, BenchStart } from './bench';
+
+const MOST = 200;
+const port = globalThis as unknown as {
+  onmessage: (event: { data: { id: number; question: BenchQuestion } }) => void;
+  postMessage: (message: { id: number; answer?: BenchAnswer; failed?: string }) => void;
+};
+
+let begun: Promise<{ given: BenchStart; snapshot: Snapshot; bench: ReturnType<typeof robotsBench> }> | null = null;
+const parts: SnapshotParts = new Map();
+let linksRead: Promise<void> | null = null;
+
+async function readInto(base: string, names: readonly string[]): Promise<SnapshotParts> {
+  const response = await fetch(`${base}/parts?names=${names.join(',')}`);
+  if (!response.ok) throw new Error(`${response.status}`);
+  const read = readPartStream(new Uint8Array(await response.arrayBuffer()));
+  for (const [name, bytes] of read) parts.set(name, bytes);
+  return read;
+}
+
+async function begin(given: BenchStart) {
+  const read = await readInto(given.base, judgingParts);
+  const stored = JSON.parse(new TextDecoder().decode(read.get('stored'))) as string[];
+  const snapshot = decodeSnapshot(parts, stored);
+  return { given, snapshot, bench: robotsBench(snapshot, given.origin, given.before) };
+}
+
+async function answerTo(question: BenchQuestion): Promise<BenchAnswer> {
+  if (question.ask === 'begin') {
+    begun = begin(question.given);
+    await begun;
+    return { to: 'begin' };
+  }
+  const { given, snapshot, bench } = await begun!;
+  switch (question.ask) {
+    case 'judge':
+      return { to: 'judge', judged: bench.judge(question.text, question.token) };
+    case 'decided':
+      return { to: 'decided', ...bench.decidedBy(question.text, question.token, question.line) };
+    case 'compose':
+      return { to: 'compose', rules: bench.compose(question.picked) };
+    case 'effect': {
+      linksRead ??= readInto(given.base, effectParts).then(() => {});
+      await linksRead;
+      const change = { origin: given.origin, text: question.text, token: question.token };
+      const { counts, routesLost } = robotsEffect(snapshot, change, given.settings);
+      return { to: 'effect', counts, routesLost: routesLost.slice(0, MOST).map((page) => addressAt(snapshot, page)) };
+    }
+  }
+}
+
+port.onmessage = ({ data: { id, question } }) => {
+  answerTo(question).then(
+    (answer) => port.postMessage({ id, answer }),
+    (error: unknown) => port.postMessage({ id, failed: (error as Error).message }),
+  );
+};

@@ -1,0 +1,32 @@
+import { error } from '@sveltejs/kit';
+import { writePart } from '$core/snapshot';
+import { partNames, readParts } from '$server/index';
+import { crawlWithSnapshot } from '../../../../../crawl';
+import { answers } from '../../../../../texts';
+import type { RequestHandler } from './$types';
+
+const handedOut = /^(head|files|phrases|outside|(fact|links)\.[a-z_]+(\.(codes|values|common))?)$/;
+
+/**
+ * Parts of the snapshot of a crawl, for a worker of the browser that works something out of them: `?names=a,b,c`. The first
+ * part, `stored`, names all that there are.
+ */
+export const GET: RequestHandler = async ({ locals, url }) => {
+  const names = (url.searchParams.get('names') ?? '').split(',').filter(Boolean);
+  if (!names.every((name) => handedOut.test(name))) error(400, answers.noSuchPart);
+  const { db, crawl } = await crawlWithSnapshot(locals, 'facts');
+  const stored = new TextEncoder().encode(JSON.stringify(await partNames(db, crawl.id)));
+  async function* pieces() {
+    yield* writePart('stored', stored);
+    for await (const [name, bytes] of readParts(db, crawl.id, names)) yield* writePart(name, bytes);
+  }
+  const from = pieces();
+  const stream = new ReadableStream<Uint8Array>({
+    async pull(controller) {
+      const { done, value } = await from.next();
+      if (done) controller.close();
+      else controller.enqueue(value);
+    },
+  });
+  return new Response(stream, { headers: { 'content-type': 'application/octet-stream' } });
+};
