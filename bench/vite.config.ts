@@ -8,6 +8,13 @@ export default defineConfig({
   build: {
     ssr: true,
     target: 'node20',
-    rollupOptions: { input: { core: 'bench/core.ts', fuzz: 'bench/fuzz.ts', findings: 'bench/findings/main.ts' } },
+    rollupOptions: {
+      input: {
+        core: 'bench/core.ts',
+        fuzz: 'bench/fuzz.ts',
+        findings: 'bench/findings/main.ts',
+        rules: 'bench/rules.ts',
+      },
+    },
   },
 });

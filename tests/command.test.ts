@@ -132,7 +132,12 @@ describe('a finished crawl', () => {
     const number = /Crawl (\d+):/.exec(said)![1];
     const out = join(folder, 'exported');
     const options = ['--select', 'indexable', '--sort', 'share:desc', '--share-model', 'plain'];
-    expect(await edgemap('export', number, '--out', out, ...options)).toMatchObject({ code: 0 });
+    expect(await edgemap('export', number, '--out', out, '--tables', ...options)).toMatchObject({ code: 0 });
+    const heads = ['canonicals', 'variants', 'hreflang', 'page_rules', 'answer_sheet'].map(
+      (name) => readFileSync(join(out, `${name}.csv`), 'utf8').split(',', 1)[0],
+    );
+    expect(heads).toEqual(['url', 'group', 'set', 'url', 'question']);
+    expect(readFileSync(join(out, 'canonicals.csv'), 'utf8')).toContain(`${site.origin}/a,indexable,,missing,`);
     const [head, ...rows] = readFileSync(join(out, 'pages.csv'), 'utf8').trim().split('\r\n');
     const share = rows.map((row) => Number(row.split(',')[head.split(',').indexOf('share')]));
     expect(share).toHaveLength(3);

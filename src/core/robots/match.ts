@@ -1,5 +1,6 @@
 import type { RobotsRule } from '../facts';
 import { addressParts } from '../url';
+import { compilePatterns } from './compile';
 import { normalizePattern } from './parse';
 import type { RobotsFile } from './parse';
 
@@ -83,53 +84,21 @@ export function matchedPart(address: string): string {
   return (path + query).replaceAll('*', '%2A').replaceAll('$', '%24');
 }
 
-/** Rules by how their patterns begin, so that a path is compared with few of them, however many there are. */
-interface PrefixIndex<T> {
-  byPrefix: Map<string, T>;
-  /** Lengths of prefixes, the longest first. */
-  lengths: number[];
-}
-
-const indexOf = <T>(byPrefix: Map<string, T>): PrefixIndex<T> => ({
-  byPrefix,
-  lengths: [...new Set([...byPrefix.keys()].map(({ length }) => length))].sort((a, b) => b - a),
-});
-
-/** What stands in an index for the beginnings of a path, the longest first. */
-function* beginnings<T>({ byPrefix, lengths }: PrefixIndex<T>, path: string): Generator<T> {
-  for (const length of lengths) {
-    const found = length <= path.length ? byPrefix.get(path.slice(0, length)) : undefined;
-    if (found !== undefined) yield found;
-  }
-}
-
 /**
  * Makes the matcher of RFC 9309 §2.2.2 for one crawler: the longest matching pattern wins, allow wins a tie, an empty
  * pattern matches nothing, `/robots.txt` itself is always allowed.
  * @param token the crawler's product token, compared without regard to case
  */
 export function robotsMatcher(file: RobotsFile, token: string): RobotsMatcher {
-  const plain = new Map<string, RankedRule>();
-  const wild = new Map<string, (RankedRule & { test: (path: string) => boolean })[]>();
-  rankedRules(file, token).forEach(({ pattern, prefix, rank, allows, rule }) => {
-    const ranked = { rank, allows, rule };
-    if (prefix === pattern) {
-      if (!plain.has(pattern)) plain.set(pattern, ranked);
-      return;
-    }
-    const alike = wild.get(prefix) ?? [];
-    wild.set(prefix, alike);
-    alike.push({ ...ranked, test: pathTest(pattern) });
-  });
-  const [plainIndex, wildIndex] = [indexOf(plain), indexOf(wild)];
+  const ranked = rankedRules(file, token);
+  const find = compilePatterns(ranked.map(({ pattern }) => pattern));
+  const answers = ranked.map(({ allows, rule }): RobotsAnswer => ({ allowed: allows, rule }));
+  const open: RobotsAnswer = { allowed: true };
   return (address) => {
-    const target = matchedPart(address);
-    if (target === ROBOTS_PATH) return { allowed: true };
-    let best: RankedRule | undefined = beginnings(plainIndex, target).next().value ?? undefined;
-    for (const alike of beginnings(wildIndex, target)) {
-      const found = alike.find(({ rank, test }) => rank > (best?.rank ?? Infinity) || test(target));
-      if (found && found.rank < (best?.rank ?? Infinity)) best = found;
-    }
-    return best ? { allowed: best.allows, rule: best.rule } : { allowed: true };
+    const slash = address.indexOf('/', address.indexOf('://') + 3);
+    // An address in normal form has a path.
+    const from = slash < 0 ? address.length : slash;
+    if (address.length - from === ROBOTS_PATH.length && address.endsWith(ROBOTS_PATH)) return open;
+    return answers[find(address, from)] ?? open;
   };
 }

@@ -33,9 +33,9 @@ const MOST_SECTIONS = 12;
 
 /** How many addresses each line decides. */
 function decided(lines: Int32Array): [number, number][] {
-  const counts = new Map<number, number>();
-  for (const line of lines) if (line !== 0) counts.set(Math.abs(line), (counts.get(Math.abs(line)) ?? 0) + 1);
-  return [...counts];
+  const counts = new Uint32Array(1 + lines.reduce((most, line) => Math.max(most, Math.abs(line)), 0));
+  for (const line of lines) counts[Math.abs(line)]++;
+  return [...counts.entries()].filter(([line, count]) => line > 0 && count > 0);
 }
 
 /**

@@ -20,7 +20,7 @@
   · <a class="text-primary hover:underline" href="{base}/answers?format=csv" download>{texts.saveCsv}</a>
   · <button type="button" class="text-primary hover:underline" onclick={() => window.print()}>{texts.print}</button>
 </p>
-<table class="w-full">
+<table class="w-full" data-print>
   <thead class="quiet text-xs">
     <tr>
       <th class="text-left font-normal">{texts.question}</th>

@@ -1,4 +1,5 @@
 /** The texts of Rules. */
+import type { Verdict } from '$core/facts';
 import type { CanonicalFlag, CanonicalOutcome, HreflangFault, RuleScope, SheetAnswer, VariantKind } from '$core/rules';
 import { counted, number } from '../shell/words';
 
@@ -47,13 +48,57 @@ const scopes: Record<RuleScope, string> = {
 };
 const answers: Record<SheetAnswer, string> = { yes: 'Yes', no: 'No', partly: 'Partly', unknown: 'Not known' };
 
+/** The codes of what decides a verdict, in words. */
+const evidence: Partial<Record<Verdict, Record<string, string>>> = {
+  canonicalised: {
+    other: 'to an indexable page',
+    chain: 'to a page that names another',
+    loop: 'in a circle',
+    outside: 'to another site',
+    not_indexable: 'to a page that may not be indexed',
+    unknown: 'to a page that was not fetched',
+  },
+  redirect: {
+    single: 'one redirect',
+    chain: 'a chain of redirects',
+    loop: 'a loop',
+    nowhere: 'to no address',
+    outside: 'to another site',
+  },
+  unvisited: {
+    limit: 'page limit',
+    depth: 'depth limit',
+    hops: 'too many redirects',
+    scope: 'left out by the settings',
+    kind: 'links of a kind that is not followed',
+    trap: 'endless family of addresses',
+    selection: 'not part of the selection',
+    stopped: 'the crawl was stopped',
+    queued: 'not fetched yet',
+  },
+  unanswered: {
+    dns: 'no DNS record',
+    refused: 'connection refused',
+    unreachable: 'host not reached',
+    timeout: 'no answer in time',
+    tls: 'certificate not accepted',
+    reset: 'connection broke off',
+    malformed: 'no HTTP',
+    private: 'private address',
+    network: 'network failed',
+    unreadable: 'document not readable',
+  },
+};
+
 export const texts = {
+  /** What decides a verdict: codes in words, all else as the site has it. */
+  evidenceOf: (verdict: Verdict, text: string): string =>
+    evidence[verdict]?.[text] ?? (text || (verdict === 'not_html' ? 'no content type' : 'not known')),
   pageTitle: (host: string) => `Rules · ${host} · Edge Map`,
   picture: 'Picture',
   verdict: 'Verdict',
   evidence: 'What decides it',
   pages: 'Pages',
-  notSaid: 'not known',
   atLine: (line: number) => `line ${line}`,
   moreKinds: (more: number) => `and ${counted(more, 'more kind')}`,
   conflicts: 'Conflicts and problems',
