@@ -1,25 +1,64 @@
 /**
- * Many patterns made one automaton, so that an address is read once, however many rules there are. Its states are sets of
- * places in patterns, made when they are first met (lazy determinisation, as in Aho, Sethi and Ullman, Compilers, 1986, §3.7).
+ * Many patterns made one automaton, so that an address is read once, however many rules there are. Patterns that begin alike
+ * share the nodes of a trie; the states of the automaton are sets of nodes, made when they are first met (lazy
+ * determinisation, as in Aho, Sethi and Ullman, Compilers, 1986, §3.7).
  */
 
-/** What stands at a place of a pattern besides the class of a character. */
-const STAR = -1;
-const END = -2;
 /** All characters that no pattern has are of this class. */
 const OTHER = 0;
-/** Places that are held in all states together: then they are forgotten, and made again as they are met. */
+const MOST_CLASSES = 128;
+/** Numbers that are held in all states together: then they are forgotten, and made again as they are met. */
 const MAX_HELD = 8_000_000;
+const NONE = Infinity;
 
 interface State {
-  /** Places that may be next, ascending; the places of a pattern that wins over another come before those of that. */
-  places: Int32Array;
-  /** The best pattern that has matched already; −1 for none. */
+  /** Nodes up to which patterns have been read, ascending. */
+  nodes: Int32Array;
+  /** The best pattern that has matched already. */
   best: number;
   /** The best pattern when the text ends here. */
   atEnd: number;
   /** By the class of the next character. */
   next: (State | undefined)[];
+}
+
+/** What the patterns have in common, from their beginnings on. */
+function trieOf(patterns: readonly string[], classFor: (char: string) => number) {
+  const children = new Map<number, number>();
+  /** The child that is a run of any characters; 0 for none. */
+  const star = [0];
+  const isStar = [false];
+  /** The best pattern that ends at a node, whatever follows, and the best that ends there with the text. */
+  const ends = [NONE];
+  const endsAnchored = [NONE];
+  /** The best pattern that ends at a node or below it. */
+  const bestBelow = [NONE];
+  const add = (isRun: boolean) => {
+    star.push(0);
+    isStar.push(isRun);
+    for (const of of [ends, endsAnchored, bestBelow]) of.push(NONE);
+    return star.length - 1;
+  };
+  patterns.forEach((pattern, number) => {
+    const isAnchored = pattern.endsWith('$');
+    let node = 0;
+    for (const char of isAnchored ? pattern.slice(0, -1) : pattern) {
+      bestBelow[node] = Math.min(bestBelow[node], number);
+      if (char === '*') {
+        // A run of stars is one.
+        if (!isStar[node]) node = star[node] ||= add(true);
+        continue;
+      }
+      const key = node * MOST_CLASSES + classFor(char);
+      let child = children.get(key);
+      if (child === undefined) children.set(key, (child = add(false)));
+      node = child;
+    }
+    const at = isAnchored ? endsAnchored : ends;
+    at[node] = Math.min(at[node], number);
+    bestBelow[node] = Math.min(bestBelow[node], number);
+  });
+  return { children, star, isStar, ends, endsAnchored, bestBelow };
 }
 
 /**
@@ -34,69 +73,53 @@ export function compilePatterns(patterns: readonly string[]): (text: string, fro
   const classFor = (char: string): number => {
     const code = char.charCodeAt(0);
     // Addresses in normal form and patterns have no others.
-    if (code >= 128) return OTHER;
+    if (code >= classOf.length) return OTHER;
     return classOf[code] || (classOf[code] = classes++);
   };
-  for (const char of '%2A4') classFor(char);
-  const tokens: number[] = [];
-  const starts: number[] = [];
-  const isAnchored = patterns.map((pattern) => pattern.endsWith('$'));
-  /** The pattern of each place. */
-  const patternOf: number[] = [];
-  patterns.forEach((pattern, number) => {
-    starts.push(tokens.length);
-    const body = isAnchored[number] ? pattern.slice(0, -1) : pattern;
-    for (const char of body) {
-      // A run of stars is one.
-      if (char === '*' && tokens.length > starts[number] && tokens.at(-1) === STAR) continue;
-      tokens.push(char === '*' ? STAR : classFor(char));
-      patternOf.push(number);
-    }
-    tokens.push(END);
-    patternOf.push(number);
-  });
+  const [percent, two, a, four] = [...'%2A4'].map(classFor);
+  const escapes = new Map([
+    ['*'.charCodeAt(0), [percent, two, a]],
+    ['$'.charCodeAt(0), [percent, two, four]],
+  ]);
+  const { children, star, isStar, ends, endsAnchored, bestBelow } = trieOf(patterns, classFor);
 
-  /** By a hash of their places. */
+  /** By a hash of their nodes. */
   let states = new Map<number, State[]>();
   let held = 0;
   let start: State | null = null;
-  /** When each place was last added to a set: places come once. */
-  const added = new Uint32Array(tokens.length);
+  /** When each node was last added to a set: nodes come once. */
+  const added = new Uint32Array(star.length);
   let round = 0;
-  const list = new Int32Array(tokens.length);
 
-  const isSame = ({ best, places }: State, of: number, length: number) =>
-    best === of && places.length === length && places.every((place, i) => place === list[i]);
-
-  /** The state with these places, ascending, each with what follows it at once. */
-  function stateOf(reached: Iterable<number>, before: number): State {
+  /** The state with these nodes, and those that runs of no characters lead to. */
+  function stateOf(reached: readonly number[], before: number): State {
     let best = before;
-    let length = 0;
+    const all: number[] = [];
     round++;
     for (const first of reached)
-      for (let place = first; added[place] !== round; place++) {
-        added[place] = round;
-        list[length++] = place;
-        if (tokens[place] === END && !isAnchored[patternOf[place]] && (best < 0 || patternOf[place] < best))
-          best = patternOf[place];
-        if (tokens[place] !== STAR) break;
+      for (const node of [first, star[first]]) {
+        if (node === 0 && first !== 0) continue;
+        if (added[node] === round) continue;
+        added[node] = round;
+        all.push(node);
+        best = Math.min(best, ends[node]);
       }
     // What has matched wins over all patterns behind it; they need not be followed.
-    if (best >= 0) while (length > 0 && list[length - 1] >= starts[best]) length--;
-    let hash = best + 1;
-    for (let i = 0; i < length; i++) hash = Math.imul(hash ^ list[i], 0x01000193);
+    const nodes = Int32Array.from(all.filter((node) => bestBelow[node] < best)).sort();
+    let hash = best === NONE ? 0 : best + 1;
+    for (const node of nodes) hash = Math.imul(hash ^ node, 0x01000193);
     const alike = states.get(hash) ?? [];
-    const known = alike.find((state) => isSame(state, best, length));
+    const known = alike.find(
+      (state) =>
+        state.best === best && state.nodes.length === nodes.length && nodes.every((node, i) => node === state.nodes[i]),
+    );
     if (known) return known;
-    const places = list.slice(0, length);
-    let atEnd = best;
-    for (const place of places)
-      if (tokens[place] === END && (atEnd < 0 || patternOf[place] < atEnd)) atEnd = patternOf[place];
-    const state: State = { places, best, atEnd, next: new Array<State | undefined>(classes) };
-    held += length + classes;
+    const atEnd = nodes.reduce((least, node) => Math.min(least, endsAnchored[node]), best);
+    const state: State = { nodes, best, atEnd, next: new Array<State | undefined>(classes) };
+    held += nodes.length + classes;
     if (held > MAX_HELD) {
       states = new Map();
-      held = length + classes;
+      held = nodes.length + classes;
       start = null;
     }
     states.set(hash, [...alike, state]);
@@ -105,32 +128,26 @@ export function compilePatterns(patterns: readonly string[]): (text: string, fro
 
   function step(state: State, read: number): State {
     const reached: number[] = [];
-    for (const place of state.places) {
-      const token = tokens[place];
-      if (token === STAR) reached.push(place);
-      else if (token === read && read !== OTHER) reached.push(place + 1);
+    for (const node of state.nodes) {
+      if (isStar[node]) reached.push(node);
+      const child = read === OTHER ? undefined : children.get(node * MOST_CLASSES + read);
+      if (child !== undefined) reached.push(child);
     }
     return (state.next[read] = stateOf(reached, state.best));
   }
 
-  const [percent, two, a, four] = [...'%2A4'].map(classFor);
-  const escapes = new Map([
-    ['*'.charCodeAt(0), [percent, two, a]],
-    ['$'.charCodeAt(0), [percent, two, four]],
-  ]);
-
   return (text, from) => {
-    let state = (start ??= stateOf(starts, -1));
-    for (let at = from; at < text.length && state.places.length > 0; at++) {
+    let state = (start ??= stateOf([0], NONE));
+    for (let at = from; at < text.length && state.nodes.length > 0; at++) {
       const code = text.charCodeAt(at);
       const escape = code === 42 || code === 36 ? escapes.get(code)! : null;
       if (escape) {
         for (const read of escape) state = state.next[read] ?? step(state, read);
         continue;
       }
-      const read = code < 128 ? classOf[code] : OTHER;
+      const read = code < classOf.length ? classOf[code] : OTHER;
       state = state.next[read] ?? step(state, read);
     }
-    return state.atEnd;
+    return state.atEnd === NONE ? -1 : state.atEnd;
   };
 }

@@ -75,6 +75,9 @@ export function rankedRules(file: RobotsFile, token: string): (RankedRule & Patt
     .map((one, rank) => ({ ...one, rank, ...comparedPattern(one.rule.path) }));
 }
 
+/** Runs of any characters that are compiled at most: in a file of more of them, each of their patterns is tried by itself. */
+const MAX_STARS = 5000;
+
 /** The address that is always open. */
 export const ROBOTS_PATH = '/robots.txt';
 
@@ -91,7 +94,12 @@ export function matchedPart(address: string): string {
  */
 export function robotsMatcher(file: RobotsFile, token: string): RobotsMatcher {
   const ranked = rankedRules(file, token);
-  const find = compilePatterns(ranked.map(({ pattern }) => pattern));
+  const isWild = ({ pattern }: Pattern) => pattern.includes('*');
+  const stars = ranked.filter(isWild).reduce((sum, { pattern }) => sum + pattern.split('*').length - 1, 0);
+  const apart = stars > MAX_STARS ? ranked.filter(isWild) : [];
+  const compiled = apart.length ? ranked.filter((rule) => !isWild(rule)) : ranked;
+  const find = compilePatterns(compiled.map(({ pattern }) => pattern));
+  const tests = apart.map(({ pattern }) => pathTest(pattern));
   const answers = ranked.map(({ allows, rule }): RobotsAnswer => ({ allowed: allows, rule }));
   const open: RobotsAnswer = { allowed: true };
   return (address) => {
@@ -99,6 +107,10 @@ export function robotsMatcher(file: RobotsFile, token: string): RobotsMatcher {
     // An address in normal form has a path.
     const from = slash < 0 ? address.length : slash;
     if (address.length - from === ROBOTS_PATH.length && address.endsWith(ROBOTS_PATH)) return open;
-    return answers[find(address, from)] ?? open;
+    const found = compiled[find(address, from)]?.rank ?? Infinity;
+    if (apart.length === 0) return answers[found] ?? open;
+    const target = matchedPart(address);
+    const wild = apart.find(({ rank }, i) => rank > found || tests[i](target));
+    return answers[Math.min(found, wild?.rank ?? Infinity)] ?? open;
   };
 }
