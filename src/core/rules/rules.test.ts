@@ -10,6 +10,7 @@ import {
   hostVariantsOf,
   hreflangSetsOf,
   isFaulty,
+  otherWritings,
   pageRuleGroupsOf,
   pageRulesOf,
   variantGroupsOf,
@@ -132,6 +133,20 @@ describe('variants of an address', () => {
       ['redirect', tiny('/b')],
       ['indexable', tiny('/b')],
     ]));
+  it('of a host with a port, or an IP address, are those that can be', () => {
+    expect(hostVariantsOf(site, 'http://127.0.0.1:8080/').map(({ origin }) => origin)).toEqual([
+      'http://127.0.0.1:8080',
+    ]);
+    expect(otherWritings('http://127.0.0.1:8080/a').map(({ kind }) => kind)).toEqual(['slash', 'case', 'parameters']);
+    expect(otherWritings('https://www.tiny.example/shop/')).toEqual([
+      { kind: 'scheme', address: 'http://www.tiny.example/shop/' },
+      { kind: 'www', address: 'https://tiny.example/shop/' },
+      { kind: 'slash', address: 'https://www.tiny.example/shop' },
+      { kind: 'case', address: 'https://www.tiny.example/Shop/' },
+      { kind: 'index_file', address: 'https://www.tiny.example/shop/index.html' },
+      { kind: 'parameters', address: 'https://www.tiny.example/shop/?edgemap=1' },
+    ]);
+  });
   it('of the host stand side by side', () => {
     const rows = hostVariantsOf(site, tiny('/')).map(({ origin, isStart, pages, redirecting }) => [
       origin,

@@ -92,11 +92,16 @@ export interface HostVariant {
 
 const bit = (source: (typeof sources)[number]) => 1 << sources.indexOf(source);
 
-/** The four ways of writing the host of a start, and what is known of each. */
+/** Whether a host can be written with and without `www.`: IP addresses and names without a domain cannot. */
+const takesWww = (hostname: string) => /\.[a-z][a-z0-9-]*$/i.test(hostname);
+
+/** The ways of writing the host of a start, and what is known of each. A port that is given belongs to one scheme. */
 export const hostVariantsOf = (snapshot: Snapshot, start: string): HostVariant[] => {
-  const { protocol, host } = new URL(start);
+  const { protocol, host, hostname, port } = new URL(start);
   const name = host.replace(/^www\./, '');
-  const origins = ['https:', 'http:'].flatMap((scheme) => [`${scheme}//www.${name}`, `${scheme}//${name}`]);
+  const hosts = takesWww(hostname) ? [`www.${name}`, name] : [host];
+  const schemes = port ? [protocol] : ['https:', 'http:'];
+  const origins = schemes.flatMap((scheme) => hosts.map((one) => `${scheme}//${one}`));
   const rows = new Map<string, HostVariant>(
     origins.map((origin) => [
       origin,
@@ -177,7 +182,9 @@ export function otherWritings(address: string): { kind: VariantKind; address: st
       : []),
     { kind: 'parameters', address: changed((copy) => copy.searchParams.append('edgemap', '1')) },
   ];
-  return all.filter((one) => one.address !== address);
+  const isAsked = ({ kind }: { kind: VariantKind }) =>
+    (kind !== 'scheme' || url.port === '') && (kind !== 'www' || takesWww(url.hostname));
+  return all.filter((one) => one.address !== address && isAsked(one));
 }
 
 /** Turns the first letter of the last part of a path to the other case. */

@@ -143,6 +143,16 @@
     if (found) ofLine = { line, ...found };
   }
 
+  const HOVERED = 8;
+  /** What a rule of a file decides, in some lines. */
+  const describe = (text: () => string) => async (line: number) => {
+    const found = await bench?.ask({ ask: 'decided', text: text(), token, line }).catch(() => null);
+    if (!found) return null;
+    const shown = found.addresses.slice(0, HOVERED).map((address) => shortAddress(address, start));
+    const more = found.count > shown.length ? [texts.andMore(found.count - shown.length)] : [];
+    return [texts.decides(line, found.count), ...shown, ...more];
+  };
+
   const rulesOf = $derived(parseRobots(draft));
   const tested = $derived(
     given
@@ -297,6 +307,7 @@
           text={before ?? ''}
           label={texts.fetched}
           readOnly
+          describe={describe(() => before ?? '')}
           decided={judged?.decidedBefore ?? []}
         />{/key}
     </div>
@@ -314,6 +325,7 @@
         <RobotsEditor
           text={draft}
           label={texts.draft}
+          describe={describe(() => draft)}
           decided={judged?.decidedAfter ?? []}
           {paths}
           onchange={change}

@@ -10,10 +10,12 @@
     /** How many addresses each rule decides, by its line. */
     decided: readonly (readonly [line: number, addresses: number])[];
     paths?: readonly string[];
+    /** Says what a rule decides, line by line. */
+    describe: (line: number) => Promise<readonly string[] | null>;
     onchange?: (text: string) => void;
     online?: (line: number) => void;
   }
-  let { text, label, readOnly = false, decided, paths = [], onchange, online }: Props = $props();
+  let { text, label, readOnly = false, decided, paths = [], describe, onchange, online }: Props = $props();
   let parent: HTMLElement;
   let editor = $state.raw<Editor | null>(null);
 
@@ -24,6 +26,7 @@
       editor = openEditor({
         ...{ parent, text, label, readOnly },
         paths: () => paths,
+        describe: (line) => describe(line),
         onChange: (next) => onchange?.(next),
         onLine: (line) => online?.(line),
       });

@@ -5,7 +5,15 @@ import { defaultKeymap, history, historyKeymap } from '@codemirror/commands';
 import { HighlightStyle, StreamLanguage, syntaxHighlighting } from '@codemirror/language';
 import { linter } from '@codemirror/lint';
 import { EditorState, StateEffect, StateField } from '@codemirror/state';
-import { EditorView, gutter, GutterMarker, highlightActiveLine, keymap, lineNumbers } from '@codemirror/view';
+import {
+  EditorView,
+  gutter,
+  GutterMarker,
+  highlightActiveLine,
+  hoverTooltip,
+  keymap,
+  lineNumbers,
+} from '@codemirror/view';
 import { tags } from '@lezer/highlight';
 import { sentence } from '$core/messages';
 import { checkRobots, decodeRobots } from '$core/robots';
@@ -51,6 +59,7 @@ const look = EditorView.theme({
   '.cm-content': { caretColor: 'var(--color-base-content)' },
   '.cm-gutters': { backgroundColor: 'var(--color-base-200)', color: 'inherit', border: 'none' },
   '.cm-decided': { textAlign: 'right', minWidth: '3.2em', padding: '0 4px', fontVariantNumeric: 'tabular-nums' },
+  '.cm-deciding': { padding: '4px 8px', whiteSpace: 'pre', fontSize: '11px' },
   '.cm-decided-none': { opacity: '0.75' },
   '.cm-activeLine': { backgroundColor: 'color-mix(in srgb, var(--color-primary) 9%, transparent)' },
   '.cm-tooltip': {
@@ -123,6 +132,24 @@ const completing =
     };
   };
 
+/** Shows what a rule decides while the pointer rests on it. */
+const deciding = (describe: EditorOptions['describe']) =>
+  hoverTooltip(async (view, at) => {
+    const line = view.state.doc.lineAt(at);
+    const said = isRule.test(line.text) ? await describe(line.number) : null;
+    if (!said) return null;
+    return {
+      pos: line.from,
+      above: false,
+      create: () => {
+        const dom = document.createElement('div');
+        dom.className = 'cm-deciding';
+        dom.textContent = said.join('\n');
+        return { dom };
+      },
+    };
+  });
+
 export interface EditorOptions {
   parent: HTMLElement;
   text: string;
@@ -131,12 +158,14 @@ export interface EditorOptions {
   /** Folders that are offered behind a rule. */
   paths: () => readonly string[];
   onChange: (text: string) => void;
+  /** Says what a rule decides, line by line; null when that is not known. */
+  describe: (line: number) => Promise<readonly string[] | null>;
   /** Told the line that the cursor is on. */
   onLine: (line: number) => void;
 }
 
 /** Puts an editor into an element. */
-export function openEditor({ parent, text, label, readOnly, paths, onChange, onLine }: EditorOptions) {
+export function openEditor({ parent, text, label, readOnly, paths, describe, onChange, onLine }: EditorOptions) {
   const view = new EditorView({
     parent,
     state: EditorState.create({
@@ -151,6 +180,7 @@ export function openEditor({ parent, text, label, readOnly, paths, onChange, onL
         syntaxHighlighting(colours),
         highlightActiveLine(),
         faults,
+        deciding(describe),
         look,
         EditorView.lineWrapping,
         EditorView.contentAttributes.of({ 'aria-label': label }),
