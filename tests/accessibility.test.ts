@@ -1,6 +1,7 @@
 /** What assistive technology meets: axe-core finds nothing serious on any screen, in either theme. */
 import { createRequire } from 'node:module';
 import { readFileSync } from 'node:fs';
+import type { ElementHandle, Page } from 'puppeteer-core';
 import { describe, expect, it } from 'vitest';
 import { crawledDemo, SITE } from './support/crawledDemo';
 
@@ -20,6 +21,7 @@ describe('everybody can use it', () => {
     ['Roll call', 'roll-call', {}],
     ['the folders of Roll call', 'roll-call', { picture: 'folders', select: 'seen in sitemap' }],
     ['the sitemaps', 'roll-call', { picture: 'sitemaps' }],
+    ['the import of a list', 'roll-call', {}],
     ['Rules', 'rules', {}],
     ['the robots bench', 'rules', { picture: 'robots' }],
     ['the rules of pages', 'rules', { picture: 'page-rules' }],
@@ -37,11 +39,19 @@ describe('everybody can use it', () => {
     ['sections', 'flow', { picture: 'links', list: 'hosts' }],
     ['a page of its own', 'page', { page: `${SITE}/visit/prices`, part: 'facts' }],
   ];
-  it.each(screens)('%s, light and dark', async (_, path, query) => {
+  /** Opens the dialog that imports a file, with one in it. */
+  const importing = async (page: Page) => {
+    const picker = (await page.$('input[type=file]')) as ElementHandle<HTMLInputElement>;
+    await picker.uploadFile('demo/imports/campaigns.csv');
+    await page.waitForSelector('dialog[open] table');
+  };
+  const prepared: Record<string, (page: Page) => Promise<void>> = { 'the import of a list': importing };
+  it.each(screens)('%s, light and dark', async (name, path, query) => {
     const { page } = demo.now();
     for (const theme of ['paper', 'night']) {
       await page.evaluateOnNewDocument((name) => localStorage.setItem('edgemap.theme', name), theme);
       await open(path, query);
+      await prepared[name]?.(page);
       await page.evaluate(axe);
       const found = await page.evaluate(async () => {
         const { axe } = window as unknown as {

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { columnWord, detectEncoding, guessColumns, guessDecimal, guessDelimiter, readNumber } from '.';
+import { columnWord, detectEncoding, guessColumns, guessDecimal, guessDelimiter, readDate, readNumber } from '.';
 
 describe('the delimiter of a list', () => {
   it.each([
@@ -25,9 +25,9 @@ describe('the columns of a list', () => {
       hasHeader: true,
       addressColumn: 2,
       numbers: [
-        { index: 0, name: 'rank' },
-        { index: 3, name: 'total_clicks' },
-        { index: 4, name: 'ctr' },
+        { index: 0, name: 'rank', isDate: false },
+        { index: 3, name: 'total_clicks', isDate: false },
+        { index: 4, name: 'ctr', isDate: false },
       ],
       decimal: '.',
     }));
@@ -37,7 +37,12 @@ describe('the columns of a list', () => {
         ['/a', '3'],
         ['/b', '4'],
       ]),
-    ).toEqual({ hasHeader: false, addressColumn: 0, numbers: [{ index: 1, name: 'column_2' }], decimal: '.' }));
+    ).toEqual({
+      hasHeader: false,
+      addressColumn: 0,
+      numbers: [{ index: 1, name: 'column_2', isDate: false }],
+      decimal: '.',
+    }));
   it('can be named or numbered', () => {
     const rows = [
       ['From', 'To'],
@@ -57,6 +62,33 @@ describe('the columns of a list', () => {
         ['/a', '1', '2'],
       ])?.numbers.map(({ name }) => name),
     ).toEqual(['n', 'n_2']));
+});
+
+describe('dates', () => {
+  it('make columns that are named for what they are', () =>
+    expect(
+      guessColumns([
+        ['url', 'Last visit', 'Update date', 'Visits date'],
+        ['/a', '2026-10-02 09:30', '02.10.2026', '7'],
+        ['/b', '2026-11-03 10:00', '31.12.2025', '9'],
+      ])?.numbers.map(({ name, isDate }) => [name, isDate]),
+    ).toEqual([
+      ['last_visit_date', true],
+      ['update_date', true],
+      ['visits', false],
+    ]));
+  const at = (text: string) => Date.parse(text) / 1000;
+  it.each([
+    ['2026-10-02', at('2026-10-02T00:00:00Z')],
+    ['2026-10-02T09:30:00+02:00', at('2026-10-02T07:30:00Z')],
+    ['2026-10-02 9:30', at('2026-10-02T09:30:00Z')],
+    ['2026/10/02', at('2026-10-02T00:00:00Z')],
+    ['2.10.2026, 09:30', at('2026-10-02T09:30:00Z')],
+    ['31.02.2026', null],
+    ['10/02/2026', null],
+    ['2026', null],
+    ['soon', null],
+  ])('%s', (text, seconds) => expect(readDate(text)).toBe(seconds));
 });
 
 describe('numbers', () => {

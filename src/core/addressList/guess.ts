@@ -1,4 +1,6 @@
-/** What the rows of an exported list mean: which column has the addresses, and which have numbers. */
+/** What the rows of an exported list mean: which column has the addresses, and which have numbers or dates. */
+import { DATE_ENDING } from '../imports';
+import { readW3cDate } from '../sitemap';
 
 /** How a text file is laid out. */
 export interface Layout {
@@ -12,9 +14,11 @@ export interface Layout {
   decimal: DecimalSign;
 }
 
+/** A column of numbers or of dates. */
 export interface NumberColumn {
   /** 0-based. */
   index: number;
+  isDate: boolean;
   /** As the header has it, made a word of the selection language: `Total clicks` is `total_clicks`. */
   name: string;
 }
@@ -90,6 +94,30 @@ export function readNumber(cell: string, decimal: DecimalSign = '.'): number | n
   return Number.isFinite(value) ? value : null;
 }
 
+/** Spreadsheets write a day with a time without the T, or the day first with points. */
+const looseDate = /^(\d{4})[-/](\d\d?)[-/](\d\d?)(?:[ T](\d\d?):(\d\d)(?::(\d\d))?)?$/;
+const dottedDate = /^(\d\d?)\.(\d\d?)\.(\d{4})(?:,? (\d\d?):(\d\d)(?::(\d\d))?)?$/;
+
+/**
+ * Reads a date as reports write it: `2026-10-02`, `2026-10-02 09:30`, `2026-10-02T09:30:00+02:00`, `02.10.2026`. Without a zone it
+ * is in UTC. A day and a month with slashes can be either way round, and are no date.
+ * @returns seconds since 1970; null when it is none
+ */
+export function readDate(cell: string): number | null {
+  const text = cell.trim();
+  const exact = /^\d{4}-\d\d-\d\d/.test(text) ? readW3cDate(text) : null;
+  if (exact !== null) return Math.floor(exact / 1000);
+  const loose = looseDate.exec(text);
+  const dotted = loose ? null : dottedDate.exec(text);
+  const found = loose ?? dotted;
+  if (!found) return null;
+  const [first, month, third, hour, minute, second] = found.slice(1).map((part) => Number(part ?? 0));
+  const [year, day] = loose ? [first, third] : [third, first];
+  const time = Date.UTC(year, month - 1, day, hour, minute, second);
+  // The 31st of a short month is no date.
+  return new Date(time).getUTCDate() === day && month <= 12 && hour < 24 ? time / 1000 : null;
+}
+
 const isEmpty = (cell: string) => /^\s*(-|–|—|n\/?a|null)?\s*$/i.test(cell);
 
 /** A name that the selection language can write. */
@@ -108,11 +136,15 @@ const partOf = (cells: readonly string[], test: (cell: string) => boolean) =>
 /** Gives each column a name of its own. */
 function distinct(columns: readonly NumberColumn[]): NumberColumn[] {
   const used = new Set<string>();
-  return columns.map(({ index, name }) => {
-    let own = name || `column_${index + 1}`;
-    for (let n = 2; used.has(own); n++) own = `${name || 'column'}_${n}`;
+  return columns.map(({ index, name, isDate }) => {
+    const base = name || `column_${index + 1}`;
+    // The end of a name tells a date from a number.
+    const bare = base.endsWith(DATE_ENDING) ? base.slice(0, -DATE_ENDING.length) || 'the' : base;
+    const named = (text: string) => (isDate ? text + DATE_ENDING : text);
+    let own = named(bare);
+    for (let n = 2; used.has(own); n++) own = named(`${bare}_${n}`);
     used.add(own);
-    return { index, name: own };
+    return { index, name: own, isDate };
   });
 }
 
@@ -151,9 +183,14 @@ export function guessColumns(
       index !== addressColumn && cells.length > 0 && partOf(cells, (cell) => readNumber(cell, decimal) !== null) >= 0.9
     );
   };
+  const isDated = (index: number) => {
+    const cells = cellsOf(index, hasHeader ? 1 : 0);
+    return index !== addressColumn && cells.length > 0 && partOf(cells, (cell) => readDate(cell) !== null) >= 0.9;
+  };
   const numbers = columns
-    .filter(isNumeric)
-    .map((index) => ({ index, name: hasHeader ? columnWord(header[index] ?? '') : '' }));
+    .map((index) => ({ index, isDate: !isNumeric(index) && isDated(index) }))
+    .filter(({ index, isDate }) => isDate || isNumeric(index))
+    .map((column) => ({ ...column, name: hasHeader ? columnWord(header[column.index] ?? '') : '' }));
   return { hasHeader, addressColumn, numbers: distinct(numbers), decimal };
 }
 

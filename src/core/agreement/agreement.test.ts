@@ -26,9 +26,14 @@ const log = (hits: Record<string, number>, name = 'May'): ImportedSource => {
     },
   };
 };
+const SEEN = Date.UTC(2026, 9, 2, 9, 30) / 1000;
 const list = (clicks: Record<string, number>, name = 'Ads'): ImportedSource => {
   const paths = Object.keys(clicks).sort();
-  const columns = { rows: new Float64Array(paths.length).fill(1), clicks: Float64Array.from(paths, (p) => clicks[p]) };
+  const columns = {
+    rows: new Float64Array(paths.length).fill(1),
+    clicks: Float64Array.from(paths, (p) => clicks[p]),
+    seen_date: new Float64Array(paths.length).fill(SEEN),
+  };
   return { id: 2, kind: 'list', name, addresses: paths.map(tiny), columns };
 };
 const site = () => tinySite({ '/': { links: ['/a'] }, '/a': { links: ['/'] }, '/old/x': {}, '/old/y': {}, '/b': {} });
@@ -54,6 +59,8 @@ describe('imports beside a snapshot', () => {
     ['log("June")', ['/a']],
     ['list("Ads").clicks > 5', ['/b']],
     ['list("Ads").clicks > 7', []],
+    ['list("Ads").seen_date > "2026-10-02"', ['/b']],
+    ['list("Ads").seen_date > "2026-10-03"', []],
     ['not log("May") and not list("Ads")', ['/', '/old/y']],
   ])('can be asked for: %s', (text, paths) => {
     const parsed = parseSelection(text);
@@ -63,7 +70,7 @@ describe('imports beside a snapshot', () => {
   });
   it.each([
     ['list("Nobody")', /No list “Nobody” counts for this crawl\. There is “Ads”/],
-    ['list("Ads").visits > 1', /no “visits”, but rows, clicks/],
+    ['list("Ads").visits > 1', /no “visits”, but rows, clicks, seen_date/],
   ])('that are not there are told: %s', (text, message) => {
     const parsed = parseSelection(text);
     expect(() => parsed.ok && evaluate(snapshot, parsed.selection)).toThrow(message);
@@ -72,6 +79,7 @@ describe('imports beside a snapshot', () => {
     ['list(', 'quotes'],
     ['list("Ads").', 'name of a number'],
     ['log("May").hits', 'comparison'],
+    ['list("Ads").seen_date > 7', 'a date in quotes'],
   ])('are asked for in the right words: %s', (text, expected) =>
     expect(parseSelection(text)).toMatchObject({
       ok: false,
@@ -86,6 +94,9 @@ describe('imports beside a snapshot', () => {
     expect(addressAt(snapshot, orderRows(pages, name, true)[0])).toBe(tiny('/b'));
     expect(pages.cells(name).value(at('/b'))).toBe(7);
     expect(pages.cells(name).value(at('/a'))).toBeNull();
+    const dated = importColumnName('list', 'Ads', 'seen_date');
+    expect(pages.cells(dated).value(at('/b'))).toBe('2026-10-02T09:30:00Z');
+    expect(columnOf('pages', dated)).toMatchObject({ type: 'text', label: 'seen date (Ads)' });
     const bins = summaryOf('pages', pages, columnOf('pages', name)!);
     expect(bins).toContainEqual({ label: '7', rows: 1, select: 'list("Ads").clicks = 7' });
     expect([...listAs('csv', pages, [at('/b')], ['url', name])].join('')).toContain('list(""Ads"").clicks');

@@ -1,4 +1,4 @@
-export { columnOfSource, importsBeside, pagesOfAddresses, unknownAddresses, withImports } from './match';
+export { columnOfSource, importsBeside, isoTime, pagesOfAddresses, unknownAddresses, withImports } from './match';
 export type { MatchedSource, SnapshotWithImports } from './match';
-export { firstColumn, importKinds, logColumns, ROWS_COLUMN, sourceName } from './source';
+export { DATE_ENDING, firstColumn, importKinds, isDateColumn, logColumns, ROWS_COLUMN, sourceName } from './source';
 export type { ImportedSource, ImportKind } from './source';

@@ -47,7 +47,8 @@ function addTo(
 }
 const sum = (a: number, b: number) => a + b;
 
-const isoTime = (seconds: number) =>
+/** A moment, in seconds since 1970, as ISO 8601 in UTC; null below zero. */
+export const isoTime = (seconds: number): string | null =>
   seconds < 0 ? null : new Date(seconds * 1000).toISOString().replace(/\.\d+Z/, 'Z');
 
 /** The facts that imports give, one entry a page. */

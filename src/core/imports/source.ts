@@ -8,6 +8,10 @@ export const logColumns = ['hits', 'crawler_hits', 'answered', 'last_hit'] as co
 /** How many rows of a list name an address: the first column of each list. */
 export const ROWS_COLUMN = 'rows';
 
+/** How the names of columns of dates end; they hold seconds since 1970, the latest of each address. */
+export const DATE_ENDING = '_date';
+export const isDateColumn = (name: string): boolean => name.endsWith(DATE_ENDING);
+
 /** An imported source as columns, one entry an address. */
 export interface ImportedSource {
   id: number;
@@ -25,6 +29,6 @@ export const sourceName = ({ kind, name }: Pick<ImportedSource, 'kind' | 'name'>
 /** The first number of a source: the hits of a log, the first column of numbers of a list, or its rows when it has none. */
 export function firstColumn({ kind, columns }: Pick<ImportedSource, 'kind' | 'columns'>): Float64Array {
   if (kind === 'log') return columns.hits;
-  const name = Object.keys(columns).find((one) => one !== ROWS_COLUMN) ?? ROWS_COLUMN;
+  const name = Object.keys(columns).find((one) => one !== ROWS_COLUMN && !isDateColumn(one)) ?? ROWS_COLUMN;
   return columns[name];
 }

@@ -1,5 +1,5 @@
 /** The numbers that imports give, as columns of the list of pages. Their names hold all that is to be known of them. */
-import { ROWS_COLUMN, logColumns } from '../imports/source';
+import { isDateColumn, ROWS_COLUMN, logColumns } from '../imports/source';
 import type { ImportedSource, ImportKind } from '../imports/source';
 import { quote } from '../selection/print';
 import type { ListColumn } from './column';
@@ -25,7 +25,7 @@ export function importColumn(name: string): ListColumn | undefined {
   return {
     name,
     asked: `${kind}(${quote(source)}).${number}`,
-    type: 'ratio',
+    type: isDateColumn(number) ? 'text' : 'ratio',
     label: `${number.replaceAll('_', ' ')} (${source})`,
     meaning: `What the ${kind === 'log' ? 'access log' : 'list'} “${source}” gives as ${number.replaceAll('_', ' ')}.`,
     sort: 'high',

@@ -1,6 +1,6 @@
 import { factNames, factOf, isColumnName, verdicts } from '../facts';
 import type { ColumnName, FactName } from '../facts';
-import { columnOfSource, importsBeside } from '../imports';
+import { columnOfSource, importsBeside, isDateColumn, isoTime } from '../imports';
 import { numbersOf, quote } from '../selection';
 import type { Bits } from '../selection';
 import { addressAt, factAt, isText } from '../snapshot';
@@ -25,7 +25,10 @@ export function pageList(snapshot: Snapshot, selected: Bits): List {
   const imported = importsBeside(snapshot).flatMap((source) =>
     numbersOfSource(source).map((number) => ({
       name: importColumnName(source.kind, source.name, number),
-      cells: () => numberCells(columnOfSource(snapshot.count, source, number)),
+      cells: () => {
+        const cells = numberCells(columnOfSource(snapshot.count, source, number));
+        return isDateColumn(number) ? { ...cells, value: (page: number) => isoTime(cells.key(page)) } : cells;
+      },
     })),
   );
   return {

@@ -1,6 +1,7 @@
 import { sources } from '../facts';
-import { importKinds } from '../imports/source';
+import { importKinds, isDateColumn } from '../imports/source';
 import type { ImportKind } from '../imports/source';
+import { readW3cDate } from '../sitemap/dates';
 import { linkCatalogue, pageCatalogue } from './catalogue';
 import type { Catalogue } from './catalogue';
 import { Fault, tokenize } from './lexer';
@@ -194,6 +195,14 @@ function read(text: string, outer: Catalogue, offer: (offers: Offer[], fact?: st
     return { op: 'within', clicks, of: inner() };
   };
 
+  /** A date in quotes, as seconds since 1970. */
+  const date = (): number => {
+    const read = peek().kind === 'text' ? readW3cDate(peek().value) : null;
+    if (read === null) fail('Expected a date in quotes here, such as "2026-10-02".');
+    take();
+    return read! / 1000;
+  };
+
   /** `list("Campaigns")`, `log("May").hits > 10`: which import counts is found out when the selection is answered. */
   const imported = (kind: ImportKind): Selection => {
     expectSign('(');
@@ -212,7 +221,8 @@ function read(text: string, outer: Catalogue, offer: (offers: Offer[], fact?: st
     const comparison = peek().value as ImportedNumber['comparison'];
     if (peek().kind !== 'operator') fail(`Expected a comparison here: ${orderings.join('  ')}`);
     take();
-    return { op: 'imported', kind, name, at, length, number: { column, comparison, value: number('a number') } };
+    const value = isDateColumn(column) ? date() : number('a number');
+    return { op: 'imported', kind, name, at, length, number: { column, comparison, value } };
   };
 
   const test = (): Selection => {

@@ -5,7 +5,7 @@
   import { texts } from './texts';
 
   interface Preview {
-    layout: { hasHeader: boolean; addressColumn: number; numbers: { name: string }[] };
+    layout: { hasHeader: boolean; addressColumn: number; numbers: { name: string; isDate: boolean }[] };
     rows: string[][];
   }
   interface Outcome {
@@ -71,6 +71,9 @@
     preview = response?.ok ? answer : null;
     trouble = response?.ok ? '' : (answer?.message ?? texts.noPreview);
   }
+
+  const named = ({ layout }: Preview, isDate: boolean) =>
+    layout.numbers.filter((one) => one.isDate === isDate).map(({ name }) => name);
 
   function send() {
     const request = new XMLHttpRequest();
@@ -163,7 +166,7 @@
               {/each}
             </select>
           </label>
-          <p class="quiet self-end">{texts.numbersFound(preview.layout.numbers.map((one) => one.name))}</p>
+          <p class="quiet self-end">{texts.numbersFound(named(preview, false), named(preview, true))}</p>
           <div class="col-span-2 max-h-52 overflow-auto rounded border border-base-300">
             <table class="w-full font-mono text-xs">
               <tbody>

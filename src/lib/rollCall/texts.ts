@@ -53,10 +53,13 @@ export const texts = {
   kindLog: 'An access log',
   name: 'Name of the source',
   column: 'Column with the addresses',
-  numbersFound: (names: readonly string[]) =>
-    names.length
-      ? `Numbers: ${names.join(', ')}. Rows of the same address are added up.`
-      : 'No column of numbers was found.',
+  numbersFound: (names: readonly string[], dates: readonly string[]) =>
+    [
+      names.length
+        ? `Numbers: ${names.join(', ')}. Rows of the same address are added up.`
+        : 'No column of numbers was found.',
+      ...(dates.length ? [`Dates: ${dates.join(', ')}. Of the same address the latest counts.`] : []),
+    ].join(' '),
   logMeans: 'Hits are counted by address, status and day. Search crawlers are told by their user agents.',
   replaces: (kind: string) => `A ${kind} of this name is replaced.`,
   import: 'Import',

@@ -49,7 +49,7 @@
     tests[kind] ? `${tests[kind]} and section = ${quote(section)}` : null;
 
   const ROW = 17;
-  const DRAWN = 12;
+  const DRAWN = 8;
   const isOdd = ({ outcome, flags }: Member) => outcome !== 'other' || flags.length > 0;
   const drawn = $derived(canonicals.shown?.members.slice(0, DRAWN) ?? []);
   const height = $derived(Math.max(1, drawn.length) * ROW + 6);

@@ -84,6 +84,12 @@ describe('a list', () => {
       [6, 'The row has no address.'],
     ]);
   });
+  it('may have dates, of which the latest of an address counts', async () => {
+    const { id } = await take('url,visits,last seen\n/a,1,2026-10-02\n/a,2,2026-09-30\n/b,3,\n', { name: 'Dates' });
+    const { columns } = await readContent(test.db, id);
+    expect([columns.visits[0], columns.last_seen_date[0]]).toEqual([3, Date.UTC(2026, 9, 2) / 1000]);
+    expect(columns.last_seen_date[1]).toBeNaN();
+  });
   it('may be JSON lines, or one address a line', async () => {
     const json = '{"url":"/a","visits":3}\n{"url":"/b","visits":null}\nbroken\n';
     expect(await take(json, { name: 'JSON' })).toMatchObject({ lines: 3, addresses: 2, rejected: 1 });

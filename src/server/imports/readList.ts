@@ -1,7 +1,7 @@
 /** Reads an exported list: CSV and its like, JSON lines, a spreadsheet, or one address a line. */
 import { pipeline } from 'node:stream/promises';
 import { parse } from 'csv-parse';
-import { guessColumns, guessDelimiter, readNumber, detectEncoding, SAMPLE_ROWS } from '$core/addressList';
+import { guessColumns, guessDelimiter, readDate, readNumber, detectEncoding, SAMPLE_ROWS } from '$core/addressList';
 import type { Layout } from '$core/addressList';
 import { ROWS_COLUMN } from '$core/imports';
 import type { ListChoices, Reading } from './reading';
@@ -181,7 +181,7 @@ export async function previewList(
   };
 }
 
-/** Reads a list: how many rows name each address, and the sums of its numbers. @throws ImportError */
+/** Reads a list: how many rows name each address, the sums of its numbers, and the latest of its dates. @throws ImportError */
 export async function readList(reading: Reading, bytes: AsyncIterable<Uint8Array>, choices: ListChoices) {
   const { rows, delimiter } = await open(reading, bytes);
   const { held, whole } = await peek(rows, isSample);
@@ -212,9 +212,12 @@ export async function readList(reading: Reading, bytes: AsyncIterable<Uint8Array
         for (const sum of sums) sum.push(NaN);
       }
       counts[at]++;
-      numbers.forEach(({ index }, i) => {
-        const value = readNumber(cells[index] ?? '', decimal);
-        if (value !== null) sums[i][at] = Number.isNaN(sums[i][at]) ? value : sums[i][at] + value;
+      numbers.forEach(({ index, isDate }, i) => {
+        const cell = cells[index] ?? '';
+        const value = isDate ? readDate(cell) : readNumber(cell, decimal);
+        const before = sums[i][at];
+        if (value !== null)
+          sums[i][at] = Number.isNaN(before) ? value : isDate ? Math.max(before, value) : before + value;
       });
     }
   const addresses = [...byAddress.keys()].sort();
