@@ -4,7 +4,7 @@ import { unknownAddresses } from '../imports';
 import type { ImportKind, MatchedSource, SnapshotWithImports } from '../imports';
 import { thousands } from '../numbers';
 import { quote } from '../selection';
-import { addressAt, countPages } from '../snapshot';
+import { addressAt, countPages, memoOf } from '../snapshot';
 import { addressParts } from '../url';
 import { plural } from './pieces';
 import type { AnswerPiece } from './pieces';
@@ -86,7 +86,7 @@ function folderPieces({ path, count }: { path: string; count: number }, of: numb
 }
 
 /** "Links reach N pages; the access log knows M. K addresses get visits and have no route; J of them are under /x/." */
-export function rollCallAnswer(snapshot: SnapshotWithImports): AnswerPiece[] {
+export const rollCallAnswer = memoOf((snapshot: SnapshotWithImports): AnswerPiece[] => {
   const { depth } = snapshot.columns;
   const reached = countPages(snapshot, (page) => depth[page] >= 0);
   const links: AnswerPiece[] = [
@@ -123,4 +123,4 @@ export function rollCallAnswer(snapshot: SnapshotWithImports): AnswerPiece[] {
         : '.',
     },
   ];
-}
+});

@@ -1,5 +1,5 @@
 import { sources } from '../facts';
-import { textColumn } from '../snapshot';
+import { memoOf, textColumn } from '../snapshot';
 import type { Columns, Snapshot } from '../snapshot';
 import { ROWS_COLUMN } from './source';
 import type { ImportedSource } from './source';
@@ -113,3 +113,6 @@ export function columnOfSource(count: number, { pages, columns }: MatchedSource,
   });
   return column;
 }
+
+/** As {@link unknownAddresses} of all imports beside a snapshot, kept as long as it is. */
+export const unknownOf = memoOf((snapshot: SnapshotWithImports) => unknownAddresses(snapshot.imports));

@@ -93,7 +93,9 @@ const evidence: Partial<Record<Verdict, Record<string, string>>> = {
 export const texts = {
   /** What decides a verdict: codes in words, all else as the site has it. */
   evidenceOf: (verdict: Verdict, text: string): string =>
-    evidence[verdict]?.[text] ?? (text || (verdict === 'not_html' ? 'no content type' : 'not known')),
+    evidence[verdict]?.[text] ??
+    (text && (verdict === 'broken' || verdict === 'failing') ? `status ${text}` : undefined) ??
+    (text || (verdict === 'not_html' ? 'no content type' : 'not known')),
   pageTitle: (host: string) => `Rules · ${host} · Edge Map`,
   picture: 'Picture',
   verdict: 'Verdict',

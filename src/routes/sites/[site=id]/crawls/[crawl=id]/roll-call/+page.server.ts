@@ -1,7 +1,7 @@
 import { error, redirect } from '@sveltejs/kit';
 import { agreementOf, foldersOf, MAX_SOURCES, sourceBookOf, sourceSizesOf } from '$core/agreement';
 import { rollCallAnswer, sitemapRows } from '$core/answers';
-import { unknownAddresses } from '$core/imports';
+import { unknownOf } from '$core/imports';
 import type { SnapshotWithImports } from '$core/imports';
 import { addressAt } from '$core/snapshot';
 import { readSources } from '$lib/rollCall/sources';
@@ -64,7 +64,7 @@ export const load: PageServerLoad = async (event) => {
   const [first, second] = taking.length > 1 ? taking : [taking[0], taking[0] === 0 ? 1 : 0];
   const addressOf = (at: number) => (at < book.pages ? addressAt(snapshot, at) : book.unknown[at - book.pages]);
   const has = (source: 0 | 1, at: number) => (book.known[at] & (1 << (source ? second : first))) !== 0;
-  const unknown = unknownAddresses(snapshot.imports);
+  const unknown = unknownOf(snapshot);
   const report = picture === 'sitemaps' ? await openReport(db, crawl) : null;
   return {
     list,
@@ -102,7 +102,7 @@ export const actions: Actions = {
     const { db, crawl, snapshot } = await crawlWithSnapshot(locals, 'facts');
     // Workers hold what a running crawl has still to fetch.
     if (!hasEnded(crawl)) error(409, answers.crawlGoesOn);
-    await fetchToo(db, crawl, unknownAddresses(snapshot.imports).answered);
+    await fetchToo(db, crawl, unknownOf(snapshot).answered);
     redirect(303, `${crawlPath(crawl.siteId, crawl.id)}/watch`);
   },
 };
