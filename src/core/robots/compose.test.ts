@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { composeRules, parseRobots, robotsMatcher } from '.';
+import { composeRules, parseRobots, robotsMatcher, withDisallowed } from '.';
 
 const at = (...paths: string[]) => paths.map((path) => `https://a.example${path}`);
 const compose = (picked: string[], others: string[]) => composeRules(at(...picked), at(...others));
@@ -36,5 +36,25 @@ describe('a rule for picked addresses', () => {
         },
       ),
     );
+  });
+});
+
+describe('rules added to a file', () => {
+  const file = 'User-agent: *\nDisallow: /a\n\nUser-agent: one\nUser-agent: two\nDisallow: /b\n';
+  it.each([
+    ['any', 'User-agent: *\nDisallow: /new\nDisallow: /a'],
+    ['Two', 'User-agent: one\nUser-agent: two\nDisallow: /new\nDisallow: /b'],
+  ])('stand in the group that holds for %s', (token, expected) =>
+    expect(withDisallowed(file, token, ['/new'])).toContain(expected),
+  );
+  it.each(['', 'Sitemap: https://a.example/s.xml\n', file])('close the paths for the crawler', (text) => {
+    for (const token of ['any', 'two']) {
+      const matcher = robotsMatcher(parseRobots(withDisallowed(text, token, ['/x', '/y$'])), token);
+      expect(['/x', '/y', '/z'].map((path) => matcher(`https://a.example${path}`).allowed)).toEqual([
+        false,
+        false,
+        true,
+      ]);
+    }
   });
 });

@@ -1,5 +1,6 @@
 /** Finds the shortest patterns that close some addresses and, where that can be, nothing else. */
 import { matchedPart, pathTest } from './match';
+import { parseRobots } from './parse';
 
 export interface ComposedRule {
   /** As it stands behind `Disallow: `. */
@@ -85,4 +86,23 @@ export function composeRules(picked: readonly string[], others: readonly string[
     return [narrowest.reduce((a, b) => (b.alsoCloses.length <= a.alsoCloses.length ? b : a))];
   };
   return compose([...new Set(picked.map(matchedPart))], 1);
+}
+
+/**
+ * Adds rules that close paths for a crawler to a robots.txt: to the first group that holds for it, or to one for every
+ * crawler, which is made where there is none.
+ * @param token product token of the crawler
+ */
+export function withDisallowed(text: string, token: string, paths: readonly string[]): string {
+  const rules = paths.map((path) => `Disallow: ${path}`);
+  const { groups } = parseRobots(text);
+  const named = groups.find(({ agents }) => agents.includes(token.toLowerCase()));
+  const group = named ?? groups.find(({ agents }) => agents.includes('*'));
+  const lines = text.split(/\r\n|\r|\n/);
+  if (group) {
+    // Behind all lines that name its agents, so that they stay one group.
+    lines.splice(Math.max(...group.agentLines), 0, ...rules);
+    return lines.join('\n');
+  }
+  return `${text.trimEnd()}${text.trim() ? '\n\n' : ''}User-agent: *\n${rules.join('\n')}\n`;
 }

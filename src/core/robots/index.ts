@@ -2,7 +2,7 @@ export { MAX_ROBOTS_BYTES, normalizePattern, parseRobots } from './parse';
 export type { RobotsFault, RobotsFile, RobotsGroup } from './parse';
 export { checkRobots, decodeRobots, robotsFaults } from './check';
 export type { RobotsFaultId, RobotsFileFault, RobotsText } from './check';
-export { composeRules } from './compose';
+export { composeRules, withDisallowed } from './compose';
 export type { ComposedRule } from './compose';
 export { explainRobots } from './explain';
 export type { RobotsExplanation } from './explain';

@@ -6,16 +6,18 @@
   import type { LiveCheck } from '$core/liveChecks';
   import { sentence } from '$core/messages';
   import type { Message } from '$core/messages';
-  import { explainRobots, parseRobots } from '$core/robots';
-  import type { ComposedRule } from '$core/robots';
+  import { withDisallowed } from '$core/robots';
   import type { JudgedDraft, RobotsEffectCounts } from '$core/robotsEffect';
   import type { FileAnswer } from '$core/snapshot';
-  import { identify } from '$core/url';
   import { saveFile } from '../charts/picture';
   import { checkLive } from '../liveChecks/liveCheck';
   import Moment from '../shell/Moment.svelte';
   import { say } from '../shell/say.svelte';
-  import { bytes, number, shortAddress } from '../shell/words';
+  import { bytes, shortAddress } from '../shell/words';
+  import BenchAddresses from './BenchAddresses.svelte';
+  import BenchChange from './BenchChange.svelte';
+  import BenchTest from './BenchTest.svelte';
+  import BenchVersions from './BenchVersions.svelte';
   import { openBench } from './bench';
   import type { Bench } from './bench';
   import RobotsEditor from './RobotsEditor.svelte';
@@ -57,12 +59,6 @@
   let costs = $state.raw<{ counts: RobotsEffectCounts; routesLost: string[] } | null>(null);
   let ofLine = $state.raw<{ line: number; count: number; addresses: string[] } | null>(null);
   let shown = $state<'change' | 'line' | 'test' | 'versions'>('change');
-  let given = $state('');
-  let composed = $state.raw<ComposedRule[] | null>(null);
-  let name = $state('');
-  let note = $state('');
-  let compared = $state.raw<{ name: string; text: string } | null>(null);
-  let difference = $state.raw<{ mark: string; text: string }[] | null>(null);
   let trouble = $state('');
   let isAsking = $state(false);
   let bench: Bench | null = null;
@@ -72,12 +68,15 @@
   let idle: ReturnType<typeof setTimeout> | undefined;
   const leaving = new AbortController();
 
+  /** A draft that is not saved outlives a visit to another screen, in this tab. */
+  const keptAs = () => `edgemap.robots.${site}.${host}`;
+
   async function begin() {
     bench?.close();
     bench = openBench();
     judged = costs = ofLine = null;
     trouble = '';
-    draft = before ?? '';
+    draft = sessionStorage.getItem(keptAs()) ?? before ?? '';
     token ||= robots.tokens[0];
     const own = bench;
     try {
@@ -135,6 +134,8 @@
   function change(text: string) {
     if (text === draft) return;
     draft = text;
+    if (text === (before ?? '')) sessionStorage.removeItem(keptAs());
+    else sessionStorage.setItem(keptAs(), text);
     costs = null;
     void judge();
   }
@@ -153,83 +154,13 @@
     return [texts.decides(line, found.count), ...shown, ...more];
   };
 
-  const rulesOf = $derived(parseRobots(draft));
-  const tested = $derived(
-    given
-      .split(/\s+/)
-      .filter(Boolean)
-      .slice(0, 200)
-      .map((text) => ({ text, address: identify(text, `${host}/`)?.address ?? null })),
-  );
-  const explained = $derived(
-    tested.map(({ text, address }) => ({ text, address, found: address && explainRobots(rulesOf, token, address) })),
-  );
-
-  async function takeSelected() {
-    const query = new URLSearchParams({ list: 'pages', select, columns: 'url', format: 'tsv' });
-    const response = await fetch(`${base}/export?${query}`).catch(() => null);
-    if (!response?.ok) return say(texts.notTaken, true);
-    const rows = (await response.text()).split('\n').slice(1).filter(Boolean);
-    given = rows.slice(0, 200).join('\n');
-    if (rows.length > 200) say(texts.tookFirst(200, rows.length));
-  }
-  async function compose() {
-    const picked = tested.flatMap(({ address }) => address ?? []);
-    const answer = await bench?.ask({ ask: 'compose', picked }).catch(() => null);
-    composed = answer?.rules ?? [];
-  }
-  function addComposed() {
-    const lines = composed!.map(({ path }) => `Disallow: ${path}`).join('\n');
-    const has = /^\s*user-agent\s*:\s*\*\s*$/im.exec(draft);
-    if (!has) return change(`${draft.replace(/\n*$/, draft ? '\n\n' : '')}User-agent: *\n${lines}\n`);
-    const at = has.index + has[0].length;
-    change(`${draft.slice(0, at)}\n${lines}${draft.slice(at)}`);
-    composed = null;
+  const compose = async (picked: string[]) =>
+    (await bench?.ask({ ask: 'compose', picked }).catch(() => null))?.rules ?? [];
+  function addComposed(paths: string[]) {
+    change(withDisallowed(draft, token, paths));
     shown = 'change';
   }
 
-  async function save() {
-    const body = JSON.stringify({ origin: host, name, note, body: draft });
-    const response = await fetch(`/sites/${site}/drafts`, { method: 'POST', body }).catch(() => null);
-    const answer = (await response?.json().catch(() => null)) as { message?: string } | null;
-    if (!response?.ok) return say(answer?.message ?? texts.notSaved, true);
-    say(texts.saved(name));
-    name = note = '';
-    await invalidateAll();
-  }
-  async function bodyOf(id: number): Promise<string | null> {
-    const response = await fetch(`/sites/${site}/drafts?id=${id}`).catch(() => null);
-    if (response?.ok) return ((await response.json()) as { body: string }).body;
-    say(texts.notOpened, true);
-    return null;
-  }
-  async function open(id: number) {
-    const body = await bodyOf(id);
-    if (body !== null) change(body);
-  }
-  async function remove(id: number, of: string) {
-    const response = await fetch(`/sites/${site}/drafts`, { method: 'DELETE', body: JSON.stringify({ id }) }).catch(
-      () => null,
-    );
-    if (!response?.ok) return say(texts.notRemoved, true);
-    say(texts.removed(of));
-    await invalidateAll();
-  }
-  async function compareWith(of: string, text: string) {
-    compared = { name: of, text };
-    const { diffLines } = await import('diff');
-    difference = diffLines(text, draft).flatMap(({ value, added, removed }) =>
-      value
-        .replace(/\n$/, '')
-        .split('\n')
-        .map((line) => ({ mark: added ? '+' : removed ? '-' : ' ', text: line })),
-    );
-  }
-  async function saveDifference() {
-    const { createTwoFilesPatch } = await import('diff');
-    const patch = createTwoFilesPatch(compared!.name, 'draft', compared!.text, draft);
-    saveFile('robots.diff', new Blob([patch], { type: 'text/plain' }));
-  }
   const download = () => saveFile('robots.txt', new Blob([draft], { type: 'text/plain' }));
 
   async function fetchAgain() {
@@ -249,8 +180,6 @@
     return same(live.body, before ?? '') ? texts.liveIsSame : texts.liveIsOther;
   });
   const paths = $derived([...new Set((judged?.sections ?? []).map(({ section }) => `/${section}/`))]);
-  const most = $derived(Math.max(1, ...(judged?.sections ?? []).map(({ closed, opened }) => closed + opened)));
-  const percent = (part: number) => `${(100 * part).toFixed(part && Math.abs(part) < 0.01 ? 2 : 1)}%`;
 </script>
 
 <div class="flex flex-wrap items-center gap-x-3 gap-y-1 pb-1 text-xs">
@@ -348,200 +277,18 @@
     </div>
     <div class="min-h-0 flex-1 overflow-y-auto pt-1" role="tabpanel" aria-label={texts.part[shown]}>
       {#if shown === 'change'}
-        {#if !judged}<p class="quiet">{texts.judging}</p>
-        {:else}
-          <table class="w-full">
-            <tbody>
-              {#each [['closed', judged.closed.count], ['opened', judged.opened.count], ['still', judged.still]] as const as [kind, count] (kind)}
-                <tr class="border-b border-base-300/60"
-                  ><td class="py-0.5">{texts.changes[kind]}</td><td
-                    class="tabular text-right {kind === 'closed' && count ? 'lost font-semibold' : ''}"
-                    >{number(count)}</td
-                  ></tr
-                >
-              {/each}
-              {#if costs}
-                {#each ['indexable_lost', 'indexable_won', 'routes_lost', 'listed_closed'] as const as kind (kind)}
-                  <tr class="border-b border-base-300/60"
-                    ><td class="py-0.5">{texts.costs[kind]}</td><td
-                      class="tabular text-right {kind !== 'indexable_won' && costs.counts[kind] ? 'lost' : ''}"
-                      >{number(costs.counts[kind])}</td
-                    ></tr
-                  >
-                {/each}
-                <tr class="border-b border-base-300/60"
-                  ><td class="py-0.5">{texts.costs.share_lost}</td><td
-                    class="tabular text-right {costs.counts.share_lost > 0 ? 'lost' : ''}"
-                    >{percent(costs.counts.share_lost)}</td
-                  ></tr
-                >
-              {:else}
-                <tr><td colspan="2" class="quiet py-0.5">{texts.workingOut}</td></tr>
-              {/if}
-            </tbody>
-          </table>
-          {#if judged.sections.length}
-            <h4 class="heading mt-2">{texts.bySection}</h4>
-            {#each judged.sections as { section, closed, opened } (section)}
-              <div class="flex items-center gap-2 py-0.5">
-                <span class="w-28 truncate font-mono" title={section}>/{section}</span>
-                <span class="flex h-2.5 flex-1"
-                  ><span style:width="{(100 * closed) / most}%" style:background="var(--color-secondary)"></span><span
-                    style:width="{(100 * opened) / most}%"
-                    style:background="var(--color-primary)"
-                  ></span></span
-                >
-                <span class="tabular">{texts.closedOpened(closed, opened)}</span>
-              </div>
-            {/each}
-          {/if}
-          {#each [['closed', judged.closed], ['opened', judged.opened], ['routes', { count: costs?.counts.routes_lost ?? 0, addresses: costs?.routesLost ?? [] }]] as const as [kind, { count, addresses }] (kind)}
-            {#if count}
-              <h4 class="heading mt-2">{texts.lists[kind]}</h4>
-              <ul class="font-mono">
-                {#each addresses as address (address)}
-                  <li class="truncate">
-                    <a class="hover:underline" title={address} href={pageHref(address)}
-                      >{shortAddress(address, start)}</a
-                    >
-                  </li>
-                {/each}
-                {#if count > addresses.length}<li class="quiet font-sans">
-                    {texts.andMore(count - addresses.length)}
-                  </li>{/if}
-              </ul>
-            {/if}
-          {/each}
-        {/if}
+        {#if judged}<BenchChange {judged} {costs} {start} {pageHref} />
+        {:else}<p class="quiet">{texts.judging}</p>{/if}
       {:else if shown === 'line'}
         {#if !ofLine}<p class="quiet">{texts.putTheCursor}</p>
         {:else}
           <p>{texts.decides(ofLine.line, ofLine.count)}</p>
-          <ul class="font-mono">
-            {#each ofLine.addresses as address (address)}
-              <li class="truncate">
-                <a class="hover:underline" title={address} href={pageHref(address)}>{shortAddress(address, start)}</a>
-              </li>
-            {/each}
-            {#if ofLine.count > ofLine.addresses.length}<li class="quiet font-sans">
-                {texts.andMore(ofLine.count - ofLine.addresses.length)}
-              </li>{/if}
-          </ul>
+          <BenchAddresses addresses={ofLine.addresses} count={ofLine.count} {start} {pageHref} />
         {/if}
       {:else if shown === 'test'}
-        <textarea
-          class="textarea textarea-xs h-18 w-full font-mono"
-          aria-label={texts.addresses}
-          placeholder={texts.addresses}
-          bind:value={given}></textarea>
-        <p class="flex flex-wrap gap-x-3 py-0.5">
-          <button
-            type="button"
-            class="text-primary hover:underline"
-            title={texts.takeSelectedMeans}
-            onclick={takeSelected}>{texts.takeSelected}</button
-          >
-          <button type="button" class="text-primary hover:underline" disabled={tested.length === 0} onclick={compose}
-            >{texts.compose}</button
-          >
-        </p>
-        {#if composed}
-          <div class="rounded border border-base-300 p-1.5">
-            {#if composed.length === 0}<p class="quiet">{texts.nothingToCompose}</p>
-            {:else}
-              {#each composed as { path, closes, alsoCloses } (path)}
-                <p>
-                  <span class="font-mono">{texts.disallow(path)}</span>
-                  <span class="quiet">{texts.composedCloses(closes, alsoCloses.length)}</span>
-                </p>
-              {/each}
-              <button type="button" class="text-primary hover:underline" onclick={addComposed}
-                >{texts.addToDraft}</button
-              >
-            {/if}
-          </div>
-        {/if}
-        <ul>
-          {#each explained as { text, address, found }, i (i)}
-            <li class="border-t border-base-300/60 py-0.5">
-              <span class="block truncate font-mono" title={text}>{text}</span>
-              {#if !found || !address}<span class="lost">{texts.noAddress}</span>
-              {:else}
-                <span class={found.allowed ? 'text-primary' : 'lost'}>{found.allowed ? texts.open : texts.closed}</span>
-                <span>{texts.why(found)}</span>
-                {#if found.matching.length > 1}
-                  <span class="quiet block"
-                    >{texts.alsoMatch(found.matching.slice(1).map(({ rule }) => rule.line))}</span
-                  >
-                {/if}
-              {/if}
-            </li>
-          {/each}
-        </ul>
+        <BenchTest {draft} {token} {host} {base} {select} oncompose={compose} onadd={addComposed} />
       {:else}
-        <form
-          class="space-y-1"
-          onsubmit={(event) => {
-            event.preventDefault();
-            void save();
-          }}
-        >
-          <input
-            class="input input-xs w-full"
-            aria-label={texts.versionName}
-            placeholder={texts.versionName}
-            bind:value={name}
-            required
-            maxlength="80"
-          />
-          <input
-            class="input input-xs w-full"
-            aria-label={texts.versionNote}
-            placeholder={texts.versionNote}
-            bind:value={note}
-            maxlength="2000"
-          />
-          <button class="btn btn-primary btn-xs">{texts.saveVersion}</button>
-          <button type="button" class="btn btn-xs" onclick={() => compareWith(texts.fetchedName, before ?? '')}
-            >{texts.compareWithFetched}</button
-          >
-        </form>
-        <ul class="mt-1">
-          {#each robots.drafts.filter(({ origin }) => origin === host) as { id, name: of, note: said, savedAt } (id)}
-            <li class="border-t border-base-300/60 py-0.5">
-              <span class="font-semibold">{of}</span> <span class="quiet"><Moment at={new Date(savedAt)} /></span>
-              {#if said}<span class="quiet block">{said}</span>{/if}
-              <span class="flex gap-3">
-                <button type="button" class="text-primary hover:underline" onclick={() => open(id)}
-                  >{texts.openVersion}</button
-                >
-                <button
-                  type="button"
-                  class="text-primary hover:underline"
-                  onclick={async () => {
-                    const body = await bodyOf(id);
-                    if (body !== null) await compareWith(of, body);
-                  }}>{texts.compareVersion}</button
-                >
-                <button type="button" class="text-primary hover:underline" onclick={() => remove(id, of)}
-                  >{texts.removeVersion}</button
-                >
-              </span>
-            </li>
-          {:else}<li class="quiet">{texts.noVersions}</li>{/each}
-        </ul>
-        {#if difference && compared}
-          <h4 class="heading mt-2">{texts.differenceTo(compared.name)}</h4>
-          {#if difference.every(({ mark }) => mark === ' ')}<p class="quiet">{texts.noDifference}</p>
-          {:else}
-            <pre class="overflow-x-auto font-mono">{#each difference as { mark, text }, i (i)}<span
-                  class="block {mark === '+' ? 'text-primary' : mark === '-' ? 'lost' : 'quiet'}">{mark} {text}</span
-                >{/each}</pre>
-            <button type="button" class="text-primary hover:underline" onclick={saveDifference}
-              >{texts.saveDifference}</button
-            >
-          {/if}
-        {/if}
+        <BenchVersions {draft} {before} {host} {site} drafts={robots.drafts} onopen={change} />
       {/if}
     </div>
   </div>
