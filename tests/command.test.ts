@@ -52,6 +52,7 @@ describe('./edgemap', () => {
       'sources',
       'sitemap',
       'robots',
+      'compare',
       'worker',
       'bench',
       'test',
@@ -233,6 +234,43 @@ describe('sources besides the crawl', () => {
       expect.stringMatching(new RegExp(`^${site.origin}/a\\.xml:3:1 relative_loc `)) as string,
       expect.stringMatching(new RegExp(`^${site.origin}/gone\\.xml:1:1 unreachable .*404`)) as string,
     ]);
+  });
+});
+
+describe('two crawls', () => {
+  it('are compared: pages, links by edit, and findings', async () => {
+    let isNew = false;
+    site = await standIn((path) => {
+      if (path === '/') return isNew ? linking('Home', '/a', '/c') : linking('Home', '/a', '/b');
+      if (path === '/a') return linking(isNew ? 'Trams and buses' : 'Trams', '/');
+      if (path === '/b') return linking('B');
+      return path === '/c' && isNew ? linking('C', '/gone') : undefined;
+    });
+    const crawl = async () => /Crawl (\d+):/.exec((await edgemap('crawl', `${site!.origin}/`)).said)![1];
+    const old = await crawl();
+    isNew = true;
+    const fresh = await crawl();
+    const out = join(folder, 'compared');
+    const { code, said } = await edgemap('compare', old, fresh, '--out', out);
+    expect([code, said]).toEqual([0, expect.stringContaining('2 added, 1 removed, 0 gone') as string]);
+    const read = (name: string) => readFileSync(join(out, name), 'utf8').trim().split('\r\n');
+    const changes = read('changes.csv');
+    expect(changes[0]).toBe('url,change,fact,before,after');
+    expect(changes).toContain(`${site.origin}/a,changed,title,Trams,Trams and buses`);
+    expect(changes).toContain(`${site.origin}/b,removed,verdict,indexable,`);
+    expect(changes).toContain(`${site.origin}/c,added,verdict,,indexable`);
+    expect(read('link_changes.csv')).toEqual([
+      'change,source,target,anchor,placement,edit',
+      `removed,${site.origin}/,${site.origin}/b,to /b,none,1`,
+      `added,${site.origin}/,${site.origin}/c,to /c,none,2`,
+    ]);
+    expect(read('finding_changes.csv')[0]).toBe('finding,new,solved,remaining,gone');
+    expect(read('finding_changes.csv')).toContain('links_to_broken,1,0,0,0');
+    const summary = JSON.parse(readFileSync(join(out, 'summary.json'), 'utf8')) as { pages: object; links: object };
+    expect(summary).toMatchObject({ pages: { added: 2, removed: 1 }, links: { added: 1, removed: 1, edits: 2 } });
+    expect((await edgemap('compare', old, old, '--out', out)).said).toContain('0 added, 0 removed, 0 gone');
+    expect((await edgemap('compare', old, '99999', '--out', out)).code).toBe(2);
+    expect((await edgemap('compare', old, fresh, '--out', out, '--map', 'nonsense')).code).toBe(2);
   });
 });
 

@@ -3,6 +3,7 @@ import pino from 'pino';
 import { allowsPrivate, work } from '$crawl/index';
 import { closeDatabase, logTo, openDatabase, OperatorError, prepareDatabase } from '$server/index';
 import type { Database } from '$server/index';
+import { compareCommand } from './compare';
 import { crawlCommand } from './crawl';
 import { demoCommand } from './demo';
 import { exportCommand, selectCommand } from './export';
@@ -53,6 +54,7 @@ const handlers: Handlers = {
   sources: (call) => withDatabase((db) => sourcesCommand(db, call)),
   sitemapCheck: sitemapCheckCommand,
   sitemapWrite: (call) => withDatabase((db) => sitemapWriteCommand(db, call)),
+  compare: (call) => withDatabase((db) => compareCommand(db, call)),
   robotsTest: robotsTestCommand,
   robotsCheck: robotsCheckCommand,
   robotsCompare: (call) => withDatabase((db) => robotsCompareCommand(db, call)),

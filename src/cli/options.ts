@@ -45,6 +45,12 @@ export const asUrl = (text: string): string => identify(text)?.address ?? refuse
 export const asOverride = (text: string): AddressOverride =>
   parseOverride(text) ?? refuse(`It takes host=address:port, not “${text}”.`);
 
+/** Two hosts, the one and what it counts as. */
+export function asHostPair(text: string): [string, string] {
+  const found = /^([^\s=/]+)=([^\s=/]+)$/.exec(text.trim().toLowerCase());
+  return found ? [found[1], found[2]] : refuse(`It takes host=host, not “${text}”.`);
+}
+
 export function asStart(text: string): string {
   const start = readStartAddress(text);
   return start.ok ? start.address : refuse(start.message);

@@ -7,6 +7,7 @@ import { shareModels } from '$core/share';
 import { LISTED } from '$core/sitemap';
 import {
   asCrawlNumber,
+  asHostPair,
   asOverride,
   asRate,
   asSelection,
@@ -21,6 +22,7 @@ import {
   wholeView,
 } from './options';
 import type { CrawlOptions, View } from './options';
+import type { CompareCall } from './compare';
 import type { ImportCall } from './import';
 import type { RobotsCompareCall, RobotsTestCall } from './robots';
 import type { SampleCall } from './sample';
@@ -45,6 +47,7 @@ export interface Handlers {
   sources: (call: { crawl: number; out: string }) => Promise<number>;
   sitemapCheck: (call: { source: string; json: boolean }) => Promise<number>;
   sitemapWrite: (call: SitemapWriteCall) => Promise<number>;
+  compare: (call: CompareCall) => Promise<number>;
   robotsTest: (call: RobotsTestCall) => Promise<number>;
   robotsCheck: (call: { source: string; json: boolean }) => Promise<number>;
   robotsCompare: (call: RobotsCompareCall) => Promise<number>;
@@ -260,6 +263,28 @@ Environment:
     .addHelpText('after', examples('sources 12 --out result'))
     .addHelpText('after', exitCodes('0  the files are written', '1  they could not be written', usageCode))
     .action(runs((crawl: number, { out }: { out: string }) => handlers.sources({ crawl, out })));
+
+  program
+    .command('compare')
+    .description('write what moved from one crawl to another: pages, links, findings')
+    .addArgument(new Argument('<old>', 'number of the earlier crawl').argParser(asCrawlNumber))
+    .addArgument(new Argument('<new>', 'number of the later crawl').argParser(asCrawlNumber))
+    .requiredOption('--out <folder>', 'folder for the files')
+    .option(
+      '--map <host=host>',
+      'a host that counts as another, as staging.a.org=www.a.org; may be repeated',
+      gathered(asHostPair),
+    )
+    .addHelpText(
+      'after',
+      examples('compare 12 15 --out result', 'compare 12 20 --out result --map staging.example.org=www.example.org'),
+    )
+    .addHelpText('after', exitCodes('0  the files are written', '1  they could not be written', usageCode))
+    .action(
+      runs((old: number, fresh: number, { out, map }: { out: string; map?: [string, string][] }) =>
+        handlers.compare({ old, fresh, out, hosts: new Map(map ?? []) }),
+      ),
+    );
 
   const sitemap = program.command('sitemap').description('check a sitemap, or write one');
   sitemap

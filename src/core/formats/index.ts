@@ -1,3 +1,4 @@
+export { changesCsv, findingChangesCsv, linkChangesCsv } from './compare';
 export { csvPieces } from './csv';
 export type { Cell } from './csv';
 export { differenceOfSorted, unifiedDifference } from './difference';
