@@ -44,7 +44,7 @@ async function liveSitemap(address: string, { client, signal }: LiveRun): Promis
   return { answer, kind, entries, faultCount: faults.length, faults: faults.slice(0, MOST_FAULTS) };
 }
 
-/** robots.txt at an address, by the rules of a crawl. */
+/** Fetches robots.txt as a crawl does. */
 async function liveRobots(address: string, { settings, fetch }: LiveRun): Promise<LiveRobots> {
   const parse = (text: string): Promise<ParseOutcome<RobotsFile>> =>
     Promise.resolve({ ok: true, parsed: parseRobots(text) });

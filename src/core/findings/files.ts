@@ -1,7 +1,7 @@
 /** Faults of robots.txt files and sitemaps, with the line of each. */
 import { isResource, linkKinds } from '../links';
 import type { Message } from '../messages';
-import { parseRobots, robotsMatcher } from '../robots';
+import { looksLikeHtml, parseRobots, robotsMatcher } from '../robots';
 import { addressAt } from '../snapshot';
 import type { Snapshot } from '../snapshot';
 import { originOf } from '../url';
@@ -19,7 +19,6 @@ export interface FileFault {
 /** What one file may list (sitemaps.org, protocol 0.9). */
 const MAX_ENTRIES = 50_000;
 
-const looksLikeHtml = /^\s*(<!doctype html|<html|<head|<body)/i;
 const faultOf = { early: 'robots_early', unknown: 'robots_unknown', empty: 'robots_empty' } as const;
 
 /** That no sitemap was found, told of the place where one is looked for first. */

@@ -54,7 +54,8 @@ export function decodeRobots(bytes: Uint8Array): RobotsText {
   return { text, bytes: bytes.length, notUtf8Line };
 }
 
-const looksLikeHtml = /^\ufeff?\s*(<!doctype html|<html|<head|<body|<\?xml|<!--)/i;
+/** How files begin that are no robots.txt, but a page. */
+export const looksLikeHtml = /^\ufeff?\s*(<!doctype html|<html|<head|<body|<\?xml|<!--)/i;
 /** Folders that hold what pages need to be shown. */
 const resourceFolder = /\/(css|js|scripts?|styles?|stylesheets?|javascripts?|assets|static|fonts)(\/|\*|\$|$)/i;
 const resourceEnding = /\.(css|js|mjs)(\W|$)/i;

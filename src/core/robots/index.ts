@@ -1,6 +1,6 @@
 export { MAX_ROBOTS_BYTES, normalizePattern, parseRobots } from './parse';
 export type { RobotsFault, RobotsFile, RobotsGroup } from './parse';
-export { checkRobots, decodeRobots, robotsFaults } from './check';
+export { checkRobots, decodeRobots, looksLikeHtml, robotsFaults } from './check';
 export type { RobotsFaultId, RobotsFileFault, RobotsText } from './check';
 export { composeRules, withDisallowed } from './compose';
 export type { ComposedRule } from './compose';

@@ -4,7 +4,7 @@ import type { AnalysisSettings } from '../analysis';
 import { sources, unvisitedReasons, verdicts } from '../facts';
 import type { RobotsRule } from '../facts';
 import { parseRobots, robotsMatcher } from '../robots';
-import { addressAt, textColumn } from '../snapshot';
+import { addressAt, robotsRuleText, textColumn } from '../snapshot';
 import type { Columns, RobotsFile, Snapshot } from '../snapshot';
 import { originOf } from '../url';
 
@@ -56,9 +56,6 @@ const wanted = ['verdict', 'crawler_depth', 'share'] as const;
 /** The rule that closes each page; null where it is open. */
 type Rules = (RobotsRule | null)[];
 
-const ruleText = ({ directive, path }: RobotsRule) =>
-  directive === 'unreadable' ? directive : `${directive === 'allow' ? 'Allow' : 'Disallow'}: ${path}`;
-
 /** A file that could not be read closes its host, as it did when the site was crawled. */
 const isUnreadable = ({ status, fault }: RobotsFile) => fault !== null && (status === null || status >= 500);
 
@@ -90,7 +87,7 @@ function withRules(snapshot: Snapshot, rules: Rules, settings: AnalysisSettings)
   const neverAsked = (page: number) =>
     rules[page] === null && columns.status[page] < 0 && columns.error[page] < 0 && columns.robots_rule.codes[page] > 0;
   const edited: Partial<Columns> = {
-    robots_rule: textColumn(rules.map((rule) => rule && ruleText(rule))),
+    robots_rule: textColumn(rules.map((rule) => rule && robotsRuleText(rule))),
     unvisited_reason: columns.unvisited_reason.map((reason, page) => (neverAsked(page) ? OPENED : reason)),
   };
   const given = Object.create(columns) as Snapshot['columns'];

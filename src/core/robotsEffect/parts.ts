@@ -1,6 +1,6 @@
 /** Which parts of a snapshot judging and its effects read, for whoever hands them to a worker of the browser. */
-import { factOf } from '../facts';
 import type { ColumnName } from '../facts';
+import { partsOfColumn } from '../snapshot';
 
 const judged = ['url', 'verdict', 'share', 'section', 'seen_in', 'robots_rule'] as const satisfies ColumnName[];
 const analysed = [
@@ -8,15 +8,12 @@ const analysed = [
   ...(['page_nofollow', 'depth', 'crawler_depth'] as const),
 ] satisfies ColumnName[];
 
-const partsOf = (name: ColumnName) =>
-  (factOf(name).type === 'text' ? ['.codes', '.values', '.common'] : ['']).map((end) => `fact.${name}${end}`);
-
 /** What judging needs: addresses, verdicts, share and sections. */
-export const judgingParts: readonly string[] = ['head', 'files', ...judged.flatMap(partsOf)];
+export const judgingParts: readonly string[] = ['head', 'files', ...judged.flatMap(partsOfColumn)];
 
 /** What the effect needs besides. */
 export const effectParts: readonly string[] = [
-  ...analysed.flatMap(partsOf),
+  ...analysed.flatMap(partsOfColumn),
   ...['offsets', 'target', 'kind', 'element', 'placement', 'rel'].map((name) => `links.${name}`),
   'phrases',
   'outside',

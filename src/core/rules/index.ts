@@ -13,5 +13,5 @@ export { hreflangFaults, hreflangSetsOf, isFaulty } from './hreflang';
 export type { HreflangFault, HreflangLink, HreflangSet } from './hreflang';
 export { pageRuleGroupsOf, pageRulesOf } from './pageRules';
 export type { PageRule, PageRuleGroup, RuleScope } from './pageRules';
-export { hostVariantsOf, otherWritings, variantGroupsOf, variantKinds, variantRows } from './variants';
+export { hostVariantsOf, otherWritings, richestPages, variantGroupsOf, variantKinds, variantRows } from './variants';
 export type { HostVariant, VariantGroup, VariantKind, VariantRow } from './variants';

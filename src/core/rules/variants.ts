@@ -198,3 +198,13 @@ function swappedCase(path: string): string {
     path.slice(at + 1)
   );
 }
+
+/** The addresses of the indexable pages with most share, where one address matters most. */
+export function richestPages(snapshot: Snapshot, most: number): string[] {
+  const { share } = snapshot.columns;
+  return Array.from({ length: snapshot.count }, (_, page) => page)
+    .filter((page) => verdictAt(snapshot, page) === 'indexable')
+    .sort((a, b) => share[b] - share[a])
+    .slice(0, most)
+    .map((page) => addressAt(snapshot, page));
+}

@@ -92,7 +92,8 @@ export interface PageRecord {
 
 type Observed = string | number | boolean | null;
 
-const ruleText = ({ directive, path }: RobotsRule) =>
+/** A rule as the fact `robots_rule` has it. */
+export const robotsRuleText = ({ directive, path }: RobotsRule) =>
   directive === 'unreadable' ? directive : `${directive === 'allow' ? 'Allow' : 'Disallow'}: ${path}`;
 
 /** How each base fact is read off a record; `sitemap_lastmod` comes from the listings. */
@@ -114,7 +115,7 @@ const observed: Record<Exclude<BaseFact, 'sitemap_lastmod'>, (page: PageRecord) 
   language: ({ found }) => found.language,
   robots: ({ found }) => found.robots,
   page_rules: ({ found }) => found.pageRules,
-  robots_rule: ({ found }) => found.robotsRule && ruleText(found.robotsRule),
+  robots_rule: ({ found }) => found.robotsRule && robotsRuleText(found.robotsRule),
   robots_line: ({ found }) => found.robotsRule?.line || null,
   robots_group: ({ found }) => found.robotsRule?.group || null,
   noindex: ({ found }) => found.noindex,

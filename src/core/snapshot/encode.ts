@@ -174,7 +174,8 @@ function lazily<Name extends string>(names: readonly Name[], read: (name: Name) 
   return object;
 }
 
-const partsOfColumn = (name: ColumnName) =>
+/** The parts in which a column is stored. */
+export const partsOfColumn = (name: ColumnName): string[] =>
   (factOf(name).type === 'text' ? ['.codes', '.values', '.common'] : ['']).map((end) => `fact.${name}${end}`);
 
 /**

@@ -31,3 +31,5 @@ export type {
   Snapshot,
 } from './snapshot';
 export { readPartStream, writePart } from './stream';
+export { partsOfColumn } from './encode';
+export { robotsRuleText } from './build';

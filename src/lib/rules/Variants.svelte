@@ -50,7 +50,6 @@
     await invalidateAll();
   }
   const checked = $derived(variants.sample.flatMap((address) => variants.checks[address] ?? []));
-  const isSame = (a: string, b: string) => a === b;
 </script>
 
 <table class="w-full">
@@ -81,10 +80,8 @@
         <td class="tabular text-right">{number(counts.redirecting)}</td>
         <td class="pl-4 text-xs"
           >{#if home}<span class="inline-flex items-center gap-1"
-              ><VerdictMark verdict={home.verdict} size={11} />{verdictLabel[home.verdict]}{isSame(
-                home.leadsTo,
-                `${origin}/`,
-              )
+              ><VerdictMark verdict={home.verdict} size={11} />{verdictLabel[home.verdict]}{home.leadsTo ===
+              `${origin}/`
                 ? ''
                 : `, ${texts.leadsTo(home.leadsTo)}`}</span
             >{:else}<span class="quiet">{texts.notCrawled}</span>{/if}</td
@@ -115,7 +112,7 @@
             <li>
               <span class="quiet">{texts.variantKinds[one.kind]}:</span>
               {#if one.fault}{sentence(one.fault)}
-              {:else if one.leadsTo !== null}<span class={isSame(one.leadsTo, address) ? '' : 'lost'}
+              {:else if one.leadsTo !== null}<span class={one.leadsTo === address ? '' : 'lost'}
                   >{texts.liveSettles(shortAddress(one.leadsTo, start))}</span
                 >
               {:else if one.status === 200}<span class="lost">{texts.liveStands(200)}</span>
@@ -144,9 +141,7 @@
               >{shortAddress(address, start)}</a
             >
             <span class="quiet whitespace-nowrap"
-              >{status ?? '—'}{isSame(leadsTo, address)
-                ? ''
-                : `, ${texts.leadsTo(shortAddress(leadsTo, start))}`}{linked
+              >{status ?? '—'}{leadsTo === address ? '' : `, ${texts.leadsTo(shortAddress(leadsTo, start))}`}{linked
                 ? `, ${texts.linked.toLowerCase()}`
                 : ''}{listed ? `, ${texts.listed.toLowerCase()}` : ''}</span
             >

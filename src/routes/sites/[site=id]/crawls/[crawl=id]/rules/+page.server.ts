@@ -8,6 +8,7 @@ import {
   hreflangSetsOf,
   isFaulty,
   pageRuleGroupsOf,
+  richestPages,
   variantGroupsOf,
   variantRows,
 } from '$core/rules';
@@ -85,13 +86,6 @@ export const load: PageServerLoad = async (event) => {
   const sets = isOf('hreflang')
     ? [...hreflangSetsOf(snapshot)].sort((a, b) => Number(isFaulty(b)) - Number(isFaulty(a)))
     : [];
-  const variants = isOf('variants') ? variantGroupsOf(snapshot) : [];
-  const shownVariants = variants.slice(0, MOST_GROUPS).map((group) => ({
-    kinds: group.kinds,
-    settles: group.settles,
-    rows: variantRows(snapshot, group).map(({ page, ...rest }) => ({ address: addressAt(snapshot, page), ...rest })),
-  }));
-  const asked = shownVariants.length || isOf('variants') ? [start, ...sampleOf(snapshot)] : [];
   return {
     list,
     answer: rulesAnswer(snapshot, token),
@@ -115,15 +109,7 @@ export const load: PageServerLoad = async (event) => {
           shown: cluster ? await clusterShown(db, row, snapshot, cluster) : null,
         }
       : null,
-    variants: isOf('variants')
-      ? {
-          hosts: hostVariantsOf(snapshot, start),
-          total: variants.length,
-          groups: shownVariants,
-          sample: [...new Set(asked)],
-          checks: Object.fromEntries(await liveChecksOf(db, crawl.siteId, 'variants', asked)),
-        }
-      : null,
+    variants: isOf('variants') ? await variantsShown(db, row, snapshot) : null,
     hreflang: isOf('hreflang')
       ? {
           total: sets.length,
@@ -161,15 +147,22 @@ async function robotsShown(db: Database, { settings, siteId, startedAt, createdA
   };
 }
 
-/** Pages of which live variants are asked for: those with most share, which is where it matters. */
+/** Pages of which other variants are asked for at once. */
 const SAMPLE = 20;
-function sampleOf(snapshot: Snapshot): string[] {
-  const { share, verdict } = snapshot.columns;
-  const indexable = Array.from({ length: snapshot.count }, (_, page) => page).filter(
-    (page) => factAt(snapshot, 'verdict', page) === 'indexable' && verdict[page] >= 0,
-  );
-  return indexable
-    .sort((a, b) => share[b] - share[a])
-    .slice(0, SAMPLE - 1)
-    .map((page) => addressAt(snapshot, page));
+
+/** The variants that the crawl has met, and what live checks have found of others. */
+async function variantsShown(db: Database, { siteId, settings: { start } }: Crawl, snapshot: Snapshot) {
+  const groups = variantGroupsOf(snapshot);
+  const sample = [...new Set([start, ...richestPages(snapshot, SAMPLE - 1)])];
+  return {
+    hosts: hostVariantsOf(snapshot, start),
+    total: groups.length,
+    groups: groups.slice(0, MOST_GROUPS).map((group) => ({
+      kinds: group.kinds,
+      settles: group.settles,
+      rows: variantRows(snapshot, group).map(({ page, ...rest }) => ({ address: addressAt(snapshot, page), ...rest })),
+    })),
+    sample,
+    checks: Object.fromEntries(await liveChecksOf(db, siteId, 'variants', sample)),
+  };
 }
