@@ -1,11 +1,12 @@
 import { writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
-import { compareFindings, compareLinks, comparePages, compareSettings, pageClasses } from '$core/compare';
-import type { AddressMap } from '$core/compare';
+import { addressMap, classCounts, comparePages, compareSettings, linkChangesOf } from '$core/compare';
+import type { MapRule } from '$core/compare';
+import { pageClasses } from '$core/facts';
+import { compareFindings } from '$core/findings';
 import { changesCsv, findingChangesCsv, linkChangesCsv } from '$core/formats';
 import { thousands } from '$core/numbers';
 import { settingsSchema } from '$core/settings';
-import { addressParts } from '$core/url';
 import type { Crawl, Database } from '$server/index';
 import { finishedCrawl, makeFolder, writePieces } from './export';
 
@@ -13,18 +14,8 @@ export interface CompareCall {
   old: number;
   fresh: number;
   out: string;
-  /** Hosts that count as others. */
-  hosts: ReadonlyMap<string, string>;
-}
-
-/** Puts another host in place of that of an address; its scheme stays. */
-function hostMap(hosts: ReadonlyMap<string, string>): AddressMap {
-  if (hosts.size === 0) return (address) => address;
-  return (address) => {
-    const { host } = addressParts(address);
-    const other = hosts.get(host);
-    return other === undefined ? address : address.replace(`://${host}`, `://${other}`);
-  };
+  /** Hosts, or folders of them, that count as others. */
+  map: readonly MapRule[];
 }
 
 const described = ({ id, settings, state, limited, startedAt, endedAt }: Crawl) => ({
@@ -37,28 +28,23 @@ const described = ({ id, settings, state, limited, startedAt, endedAt }: Crawl) 
 });
 
 /** `edgemap compare`: writes what moved from one crawl to another. */
-export async function compareCommand(db: Database, { old, fresh, out, hosts }: CompareCall): Promise<number> {
+export async function compareCommand(db: Database, { old, fresh, out, map }: CompareCall): Promise<number> {
   const [before, after] = [await finishedCrawl(db, old), await finishedCrawl(db, fresh)];
   await makeFolder(out);
-  const map = hostMap(hosts);
-  const pages = comparePages(before.snapshot, after.snapshot, map);
-  const links = compareLinks(before.snapshot, after.snapshot, pages, map);
+  const comparison = comparePages(before.snapshot, after.snapshot, { map: addressMap(map) });
+  const links = linkChangesOf(comparison);
   const options = [before, after].map(({ row }) => settingsSchema.parse(row.settings));
-  const findings = compareFindings(before.snapshot, after.snapshot, pages, [options[0], options[1]], map);
-  await writePieces(join(out, 'changes.csv'), changesCsv(before.snapshot, after.snapshot, pages));
-  await writePieces(join(out, 'link_changes.csv'), linkChangesCsv(links));
+  const findings = compareFindings(comparison, [options[0], options[1]]);
+  await writePieces(join(out, 'changes.csv'), changesCsv(comparison));
+  await writePieces(join(out, 'link_changes.csv'), linkChangesCsv(comparison, links));
   await writePieces(join(out, 'finding_changes.csv'), findingChangesCsv(findings));
-  const count = (change: string) => pages.filter((page) => page.change === change).length;
+  const counts = classCounts(comparison);
   const sum = (of: 'new' | 'solved' | 'remaining' | 'gone') => findings.reduce((all, one) => all + one[of], 0);
   const summary = {
     old: described(before.row),
     new: described(after.row),
-    pages: Object.fromEntries(pageClasses.map((change) => [change, count(change)])),
-    links: {
-      added: links.filter(({ change }) => change === 'added').length,
-      removed: links.filter(({ change }) => change === 'removed').length,
-      edits: new Set(links.map(({ edit }) => edit)).size,
-    },
+    pages: counts,
+    links: { added: links.added.length, removed: links.removed.length, edits: links.edits },
     findings: { new: sum('new'), solved: sum('solved'), remaining: sum('remaining'), gone: sum('gone') },
     settings: compareSettings(options[0], options[1]),
   };
@@ -70,7 +56,7 @@ export async function compareCommand(db: Database, { old, fresh, out, hosts }: C
     );
   const told = pageClasses
     .filter((change) => change !== 'same')
-    .map((change) => `${thousands(count(change))} ${change}`);
+    .map((change) => `${thousands(counts[change])} ${change}`);
   console.error(`${told.join(', ')}. Written to ${out}.`);
   return 0;
 }

@@ -1,6 +1,8 @@
 /** How the words of the command line are read: each option by a function that says what is wrong with it. */
 import { readFileSync } from 'node:fs';
 import { InvalidArgumentError } from 'commander';
+import { readMapRules } from '$core/compare';
+import type { MapRule } from '$core/compare';
 import { isColumnName } from '$core/facts';
 import type { ColumnName } from '$core/facts';
 import { parseSelection } from '$core/selection';
@@ -46,9 +48,9 @@ export const asOverride = (text: string): AddressOverride =>
   parseOverride(text) ?? refuse(`It takes host=address:port, not “${text}”.`);
 
 /** Two hosts, the one and what it counts as. */
-export function asHostPair(text: string): [string, string] {
-  const found = /^([^\s=/]+)=([^\s=/]+)$/.exec(text.trim().toLowerCase());
-  return found ? [found[1], found[2]] : refuse(`It takes host=host, not “${text}”.`);
+export function asMapRule(text: string): MapRule {
+  const { rules, fault } = readMapRules(text);
+  return rules.length === 1 && fault === null ? rules[0] : refuse(`It takes host=host, not “${text}”.`);
 }
 
 export function asStart(text: string): string {

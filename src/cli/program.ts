@@ -2,12 +2,13 @@
 import { Argument, Command, CommanderError, Option } from 'commander';
 import { importKinds } from '$core/imports';
 import type { ImportKind } from '$core/imports';
+import type { MapRule } from '$core/compare';
 import type { CrawlSettings } from '$core/settings';
 import { shareModels } from '$core/share';
 import { LISTED } from '$core/sitemap';
 import {
   asCrawlNumber,
-  asHostPair,
+  asMapRule,
   asOverride,
   asRate,
   asSelection,
@@ -272,8 +273,8 @@ Environment:
     .requiredOption('--out <folder>', 'folder for the files')
     .option(
       '--map <host=host>',
-      'a host that counts as another, as staging.a.org=www.a.org; may be repeated',
-      gathered(asHostPair),
+      'a host, or folder, that counts as another, as staging.a.org=www.a.org; may be repeated',
+      gathered(asMapRule),
     )
     .addHelpText(
       'after',
@@ -281,8 +282,8 @@ Environment:
     )
     .addHelpText('after', exitCodes('0  the files are written', '1  they could not be written', usageCode))
     .action(
-      runs((old: number, fresh: number, { out, map }: { out: string; map?: [string, string][] }) =>
-        handlers.compare({ old, fresh, out, hosts: new Map(map ?? []) }),
+      runs((old: number, fresh: number, { out, map }: { out: string; map?: MapRule[] }) =>
+        handlers.compare({ old, fresh, out, map: map ?? [] }),
       ),
     );
 

@@ -1,13 +1,13 @@
 /** The one loader of what a crawl's screens and endpoints need. */
 import { error, redirect } from '@sveltejs/kit';
 import { sentence } from '$core/messages';
-import { asksForLinks, parseSelection } from '$core/selection';
+import { asksForEarlier, asksForLinks, parseLinkSelection, parseSelection } from '$core/selection';
 import { SNAPSHOT_VERSION, SnapshotVersionError } from '$core/snapshot';
 import type { SnapshotWithImports } from '$core/imports';
 import type { PartGroup } from '$core/snapshot';
 import { crawlPath } from '$lib/shell/routes';
-import { appDatabase, openSnapshot, requestAnalysis } from '$server/index';
-import type { CrawlState, SiteName } from '$server/index';
+import { appDatabase, openComparison, openSnapshot, previousCrawl, requestAnalysis } from '$server/index';
+import type { ComparisonCall, CrawlState, SiteName } from '$server/index';
 import { answers } from './texts';
 
 /** The site that the address names. */
@@ -28,10 +28,11 @@ export const hasEnded = ({ state }: Pick<CrawlState, 'state'>) => state === 'don
 export const isSoFar = (crawl: Pick<CrawlState, 'state' | 'analysedAt'>) =>
   !hasEnded(crawl) && crawl.analysedAt !== null;
 
-/** What a selection needs of a snapshot to be answered. */
-export function needOf(select: string): PartGroup {
-  const parsed = parseSelection(select);
-  return parsed.ok && asksForLinks(parsed.selection) ? 'links' : 'facts';
+/** What a selection needs to be answered: links, and an earlier crawl. */
+export function needOf(select: string, over: 'pages' | 'links' = 'pages'): { links: boolean; earlier: boolean } {
+  const parsed = over === 'pages' ? parseSelection(select) : parseLinkSelection(select);
+  if (!parsed.ok) return { links: over === 'links', earlier: false };
+  return { links: over === 'links' || asksForLinks(parsed.selection), earlier: asksForEarlier(parsed.selection) };
 }
 
 /** The snapshot of a crawl; null when it has none that this program reads: then a worker is asked for one. */
@@ -62,4 +63,22 @@ export async function crawlWithSnapshot(locals: App.Locals, need: PartGroup) {
   // Whoever looks at pages asks for their links next.
   if (need === 'facts') void openSnapshot(db, crawl, 'links').catch(() => {});
   return { db, crawl, snapshot };
+}
+
+/**
+ * As {@link crawlWithSnapshot}, with an earlier crawl beside it where there is one.
+ * @param call which one, and how the pages of the two are paired
+ */
+export async function crawlWithEarlier(locals: App.Locals, need: PartGroup, call: ComparisonCall) {
+  const found = await crawlWithSnapshot(locals, need);
+  const { db, crawl } = found;
+  try {
+    const open = await openComparison(db, crawl, call, need);
+    return open ? { ...found, ...open } : { ...found, earlier: null };
+  } catch (thrown) {
+    if (!(thrown instanceof SnapshotVersionError)) throw thrown;
+    const earlier = call.since ?? (await previousCrawl(db, crawl))?.id;
+    if (earlier !== undefined && thrown.version < SNAPSHOT_VERSION) await requestAnalysis(db, earlier);
+    error(503, answers.earlierIsAnalysed);
+  }
 }

@@ -1,11 +1,11 @@
 import type { Cookies } from '@sveltejs/kit';
 import { isColumnName } from '$core/facts';
 import type { ColumnName } from '$core/facts';
-import { importColumnName, listedOf, numbersOfSource } from '$core/lists';
+import { importColumnName, numbersOfSource } from '$core/lists';
 import { cookieOf, neededColumns, columnsFor, shownColumns } from '$lib/list/columns';
 import { screenState } from '$lib/shell/address';
 import { listOf, listWindow } from '$server/index';
-import { crawlWithSnapshot, needOf } from './crawl';
+import { crawlForView } from './view';
 
 const FIRST_ROWS = 60;
 
@@ -15,10 +15,7 @@ const FIRST_ROWS = 60;
  */
 export async function listScreen(event: { locals: App.Locals; url: URL; cookies: Cookies }, pageColumns?: string) {
   const state = screenState(event.url);
-  const found = await crawlWithSnapshot(
-    event.locals,
-    listedOf(state.list) === 'links' ? 'links' : needOf(state.select),
-  );
+  const found = await crawlForView(event.locals, state, event.url.searchParams);
   const by: ColumnName = isColumnName(state.by) ? state.by : 'section';
   const view = { list: state.list, select: state.select, sort: state.sort, by };
   const columns = columnsFor(

@@ -19,6 +19,9 @@ export const answers = {
     `These are more addresses than one sitemap may list. Write several with an index: ./edgemap sitemap write ${crawl} --out FOLDER`,
   crawlGoesOn: 'The crawl is still running. Fetch these addresses when it has ended.',
   olderCrawl: 'That crawl was analysed by an earlier version of Edge Map. Open it once, then try again.',
+  earlierIsAnalysed:
+    'The earlier crawl was analysed by another version of Edge Map. It is analysed again now: load this page again in a moment.',
+  mapRule: (rule: string) => `“${rule}” maps nothing. Write host=host, or host/folder/=host/folder/.`,
   noSuchImport: 'There is no such import.',
   draftNeedsName: 'The version needs a name.',
   noSuchDraft: 'There is no such version.',

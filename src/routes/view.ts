@@ -1,13 +1,14 @@
 import { error } from '@sveltejs/kit';
 import { z } from 'zod';
+import { pairings, readMapRules } from '$core/compare';
+import type { PairedBy } from '$core/compare';
 import { isColumnName } from '$core/facts';
 import type { ColumnName } from '$core/facts';
-import { listedOf, listNames } from '$core/lists';
-import type { PartGroup } from '$core/snapshot';
+import { isListAcross, listedOf, listNames } from '$core/lists';
 import { listOf } from '$server/index';
-import type { ListView } from '$server/index';
+import type { ComparisonCall, ListView } from '$server/index';
 import type { Snapshot } from '$core/snapshot';
-import { needOf } from './crawl';
+import { crawlWithEarlier, crawlWithSnapshot, needOf } from './crawl';
 import { answers } from './texts';
 
 const view = z.object({
@@ -21,12 +22,37 @@ const view = z.object({
     .transform((names) => names.split(',').filter(Boolean)),
 });
 
+/** The comparison that a query asks for: `&since=CRAWL&map=RULES&pair=canonical,redirect`. */
+export function comparisonOf(query: URLSearchParams): ComparisonCall {
+  const since = Number(query.get('since') ?? 0);
+  if (!Number.isInteger(since) || since < 0) error(400, answers.noSuchCrawl);
+  const { rules, fault } = readMapRules(query.get('map') ?? '');
+  if (fault !== null) error(400, answers.mapRule(fault));
+  const by = (query.get('pair') ?? '')
+    .split(',')
+    .filter((name): name is PairedBy => pairings.includes(name as PairedBy));
+  return { since: since || null, map: rules, by };
+}
+
 /** The list that the query of a request asks for: `?list=…&select=…&sort=column[:desc]&by=fact&columns=a,b`. */
-export function viewOf(query: URLSearchParams): { view: ListView; columns: string[]; need: PartGroup } {
+export function viewOf(query: URLSearchParams): { view: ListView; columns: string[] } {
   const asked = view.safeParse(Object.fromEntries(query));
   if (!asked.success) error(400, asked.error.issues[0].message);
   const { columns, ...rest } = asked.data;
-  return { view: rest, columns, need: listedOf(rest.list) === 'links' ? 'links' : needOf(rest.select) };
+  return { view: rest, columns };
+}
+
+/** The snapshot of the crawl that the address names, with all that a view asks for: links, and an earlier crawl. */
+export async function crawlForView(
+  locals: App.Locals,
+  { list, select }: Pick<ListView, 'list' | 'select'>,
+  query: URLSearchParams,
+) {
+  const { links, earlier } = needOf(select, listedOf(list));
+  const need = listedOf(list) === 'links' || links ? 'links' : 'facts';
+  return earlier || isListAcross(list)
+    ? crawlWithEarlier(locals, need, comparisonOf(query))
+    : { ...(await crawlWithSnapshot(locals, need)), earlier: null };
 }
 
 /** The list that a view asks for; a selection that cannot be read, or takes too much work, answers 400. */

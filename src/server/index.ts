@@ -1,4 +1,5 @@
 export * from './crawls';
+export * from './comparisons';
 export {
   appDatabase,
   closeDatabase,

@@ -1,3 +1,7 @@
+export { changeAnswer, changeCounts, changeFlow } from './change';
+export type { ChangeCounts, ChangeFlow, FlowValue, Stream } from './change';
+export { flowCategories } from './flowCategories';
+export type { FlowCategory } from './flowCategories';
 export { notCrawled, originCounts, overviewAnswer, sectionCounts, sourceCounts, verdictMakeUp } from './answers';
 export { dossierOf, indexSteps, routeOf, routeWithout } from './dossier';
 export type {

@@ -1,112 +1,109 @@
 /** What became of each page from one crawl to another. */
-import { verdicts } from '../facts';
-import type { ColumnName } from '../facts';
-import { addressAt, factAt, textAt } from '../snapshot';
+import { comparedFacts, pageClasses, verdicts } from '../facts';
+import type { ColumnName, ComparedFact, PageClass } from '../facts';
+import { factAt, isText } from '../snapshot';
 import type { FactValue, Snapshot } from '../snapshot';
+import { codesIn, freshPageOf, oldPageOf, pairPages } from './pair';
+import type { PairOptions, Pairing } from './pair';
+import { sameAddress } from './pairing';
 
-/**
- * `added`, `removed`: known to one crawl only. `gone`: answered 2xx, and now 404 or 410. `returned`: answers 2xx again, after 404,
- * 410 or a redirect. `moved`: answered 2xx and redirects now, or has the content that only this address had then and only
- * another has now. `changed`: facts differ. Every page is of one class.
- */
-export const pageClasses = ['added', 'removed', 'gone', 'returned', 'moved', 'changed', 'same'] as const;
-export type PageClass = (typeof pageClasses)[number];
-
-/** The facts that are compared. */
-export const comparedFacts = [
-  ...(['status', 'verdict', 'canonical', 'title', 'h1', 'depth', 'reach', 'share'] as const),
-  ...(['links_in', 'links_out', 'word_count', 'content_hash'] as const),
-] satisfies ColumnName[];
-export type ComparedFact = (typeof comparedFacts)[number];
-
-export interface FactChange {
-  fact: ComparedFact;
-  before: FactValue;
-  after: FactValue;
+export interface Comparison extends Pairing {
+  /** The class of each row: an index into `pageClasses`. */
+  change: Uint8Array;
+  /** A bit for each of `comparedFacts` that differs; none where only one crawl knows the page. By row. */
+  changed: Uint16Array;
 }
-
-export interface PageChange {
-  address: string;
-  /** Its number in each crawl; −1 where it is not known. */
-  old: number;
-  fresh: number;
-  change: PageClass;
-  /** Where a moved page is now; null for the address that it has come to, and for other classes. */
-  to: string | null;
-  /** What differs; none where only one crawl knows the page. */
-  facts: FactChange[];
-}
-
-/** Gives an address the form in which both crawls are compared, such as that of another host. */
-export type AddressMap = (address: string) => string;
 
 /** Share moves a little everywhere: a change is told from so large a part of it on, and so large a distance. */
 const SHARE_FACTOR = 1.5;
 const SHARE_DISTANCE = 0.1;
 
-function differs(fact: ComparedFact, before: FactValue, after: FactValue): boolean {
-  if (fact !== 'share' || typeof before !== 'number' || typeof after !== 'number') return before !== after;
-  const [low, high] = [Math.min(before, after), Math.max(before, after)];
+function sharesDiffer(before: number, after: number): boolean {
+  if (before < 0 || after < 0) return before < 0 !== after < 0;
+  const [low, high] = before < after ? [before, after] : [after, before];
   return high - low >= SHARE_DISTANCE && high >= SHARE_FACTOR * low;
 }
 
-const mapped = (value: FactValue, map: AddressMap) => (typeof value === 'string' && value ? map(value) : value);
-
-function factsThatDiffer(old: Snapshot, fresh: Snapshot, [a, b]: [number, number], map: AddressMap): FactChange[] {
-  return comparedFacts.flatMap((fact) => {
-    const read = (snapshot: Snapshot, page: number) => {
-      const value = factAt(snapshot, fact, page);
-      return fact === 'canonical' ? mapped(value, map) : value;
-    };
-    const [before, after] = [read(old, a), read(fresh, b)];
-    return differs(fact, before, after) ? [{ fact, before, after }] : [];
-  });
+/** A test whether a fact of a page of the old crawl and of one of the new one differ. */
+function differsIn({ old, fresh, map }: Pairing, fact: ComparedFact): (was: number, is: number) => boolean {
+  const [before, after] = [old.columns[fact], fresh.columns[fact]];
+  if (isText(before) && isText(after)) {
+    const same = codesIn(before, after, fact === 'canonical' ? map : sameAddress);
+    return (was, is) => same[before.codes[was]] !== after.codes[is];
+  }
+  const [then, now] = [before as Float64Array, after as Float64Array];
+  return fact === 'share'
+    ? (was, is) => sharesDiffer(then[was], now[is])
+    : (was, is) => then[was] !== now[is] && (then[was] >= 0 || now[is] >= 0);
 }
 
-type Answer = 'here' | 'missing' | 'redirect' | 'other';
-function answerOf({ columns: { status, verdict } }: Snapshot, page: number): Answer {
-  if (verdicts[verdict[page]] === 'redirect') return 'redirect';
-  if (status[page] >= 200 && status[page] < 300) return 'here';
-  return status[page] === 404 || status[page] === 410 ? 'missing' : 'other';
+const [HERE, MISSING, REDIRECT, OTHER] = [0, 1, 2, 3];
+const redirected = verdicts.indexOf('redirect');
+function answerOf({ columns: { status, verdict } }: Snapshot, page: number): number {
+  if (verdict[page] === redirected) return REDIRECT;
+  if (status[page] >= 200 && status[page] < 300) return HERE;
+  return status[page] === 404 || status[page] === 410 ? MISSING : OTHER;
 }
 
-function classOf(before: Answer, after: Answer, isEqual: boolean): PageClass {
-  if (before === 'here' && after === 'missing') return 'gone';
-  if (before === 'here' && after === 'redirect') return 'moved';
-  if (after === 'here' && (before === 'missing' || before === 'redirect')) return 'returned';
+function classOf(before: number, after: number, isEqual: boolean): PageClass {
+  if (before === HERE && after === MISSING) return 'gone';
+  if (before === HERE && after === REDIRECT) return 'moved';
+  if (after === HERE && (before === MISSING || before === REDIRECT)) return 'returned';
   return isEqual ? 'same' : 'changed';
 }
 
-/** The pages of some that were read, by their content, where only one of them has it. */
-function byContent(snapshot: Snapshot, pages: readonly [address: string, page: number][]): Map<string, string> {
-  const found = new Map<string, string | null>();
-  for (const [address, page] of pages) {
-    const hash = snapshot.columns.html[page] === 1 ? textAt(snapshot, 'content_hash', page) : null;
-    if (hash && snapshot.columns.status[page] === 200) found.set(hash, found.has(hash) ? null : address);
+/** Compares the pages of two crawls. */
+export function comparePages(old: Snapshot, fresh: Snapshot, options: PairOptions = {}): Comparison {
+  const pairing = pairPages(old, fresh, options);
+  const { before, sameAt, rows } = pairing;
+  const changed = new Uint16Array(rows);
+  comparedFacts.forEach((fact, bit) => {
+    const differs = differsIn(pairing, fact);
+    for (let page = 0; page < fresh.count; page++)
+      if (before[page] >= 0 && differs(before[page], page)) changed[page] |= 1 << bit;
+  });
+  /** Addresses that both crawls know, though the page that was there has been paired with another. */
+  const known = new Uint8Array(fresh.count);
+  for (const page of sameAt) if (page >= 0) known[page] = 1;
+  const code = Object.fromEntries(pageClasses.map((name, i) => [name, i])) as Record<PageClass, number>;
+  const change = new Uint8Array(rows).fill(code.removed);
+  for (let page = 0; page < fresh.count; page++) {
+    const was = before[page];
+    if (was < 0) change[page] = known[page] ? code.moved : code.added;
+    else if (sameAt[was] < 0) change[page] = code.moved;
+    else change[page] = code[classOf(answerOf(old, was), answerOf(fresh, page), changed[page] === 0)];
   }
-  return new Map([...found].flatMap(([hash, address]) => (address === null ? [] : [[hash, address] as const])));
+  return { ...pairing, change, changed };
 }
 
-const pagesOf = (snapshot: Snapshot, map: AddressMap) =>
-  new Map(Array.from({ length: snapshot.count }, (_, page) => [map(addressAt(snapshot, page)), page] as const));
+/** How many rows of a comparison are of each class. */
+export function classCounts({ change }: Pick<Comparison, 'change'>): Record<PageClass, number> {
+  const counts = pageClasses.map(() => 0);
+  for (const code of change) counts[code]++;
+  return Object.fromEntries(pageClasses.map((name, i) => [name, counts[i]])) as Record<PageClass, number>;
+}
 
-/** Compares the pages of two crawls, in the order of their addresses. @param map applied to the addresses of both */
-export function comparePages(old: Snapshot, fresh: Snapshot, map: AddressMap = (address) => address): PageChange[] {
-  const [before, after] = [pagesOf(old, map), pagesOf(fresh, map)];
-  const onlyIn = (here: ReadonlyMap<string, number>, there: ReadonlyMap<string, number>) =>
-    [...here].filter(([address]) => !there.has(address));
-  const left = byContent(old, onlyIn(before, after));
-  const come = byContent(fresh, onlyIn(after, before));
-  const movedTo = new Map([...left].flatMap(([hash, address]) => (come.has(hash) ? [[address, come.get(hash)!]] : [])));
-  const arrived = new Set(movedTo.values());
-  return [...new Set([...before.keys(), ...after.keys()])].sort().map((address): PageChange => {
-    const [a, b] = [before.get(address) ?? -1, after.get(address) ?? -1];
-    const page = { address, old: a, fresh: b, to: null, facts: [] };
-    if (b < 0) return { ...page, change: movedTo.has(address) ? 'moved' : 'removed', to: movedTo.get(address) ?? null };
-    if (a < 0) return { ...page, change: arrived.has(address) ? 'moved' : 'added' };
-    const facts = factsThatDiffer(old, fresh, [a, b], map);
-    const change = classOf(answerOf(old, a), answerOf(fresh, b), facts.length === 0);
-    const end = change === 'moved' ? textAt(fresh, 'redirect_end', b) : null;
-    return { ...page, change, facts, to: end && map(end) };
-  });
+/** A compared fact of a row, then and now; null where it is unknown or there is no such page. */
+export function factsOf(
+  comparison: Comparison,
+  fact: ColumnName,
+  row: number,
+): { before: FactValue; after: FactValue } {
+  const at = (snapshot: Snapshot, page: number) => {
+    const value = page < 0 ? null : factAt(snapshot, fact, page);
+    return fact === 'canonical' && typeof value === 'string' ? comparison.map(value) : value;
+  };
+  return {
+    before: at(comparison.old, oldPageOf(comparison, row)),
+    after: at(comparison.fresh, freshPageOf(comparison, row)),
+  };
+}
+
+/** What a change of a row is worth: the larger of the shares that its page had and has. */
+export function costOf(comparison: Comparison, row: number): number {
+  const share = ({ columns }: Snapshot, page: number) => (page < 0 ? 0 : Math.max(0, columns.share[page]));
+  return Math.max(
+    share(comparison.old, oldPageOf(comparison, row)),
+    share(comparison.fresh, freshPageOf(comparison, row)),
+  );
 }

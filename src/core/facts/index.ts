@@ -1,3 +1,5 @@
+export { changeFacts, comparedFacts, isChangeFact, isComparedFact } from './changes';
+export type { ChangeFact, ChangeFactName, ComparedFact } from './changes';
 export { linkFacts } from './links';
 export type { LinkFact, LinkFactName } from './links';
 export {
@@ -30,6 +32,7 @@ export {
   canonicalStates,
   fetchErrors,
   heldBack,
+  pageClasses,
   reaches,
   redirectStates,
   sources,
@@ -41,6 +44,7 @@ export type {
   CanonicalState,
   FetchError,
   HeldBack,
+  PageClass,
   Reach,
   RedirectState,
   RobotsRule,

@@ -104,3 +104,11 @@ export interface RobotsRule {
   /** Product token of the group that holds it; `*` for all. */
   group: string;
 }
+
+/**
+ * What became of a page from one crawl to another. `added`, `removed`: known to one crawl only. `gone`: answered 2xx, and now 404
+ * or 410. `returned`: answers 2xx again, after 404, 410 or a redirect. `moved`: answered 2xx and redirects now, or is
+ * found at another address. `changed`: facts differ. Every page is of one class.
+ */
+export const pageClasses = ['added', 'removed', 'gone', 'returned', 'moved', 'changed', 'same'] as const;
+export type PageClass = (typeof pageClasses)[number];

@@ -1,43 +1,65 @@
 /** Two crawls side by side as files. */
-import type { FindingChange, LinkChange, PageChange } from '../compare';
-import { verdicts } from '../facts';
-import type { Snapshot } from '../snapshot';
+import { addressAfter, addressBefore, costOf, factsOf, movedTo } from '../compare';
+import type { Comparison, LinkChanges } from '../compare';
+import { comparedFacts, pageClasses } from '../facts';
+import type { FindingChange } from '../findings';
+import { placements } from '../links';
+import { addressAt, sourcesOf } from '../snapshot';
 import { csvPieces } from './csv';
 import type { Cell } from './csv';
 
-const verdictAt = ({ columns }: Snapshot, page: number) => (page < 0 ? '' : verdicts[columns.verdict[page]]);
-
-/** What is said of one page: a row for each fact that differs, or one row that says what became of it. */
-function pageRows(old: Snapshot, fresh: Snapshot, { address, change, to, facts, ...page }: PageChange): Cell[][] {
+/** What is said of one row: a record for each fact that differs, or one that says what became of it. */
+function pageRecords(comparison: Comparison, row: number): Cell[][] {
+  const change = pageClasses[comparison.change[row]];
   if (change === 'same') return [];
-  if (change === 'added' || change === 'removed')
-    return [[address, change, 'verdict', verdictAt(old, page.old), verdictAt(fresh, page.fresh)]];
-  // The address that something has come to stands in the row of the one that it came from.
-  if (change === 'moved' && page.old < 0) return [];
-  const moved: Cell[][] = change === 'moved' ? [[address, change, 'url', address, to]] : [];
-  return [...moved, ...facts.map(({ fact, before, after }) => [address, change, fact, before as Cell, after as Cell])];
+  const [was, is] = [addressBefore(comparison, row), addressAfter(comparison, row)];
+  const record = (fact: string, before: Cell, after: Cell): Cell[] => [was ?? is, change, fact, before, after];
+  const facts = comparedFacts.flatMap((fact, bit) => {
+    if (!(comparison.changed[row] & (1 << bit))) return [];
+    const { before, after } = factsOf(comparison, fact, row);
+    return [record(fact, before as Cell, after as Cell)];
+  });
+  if (change === 'added' || change === 'removed') {
+    const { before, after } = factsOf(comparison, 'verdict', row);
+    return [record('verdict', before as Cell, after as Cell)];
+  }
+  return change === 'moved' ? [record('url', was ?? is, movedTo(comparison, row)), ...facts] : facts;
 }
 
 /** `changes.csv`: one record a fact that has changed, of the pages that cost most first. */
-export function changesCsv(old: Snapshot, fresh: Snapshot, pages: readonly PageChange[]): Iterable<string> {
-  const share = ({ columns }: Snapshot, page: number) => (page < 0 ? 0 : Math.max(0, columns.share[page]));
-  const cost = (page: PageChange) => Math.max(share(old, page.old), share(fresh, page.fresh));
-  const ordered = [...pages].sort((a, b) => cost(b) - cost(a) || (a.address < b.address ? -1 : 1));
-  function* rows(): Generator<Cell[]> {
+export function changesCsv(comparison: Comparison): Iterable<string> {
+  const costs = Float64Array.from({ length: comparison.rows }, (_, row) => costOf(comparison, row));
+  const nameOf = (row: number) => addressBefore(comparison, row) ?? addressAfter(comparison, row)!;
+  const ordered = [...costs.keys()].sort((a, b) => costs[b] - costs[a] || (nameOf(a) < nameOf(b) ? -1 : 1));
+  function* records(): Generator<Cell[]> {
     yield ['url', 'change', 'fact', 'before', 'after'];
-    for (const page of ordered) yield* pageRows(old, fresh, page);
+    for (const row of ordered) yield* pageRecords(comparison, row);
   }
-  return csvPieces(rows());
+  return csvPieces(records());
 }
 
 /** `link_changes.csv`: one record a link; equal `edit` is one edit. */
-export function linkChangesCsv(links: readonly LinkChange[]): Iterable<string> {
-  function* rows(): Generator<Cell[]> {
+export function linkChangesCsv(comparison: Comparison, links: LinkChanges): Iterable<string> {
+  function* records(): Generator<Cell[]> {
     yield ['change', 'source', 'target', 'anchor', 'placement', 'edit'];
-    for (const { change, source, target, anchor, placement, edit } of links)
-      yield [change, source, target, anchor, placement, edit];
+    for (const change of ['removed', 'added'] as const) {
+      const snapshot = change === 'added' ? comparison.fresh : comparison.old;
+      const edits = change === 'added' ? links.editOfAdded : links.editOfRemoved;
+      const sources = sourcesOf(snapshot);
+      const { target, anchor, placement } = snapshot.links;
+      const address = (page: number) => comparison.map(addressAt(snapshot, page));
+      for (const [i, link] of links[change].entries())
+        yield [
+          change,
+          address(sources[link]),
+          address(target[link]),
+          snapshot.phrases[anchor[link]],
+          placements[placement[link]],
+          edits[i] + 1,
+        ];
+    }
   }
-  return csvPieces(rows());
+  return csvPieces(records());
 }
 
 /** `finding_changes.csv`. */

@@ -1,6 +1,6 @@
 /** The columns of the lists: of pages, of links, and of what either is grouped into. */
-import { factNames, linkFacts, pageFacts } from '../facts';
-import type { Fact, LinkFact } from '../facts';
+import { changeFacts, columnNames, comparedFacts, factNames, linkFacts, pageFacts } from '../facts';
+import type { ChangeFact, ChangeFactName, ComparedFact, Fact, LinkFact } from '../facts';
 import { placements } from '../links';
 import type { ListColumn } from './column';
 import { importColumn } from './importColumns';
@@ -9,14 +9,22 @@ export type { ListColumn } from './column';
 
 /**
  * `edits` groups links that one edit mends, `anchors` those of the same words and target, `hosts` those that lead to the
- * same host; `groups` groups pages by one of their facts.
+ * same host; `groups` groups pages by one of their facts. `changes` are the pages of two crawls, `changed_links` the links
+ * that came and went between them, and `changed_edits` the edits that these come of.
  */
-export const listNames = ['pages', 'links', 'edits', 'anchors', 'hosts', 'groups'] as const;
+export const listNames = [
+  ...(['pages', 'links', 'edits', 'anchors', 'hosts', 'groups'] as const),
+  ...(['changes', 'changed_links', 'changed_edits'] as const),
+] as const;
 export type ListName = (typeof listNames)[number];
 
 /** What the selection of a list is about. */
 export const listedOf = (list: ListName): 'pages' | 'links' =>
-  list === 'pages' || list === 'groups' ? 'pages' : 'links';
+  list === 'pages' || list === 'groups' || list === 'changes' ? 'pages' : 'links';
+
+/** Whether a list can only be made beside an earlier crawl. */
+export const isListAcross = (list: ListName): boolean =>
+  list === 'changes' || list === 'changed_links' || list === 'changed_edits';
 
 const ofPages = (name: keyof typeof pageFacts): ListColumn => {
   const { type, unit, label, meaning, values, as, sort }: Fact = pageFacts[name];
@@ -25,6 +33,33 @@ const ofPages = (name: keyof typeof pageFacts): ListColumn => {
 const ofLinks = (name: keyof typeof linkFacts): ListColumn => {
   const { type, unit, label, meaning, values, as, sort }: LinkFact = linkFacts[name];
   return { name, type, unit, label, meaning, values, as, sort };
+};
+
+const ofChanges = (name: ChangeFactName): ListColumn => {
+  const { type, unit, label, meaning, values, as, sort }: ChangeFact = changeFacts[name];
+  return { name, type, unit, label, meaning, values, as, sort };
+};
+
+/** A compared fact as the earlier crawl tells it. */
+export const thenColumn = (fact: ComparedFact) => `was_${fact}` as const;
+const ofThen = (fact: ComparedFact): ListColumn => {
+  const column = ofPages(fact);
+  return {
+    ...column,
+    name: thenColumn(fact),
+    label: `${column.label} then`,
+    meaning: `In the earlier crawl: ${column.meaning}`,
+  };
+};
+
+/** Whether a link has come or gone. */
+const linkChange: ListColumn = {
+  name: 'change',
+  type: 'choice',
+  label: 'Change',
+  meaning: 'Whether the link has been added or removed since the earlier crawl.',
+  values: ['removed', 'added'],
+  sort: 'low',
 };
 
 /** A number that is counted for each row of groups. */
@@ -41,10 +76,9 @@ const links = counted('links', 'Links', 'How many links there are in the group.'
 const pages = counted('pages', 'On pages', 'How many different pages these links are on.', 'pages');
 const example: ListColumn = { ...ofLinks('source'), label: 'Example', meaning: 'The first page with such a link.' };
 
-export const listColumns: Record<ListName, readonly ListColumn[]> = {
-  pages: factNames.map(ofPages),
-  links: (
-    [
+const linkColumns = (
+  [
+    ...([
       'source',
       'target',
       'anchor',
@@ -54,16 +88,14 @@ export const listColumns: Record<ListName, readonly ListColumn[]> = {
       'ends_at',
       'faults',
       'kind',
-      'followed',
-      'rel',
-      'line',
-      'column',
-      'element',
-      'above',
-      'fragment',
-      'source_share',
-    ] as const
-  ).map(ofLinks),
+    ] as const),
+    ...(['followed', 'rel', 'line', 'column', 'element', 'above', 'fragment', 'source_share'] as const),
+  ] as const
+).map(ofLinks);
+
+export const listColumns: Record<ListName, readonly ListColumn[]> = {
+  pages: factNames.map(ofPages),
+  links: linkColumns,
   edits: [
     ofLinks('target'),
     ofLinks('anchor'),
@@ -122,6 +154,24 @@ export const listColumns: Record<ListName, readonly ListColumn[]> = {
     },
     counted('no_route', 'No route', 'How many of them no route leads to.', 'pages'),
     { ...ofPages('url'), label: 'Example', meaning: 'The first page of the group by address.' },
+  ],
+  changes: [
+    ...(Object.keys(changeFacts) as ChangeFactName[]).map(ofChanges),
+    ...comparedFacts.map(ofThen),
+    ...columnNames.map(ofPages),
+  ],
+  changed_links: [linkChange, ...linkColumns],
+  changed_edits: [
+    linkChange,
+    ofLinks('target'),
+    ofLinks('anchor'),
+    ofLinks('placement'),
+    pages,
+    links,
+    ofLinks('above'),
+    ofLinks('target_verdict'),
+    ofLinks('target_status'),
+    example,
   ],
 };
 

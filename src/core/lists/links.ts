@@ -30,7 +30,7 @@ function followedTest(snapshot: Snapshot): (link: number) => number {
 }
 
 /** Cells that tell of single links; `linkOf` gives the link that a row stands for. */
-function linkCells(
+export function linkCells(
   snapshot: Snapshot,
   linkOf: (row: number) => number,
 ): Record<Exclude<LinkFactName, 'external' | 'self' | 'relative'>, () => Cells> {

@@ -11,16 +11,18 @@ import { importColumn, importColumnName, numbersOfSource } from './importColumns
 import { cellsBy, numberCells } from './list';
 import type { Cells, List } from './list';
 
+/** The cells of a fact of pages. */
+export function factCells(snapshot: Snapshot, name: FactName): Cells {
+  // Put together for each row that is shown; nobody sorts by it.
+  if (!isColumnName(name)) return { key: (page) => page, value: (page) => verdictReason(snapshot, page) };
+  const column = snapshot.columns[name];
+  // The code 0 of a text stands for unknown.
+  const key = isText(column) ? (page: number) => column.codes[page] - 1 : (page: number) => column[page];
+  return { key, value: (page) => factAt(snapshot, name, page) };
+}
+
 /** The pages of a selection. A row is the number of a page. */
 export function pageList(snapshot: Snapshot, selected: Bits): List {
-  const cells = (name: FactName): Cells => {
-    // Put together for each row that is shown; nobody sorts by it.
-    if (!isColumnName(name)) return { key: (page) => page, value: (page) => verdictReason(snapshot, page) };
-    const column = snapshot.columns[name];
-    // The code 0 of a text stands for unknown.
-    const key = isText(column) ? (page: number) => column.codes[page] - 1 : (page: number) => column[page];
-    return { key, value: (page) => factAt(snapshot, name, page) };
-  };
   const rows = numbersOf(selected);
   const imported = importsBeside(snapshot).flatMap((source) =>
     numbersOfSource(source).map((number) => ({
@@ -37,7 +39,7 @@ export function pageList(snapshot: Snapshot, selected: Bits): List {
     bytes: rows.byteLength,
     cells: cellsBy(
       Object.fromEntries([
-        ...factNames.map((name) => [name, () => cells(name)] as const),
+        ...factNames.map((name) => [name, () => factCells(snapshot, name)] as const),
         ...imported.map(({ name, cells }) => [name, cells] as const),
       ]),
     ),

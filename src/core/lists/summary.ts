@@ -19,9 +19,11 @@ const RATIO_BOUNDS = [0, 0.1, 0.25, 0.5, 1, 2, 4, 8, 16, 64];
 
 /** Whether a selection can ask for a column of a list. */
 const isFilter = (list: ListName, column: string, asked?: string) =>
-  list === 'pages'
-    ? asked !== undefined || isColumnName(column)
-    : list !== 'groups' && Object.hasOwn(linkFacts, column);
+  list === 'changes'
+    ? isColumnName(column) || column === 'change' || column === 'changed_facts'
+    : list === 'pages'
+      ? asked !== undefined || isColumnName(column)
+      : list !== 'groups' && Object.hasOwn(linkFacts, column);
 
 /** Bounds of bins for whole numbers up to `most`: one each for few, powers of two for many. */
 function boundsFor(most: number): number[] {

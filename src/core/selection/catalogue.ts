@@ -1,5 +1,5 @@
 /** What a selection can ask: facts of pages, facts of links, and the words that stand for a comparison. */
-import { isColumnName, linkFacts, pageFacts, reaches, verdicts } from '../facts';
+import { changeFacts, isColumnName, linkFacts, pageClasses, pageFacts, reaches, verdicts } from '../facts';
 import type { Fact, LinkFact } from '../facts';
 import { linkKinds } from '../links';
 
@@ -20,9 +20,17 @@ const wordsFor = (fact: string, values: readonly string[]) =>
 export const pageCatalogue: Catalogue = {
   of: 'pages',
   // Messages are put together for readers: there is nothing in them that other facts do not say.
-  facts: Object.fromEntries(Object.entries<Fact>(pageFacts).filter(([name]) => isColumnName(name))),
+  facts: {
+    ...Object.fromEntries(Object.entries<Fact>(pageFacts).filter(([name]) => isColumnName(name))),
+    ...changeFacts,
+  },
   // A fact of the same name goes before: `noindex` is the fact.
-  words: new Map([...wordsFor('verdict', verdicts), ...wordsFor('reach', reaches)]),
+  words: new Map([
+    ...wordsFor('verdict', verdicts),
+    ...wordsFor('reach', reaches),
+    ...wordsFor('change', pageClasses),
+    ['new', { fact: 'change', value: 'added' }],
+  ]),
 };
 
 export const linkCatalogue: Catalogue = {

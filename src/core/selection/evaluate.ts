@@ -1,4 +1,6 @@
 import { sources } from '../facts';
+import { comparisonBeside } from '../compare';
+import type { ComparedSnapshot } from '../compare';
 import type { ColumnName } from '../facts';
 import { importsBeside } from '../imports';
 import { CLICK_KIND } from '../links';
@@ -22,42 +24,11 @@ import type { Bits } from './bits';
 import { pageCatalogue } from './catalogue';
 import type { Asked } from './catalogue';
 import { Fault } from './lexer';
+import { changeBits } from './changes';
+import { isAcross } from './parse';
 import type { Comparison, Selection, Step } from './parse';
 import { patternMatcher } from './pattern';
-
-/** The test that a comparison makes of a known value. `has`, `starts`, `ends` and `matches` do not regard case. */
-export function predicate(comparison: Comparison, value: string | number): (at: string | number) => boolean {
-  // Much quicker than texts in lower case, which would have to be made first.
-  const literal = String(value).replace(/[\\^$.*+?()[\]{}|/-]/g, '\\$&');
-  const test = (pattern: string) => {
-    const expression = new RegExp(pattern, 'i');
-    return (at: string | number) => expression.test(String(at));
-  };
-  switch (comparison) {
-    case '=':
-      return (at) => at === value;
-    case '!=':
-      return (at) => at !== value;
-    case '<':
-      return (at) => at < value;
-    case '<=':
-      return (at) => at <= value;
-    case '>':
-      return (at) => at > value;
-    case '>=':
-      return (at) => at >= value;
-    case 'has':
-      return test(literal);
-    case 'starts':
-      return test(`^${literal}`);
-    case 'ends':
-      return test(`${literal}$`);
-    case 'matches': {
-      const matcher = patternMatcher(String(value));
-      return (at) => matcher.test(String(at));
-    }
-  }
-}
+import { predicate } from './predicate';
 
 /** Joins what the parts of a selection hold; `leaf` answers for all that is no `and`, `or`, `not`. */
 export function combine(selection: Selection, size: number, leaf: (part: Selection) => Bits): Bits {
@@ -141,6 +112,7 @@ export function evaluate(snapshot: Snapshot, selection: Selection): Bits {
       return bitsOfValues(seen, (value) => (value & bit) !== 0);
     }
     if (part.op === 'imported') return importedBits(snapshot, part);
+    if (isAcross(part)) return acrossBits(snapshot, count, part);
     if (!('fact' in part)) throw new Error(`“${part.op}” is no test of pages.`);
     const asked = pageCatalogue.facts[part.fact];
     const column = columns[part.fact as ColumnName];
@@ -161,6 +133,26 @@ export function evaluate(snapshot: Snapshot, selection: Selection): Bits {
     const passes = isText(column) && searched(column, part.comparison, String(part.value));
     if (passes) return bitsOfCodes((column as TextColumn).codes, passes);
     return where(asked, column, predicate(part.comparison, part.value));
+  });
+}
+
+/** The pages that a test across crawls holds. @throws Fault when there is no earlier crawl */
+function acrossBits(snapshot: Snapshot, size: number, part: Selection): Bits {
+  const comparison = comparisonBeside(snapshot);
+  if (!comparison) throw new Fault('There is no earlier crawl to compare this one with.', 0, 0);
+  return changeBits(comparison, size, part, (of) => evaluate(comparison.old, of))!;
+}
+
+/**
+ * The rows of a comparison that a selection holds. Of a page that only the earlier crawl knows, all facts are unknown but
+ * those of its change, and what it was.
+ */
+export function evaluateRows(snapshot: ComparedSnapshot, selection: Selection): Bits {
+  const { rows } = snapshot.comparison;
+  return combine(selection, rows, (part) => {
+    if (isAcross(part)) return acrossBits(snapshot, rows, part);
+    const known = evaluate(snapshot, part);
+    return bitsWhere(rows, (row) => (row < snapshot.count ? hasBit(known, row) : part.op === 'unknown'));
   });
 }
 

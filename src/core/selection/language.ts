@@ -2,6 +2,6 @@
 export { linkCatalogue, pageCatalogue } from './catalogue';
 export { tokenize } from './lexer';
 export type { SelectionFault } from './lexer';
-export { asksForLinks, completeSelection, parseLinkSelection, parseSelection } from './parse';
+export { asksForEarlier, asksForLinks, completeSelection, parseLinkSelection, parseSelection } from './parse';
 export type { Completion, Offer } from './parse';
 export { narrowed, quote } from './print';

@@ -27,7 +27,7 @@ export class Fault extends Error {
   }
 }
 
-const pieces = /\s*(?:([A-Za-z_][A-Za-z0-9_-]*)|"((?:[^"\\]|\\.)*)"|(\d+(?:\.\d+)?)|(<=|>=|!=|=|<|>)|([(),.]))/y;
+const pieces = /\s*(?:([A-Za-z_][A-Za-z0-9_-]*)|"((?:[^"\\]|\\.)*)"|(-?\d+(?:\.\d+)?)|(<=|>=|!=|=|<|>)|([(),.]))/y;
 
 /** Splits a selection into tokens. Within a quoted text `\"` is a quote and `\\` a backslash. */
 export function tokenize(text: string): Token[] {

@@ -7,8 +7,9 @@ import { addressAt, sourcesOf } from '../snapshot';
 import type { Snapshot } from '../snapshot';
 import { bitsOfCodes, bitsWhere, hasBit } from './bits';
 import type { Bits } from './bits';
-import { combine, evaluate, predicate } from './evaluate';
+import { combine, evaluate } from './evaluate';
 import type { Selection } from './parse';
+import { predicate } from './predicate';
 
 /** How a fact of links is read: a code for each link, negative where unknown, and what the codes stand for. */
 type Reader =
@@ -74,8 +75,13 @@ function readersOf(snapshot: Snapshot): Record<Exclude<LinkFactName, 'faults'>, 
 /**
  * The links of a snapshot that a selection of links holds. Unknown compares false; `is unknown` finds it.
  * @param selection as `parseLinkSelection` gives it
+ * @param pagesOf the pages that a selection holds, for links of a crawl that is compared with a later one
  */
-export function evaluateLinks(snapshot: Snapshot, selection: Selection): Bits {
+export function evaluateLinks(
+  snapshot: Snapshot,
+  selection: Selection,
+  pagesOf: (selection: Selection) => Bits = (of) => evaluate(snapshot, of),
+): Bits {
   const { count, links } = snapshot;
   const size = links.target.length;
   const readers = readersOf(snapshot);
@@ -107,7 +113,7 @@ export function evaluateLinks(snapshot: Snapshot, selection: Selection): Bits {
 
   return combine(selection, size, (part) => {
     if (part.op === 'step') {
-      const pages = evaluate(snapshot, part.of);
+      const pages = pagesOf(part.of);
       if (part.step === 'to')
         return bitsWhere(size, (link) => links.target[link] < count && hasBit(pages, links.target[link]));
       const source = sourcesOf(snapshot);

@@ -1,4 +1,5 @@
-import { sources } from '../facts';
+import { comparedFacts, isChangeFact, isComparedFact, sources } from '../facts';
+import type { ComparedFact } from '../facts';
 import { importKinds, isDateColumn } from '../imports/source';
 import type { ImportKind } from '../imports/source';
 import { readW3cDate } from '../sitemap/dates';
@@ -34,6 +35,10 @@ export type Selection =
   | { op: 'seen'; source: string }
   /** What an imported source knows, or a number that it gives. */
   | { op: 'imported'; kind: ImportKind; name: string; at: number; length: number; number: ImportedNumber | null }
+  /** What the earlier crawl told of the page. */
+  | { op: 'was'; of: Selection }
+  /** A fact that is another than in the earlier crawl. */
+  | { op: 'differs'; differing: ComparedFact }
   | { op: 'step'; step: Step; of: Selection }
   | { op: 'within'; clicks: number; of: Selection };
 
@@ -80,7 +85,7 @@ function read(text: string, outer: Catalogue, offer: (offers: Offer[], fact?: st
 
   const number = (what: string): number => {
     if (peek().kind !== 'number') fail(`Expected ${what} here.`);
-    if (peek().value.replace('.', '').length > 15) fail('This number has too many digits.');
+    if (peek().value.replace(/[-.]/g, '').length > 15) fail('This number has too many digits.');
     return Number(take().value);
   };
 
@@ -189,10 +194,27 @@ function read(text: string, outer: Catalogue, offer: (offers: Offer[], fact?: st
     take();
     const token = peek();
     const clicks = number('a number of clicks');
-    if (!Number.isInteger(clicks) || clicks > MAX_CLICKS)
+    if (!Number.isInteger(clicks) || clicks < 0 || clicks > MAX_CLICKS)
       fail(`Expected a whole number of clicks up to ${MAX_CLICKS} here.`, token);
     expectWord('of');
     return { op: 'within', clicks, of: inner() };
+  };
+
+  /** `was (…)` and `changed(fact)`, which ask an earlier crawl. */
+  const across = (): Selection | null => {
+    if (isWord('was')) {
+      take();
+      return { op: 'was', of: inner() };
+    }
+    if (!isWord('changed') || tokens[next + 1].value !== '(') return null;
+    take();
+    take();
+    may('Fact that changed', ...comparedFacts);
+    const { value: differing } = peek();
+    if (!isComparedFact(differing)) return fail(`Expected a fact that is compared here: ${quoted(comparedFacts)}.`);
+    take();
+    expectSign(')');
+    return { op: 'differs', differing };
   };
 
   /** A date in quotes, as seconds since 1970. */
@@ -239,6 +261,7 @@ function read(text: string, outer: Catalogue, offer: (offers: Offer[], fact?: st
         'Step along links',
         ...(of === 'pages' ? ['linked from (', 'links to (', 'within 2 of (', 'only through ('] : ['from (', 'to (']),
       );
+      if (of === 'pages') may('Earlier crawl', 'was (', 'changed(');
       may('', 'not', '(');
     }
     const token = peek();
@@ -248,7 +271,7 @@ function read(text: string, outer: Catalogue, offer: (offers: Offer[], fact?: st
           ? `Expected a test here, such as ${of === 'pages' ? 'depth > 3' : 'kind = click'}.`
           : 'Expected a test here.',
       );
-    const taken = step();
+    const taken = step() ?? (of === 'pages' ? across() : null);
     if (taken) return taken;
     take();
     const word = token.value;
@@ -348,7 +371,7 @@ export interface Completion {
   offers: Offer[];
 }
 
-const MAX_OFFERS = 100;
+const MAX_OFFERS = 200;
 
 /**
  * What may stand at the cursor, for an editor.
@@ -379,18 +402,20 @@ export function completeSelection(
   return { from, offers: fitting.slice(0, MAX_OFFERS) };
 }
 
-/** Whether a selection of pages asks about links, and not only about facts. */
-export function asksForLinks(selection: Selection): boolean {
-  switch (selection.op) {
-    case 'step':
-    case 'within':
-      return true;
-    case 'and':
-    case 'or':
-      return asksForLinks(selection.left) || asksForLinks(selection.right);
-    case 'not':
-      return asksForLinks(selection.of);
-    default:
-      return false;
-  }
+/** Whether a part of a selection, or of what it is made of, passes a test. */
+function anyPart(selection: Selection, test: (part: Selection) => boolean): boolean {
+  if (test(selection)) return true;
+  if ('left' in selection) return anyPart(selection.left, test) || anyPart(selection.right, test);
+  return 'of' in selection && anyPart(selection.of, test);
 }
+
+/** Whether a selection of pages asks about links, and not only about facts. */
+export const asksForLinks = (selection: Selection): boolean =>
+  anyPart(selection, ({ op }) => op === 'step' || op === 'within');
+
+/** Whether a part of a selection can only be answered beside an earlier crawl. */
+export const isAcross = (part: Selection): boolean =>
+  part.op === 'was' || part.op === 'differs' || ('fact' in part && isChangeFact(part.fact));
+
+/** Whether a selection asks what an earlier crawl told. */
+export const asksForEarlier = (selection: Selection): boolean => anyPart(selection, isAcross);

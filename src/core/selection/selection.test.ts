@@ -16,8 +16,8 @@ import {
 } from '.';
 import type { Selection } from '.';
 import type { ColumnName } from '../facts';
-import { predicate } from './evaluate';
 import { patternMatcher } from './pattern';
+import { predicate } from './predicate';
 
 const snapshot = tinySite(
   {
@@ -339,6 +339,10 @@ function printSelection(selection: Selection): string {
         return `${part.fact} ${part.comparison} ${written(part.value)}`;
       case 'in':
         return `${part.fact} in (${part.values.map(written).join(', ')})`;
+      case 'was':
+        return `was (${print(part.of, 1)})`;
+      case 'differs':
+        return `changed(${part.differing})`;
       case 'step':
         return `${part.step} (${print(part.of, 1)})`;
       case 'within':

@@ -31,7 +31,7 @@ const withLinks = new Set(['phrases', 'outside', 'checks']);
 export const REPORT_PART = 'report';
 export const FINDINGS_PART = 'report.pages';
 /** Only an analysis reads these. */
-const unread = new Set([REPORT_PART, FINDINGS_PART, 'fingerprints', 'words.offsets', 'words.filters']);
+const unread = new Set([REPORT_PART, FINDINGS_PART, 'words.offsets', 'words.filters']);
 export const groupOfPart = (name: string): PartGroup | null =>
   unread.has(name) ? null : name.startsWith('links.') || withLinks.has(name) ? 'links' : 'facts';
 

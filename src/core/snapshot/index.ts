@@ -15,7 +15,7 @@ export {
   SnapshotVersionError,
 } from './encode';
 export type { PartGroup, SnapshotParts } from './encode';
-export { incomingOf, memoBytes, memoOf, sourcesOf } from './memo';
+export { incomingOf, MADE_OF, memoBytes, memoOf, sourcesOf } from './memo';
 export { addressAt, countPages, factAt, incomingLinks, numberAt, pageOf, pagesOfCodes, textAt } from './snapshot';
 export type {
   Base,

@@ -4,13 +4,17 @@ import type { Base, IncomingLinks } from './snapshot';
 type Made = WeakMap<object, { value: unknown }>;
 const memos: Made[] = [];
 
+/** Names the object whose place another takes that only adds to it: what is made of the one serves both. */
+export const MADE_OF = Symbol('made of');
+
 /** Keeps what is made of a base or snapshot as long as that is. */
 export function memoOf<T, B extends object = Base>(make: (base: B) => T): (base: B) => T {
   const made: Made = new WeakMap();
   memos.push(made);
   return (base) => {
-    let entry = made.get(base);
-    if (!entry) made.set(base, (entry = { value: make(base) }));
+    const key = (base as { [MADE_OF]?: object })[MADE_OF] ?? base;
+    let entry = made.get(key);
+    if (!entry) made.set(key, (entry = { value: make(base) }));
     return entry.value as T;
   };
 }

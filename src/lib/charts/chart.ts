@@ -7,8 +7,8 @@ interface Charted {
   resized?: (width: number) => void;
   /** Called when the theme has changed: colours are read anew. */
   themed: (name: string) => void;
-  /** Called with the place on the axis above which it was clicked, however high, and with what keys. */
-  clicked: (at: number, event: MouseEvent) => void;
+  /** Called with the place on the axis above which it was clicked, however high, and with what keys; charts without axes have none. */
+  clicked?: (at: number, event: MouseEvent) => void;
 }
 
 /** Puts a chart into a box and keeps it in shape. ECharts is loaded with the first of them. @returns what takes it away */
@@ -27,10 +27,11 @@ export function mountChart(box: HTMLElement, { ready, resized, themed, clicked }
     const made = chart;
     sizes.observe(box);
     resized?.(box.clientWidth);
-    made.getZr().on('click', ({ offsetX, offsetY, event }) => {
-      if (made.containPixel('grid', [offsetX, offsetY]))
-        clicked(Number(made.convertFromPixel({ xAxisIndex: 0 }, offsetX)), event as unknown as MouseEvent);
-    });
+    if (clicked)
+      made.getZr().on('click', ({ offsetX, offsetY, event }) => {
+        if (made.containPixel('grid', [offsetX, offsetY]))
+          clicked(Number(made.convertFromPixel({ xAxisIndex: 0 }, offsetX)), event as unknown as MouseEvent);
+      });
     ready(made);
   });
   return () => {

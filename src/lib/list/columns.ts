@@ -19,6 +19,10 @@ const defaults: Record<ListName, string> = {
   anchors: 'anchor:230p,target:240,links:64,pages:80,placements:140,faults:190,target_verdict:150,followed_links:80',
   hosts: 'host:260p,links:64,pages:80,targets:88,checked:80,failing:72,unfollowed:92,source:260',
   groups: 'value:260p,pages:72,indexable:88,median_depth:104,share:76,no_route:80,url:280',
+  changes:
+    'url:280p,change:84,changed_facts:190,was_verdict:140,verdict:140,share_change:104,depth_change:104,moved_to:220',
+  changed_links: 'change:84,source:240,target:240,anchor:170,placement:84,line:60,above:220',
+  changed_edits: 'change:84,pages:80,links:64,target:230,anchor:170,placement:84,above:240,source:220',
 };
 
 const NARROW = 44;
@@ -107,6 +111,9 @@ export const neededColumns = (list: ListName, columns: readonly ShownColumn[]): 
     anchors: ['source'],
     hosts: ['source'],
     groups: ['url'],
+    changes: ['url', 'title', 'change'],
+    changed_links: ['source', 'line', 'column', 'change'],
+    changed_edits: ['source', 'line', 'change'],
   };
   return [...new Set([...columns.map(({ name }) => name), ...always[list]])];
 };

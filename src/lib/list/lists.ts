@@ -10,6 +10,22 @@ export const listTabs: readonly { list: ListName; label: string }[] = [
   { list: 'hosts', label: 'Outside hosts' },
 ];
 
+/** The lists of the screen Change. */
+export const changeTabs: typeof listTabs = [
+  { list: 'changes', label: 'Pages' },
+  { list: 'changed_links', label: 'Links' },
+];
+
+/** Selections across crawls that are asked for often. */
+export const commonChanges: readonly { label: string; select: string }[] = [
+  { label: 'All that changed', select: 'not same' },
+  { label: 'No longer indexable', select: 'was (indexable) and not indexable' },
+  { label: 'Lost its route', select: 'was (reached) and not reached and not removed' },
+  { label: 'Deeper', select: 'depth_change > 0' },
+  { label: 'Lost half of its share', select: 'was (share > 1) and share_change < -0.5' },
+  { label: 'Title changed', select: 'changed(title)' },
+];
+
 /** Selections that are asked for often, in the words of the reader. */
 export const commonSelections = (over: 'pages' | 'links', reader: Reader): { label: string; select: string }[] =>
   over === 'pages'
@@ -28,7 +44,8 @@ export const commonSelections = (over: 'pages' | 'links', reader: Reader): { lab
         { label: 'Without words', select: 'faults has empty' },
       ];
 
-export const groupings = {
+export const groupings: Record<'pages' | 'links' | 'changed' | 'none', { value: string; label: string }[]> = {
+  none: [],
   pages: [
     { value: 'pages', label: 'each page' },
     { value: 'section', label: 'section' },
@@ -46,6 +63,10 @@ export const groupings = {
     { value: 'links', label: 'each link' },
     { value: 'edits', label: 'one edit' },
   ],
+  changed: [
+    { value: 'changed_links', label: 'each link' },
+    { value: 'changed_edits', label: 'one edit' },
+  ],
 };
 
 const nouns: Record<ListName, [one: string, many: string]> = {
@@ -55,6 +76,9 @@ const nouns: Record<ListName, [one: string, many: string]> = {
   anchors: ['anchor', 'anchors'],
   hosts: ['host', 'hosts'],
   groups: ['group', 'groups'],
+  changes: ['page', 'pages'],
+  changed_links: ['link', 'links'],
+  changed_edits: ['edit', 'edits'],
 };
 /** What the rows of a list are. */
 export const nounFor = (list: ListName, n: number) => nouns[list][n === 1 ? 0 : 1];

@@ -4,8 +4,9 @@
   import type { Snippet } from 'svelte';
   import { goto, invalidateAll } from '$app/navigation';
   import { page } from '$app/state';
-  import { listedOf } from '$core/lists/columns';
+  import { isListAcross, listedOf } from '$core/lists/columns';
   import type { ListRow, ListWindow } from '$core/lists';
+  import { listNames } from '$core/lists/columns';
   import type { ListName } from '$core/lists/columns';
   import { narrowed } from '$core/selection/language';
   import type { SelectionFault } from '$core/selection/language';
@@ -21,7 +22,7 @@
   import RowList from '../list/RowList.svelte';
   import { say } from './say.svelte';
   import SelectionBar from '../selection/SelectionBar.svelte';
-  import { commonSelections, groupings, listTabs, nounFor } from '../list/lists';
+  import { changeTabs, commonChanges, commonSelections, groupings, listTabs, nounFor } from '../list/lists';
   import { number } from './words';
   import { texts } from './texts';
 
@@ -59,15 +60,19 @@
   });
 
   function open({ select, cells }: ListRow) {
-    if (view.list === 'pages') return show({ page: cells.url as string, part: '', at: '' });
-    if (view.list === 'links')
+    if (view.list === 'pages' || view.list === 'changes')
+      return show({ page: cells.url as string, part: view.list === 'changes' ? 'history' : '', at: '' });
+    if (view.list === 'links' || (view.list === 'changed_links' && cells.change === 'added'))
       return show({ page: cells.source as string, part: 'source', at: `${cells.line}:${cells.column}` });
+    // The line of a link that is gone is one of the earlier source, which is shown beside the new one.
+    if (view.list === 'changed_links') return show({ page: cells.source as string, part: 'history', at: '' });
     // A group opens into what it is made of.
-    return show({ list: view.list === 'groups' ? 'pages' : 'links', select: narrowed(view.select, select) });
+    const list = view.list === 'groups' ? 'pages' : view.list === 'changed_edits' ? 'changed_links' : 'links';
+    return show({ list, select: narrowed(view.select, select) });
   }
   const isOpen = ({ cells }: ListRow) =>
     view.page !== '' &&
-    (view.list === 'pages'
+    (view.list === 'pages' || view.list === 'changes'
       ? cells.url === view.page
       : view.list === 'links' && cells.source === view.page && `${cells.line}:${cells.column}` === view.at);
 
@@ -92,7 +97,10 @@
     try {
       const only =
         what === 'addresses'
-          ? viewQuery(view, ['url', 'target', 'host', 'value'].slice(0, view.list === 'pages' ? 1 : 4))
+          ? viewQuery(
+              view,
+              ['url', 'target', 'host', 'value'].slice(0, view.list === 'pages' || view.list === 'changes' ? 1 : 4),
+            )
           : shown;
       const text = await rowsAs(what === 'csv' ? 'csv' : 'tsv', only);
       await navigator.clipboard.writeText(what === 'addresses' ? text.split('\r\n').slice(1).join('\n') : text);
@@ -118,7 +126,12 @@
     const typing = target instanceof Element && target.closest('input, dialog, [role=grid]');
     if (key === 'Escape' && view.page && (!typing || !picked)) void show({ page: '' });
   }
-  const common = $derived(commonSelections(over, view.reader));
+  const isAcross = $derived(isListAcross(view.list));
+  const common = $derived(
+    !isAcross ? commonSelections(over, view.reader) : view.list === 'changes' ? commonChanges : [],
+  );
+  const choices = $derived(groupings[view.list === 'changes' ? 'none' : isAcross ? 'changed' : over]);
+  const isListName = (value: string): value is ListName => (listNames as readonly string[]).includes(value);
   const toList = (list: ListName) => show({ list, select: carriedOver(view.list, list, view.select), page: '' });
 </script>
 
@@ -145,10 +158,11 @@
     </div>
     <div class="flex items-center gap-1.5 border-b border-base-300 px-2 py-1 text-xs">
       <div class="flex overflow-hidden rounded border border-base-300" role="group" aria-label={texts.listOf}>
-        {#each listTabs as { list, label } (list)}
+        {#each isAcross ? changeTabs : listTabs as { list, label } (list)}
           {@const here =
             list === view.list ||
             (list === 'links' && view.list === 'edits') ||
+            (list === 'changed_links' && view.list === 'changed_edits') ||
             (list === 'pages' && view.list === 'groups')}
           <button
             type="button"
@@ -158,20 +172,16 @@
           >
         {/each}
       </div>
-      {#if groupings[over].length && view.list !== 'anchors' && view.list !== 'hosts'}
+      {#if choices.length && view.list !== 'anchors' && view.list !== 'hosts'}
         <label class="quiet flex items-center gap-1 whitespace-nowrap"
           >{texts.by}
           <select
             class="rounded border border-base-300 bg-base-100 px-1 leading-6 text-base-content"
             value={view.list === 'groups' ? view.by : view.list}
             onchange={({ currentTarget: { value } }) =>
-              show(
-                value === 'links' || value === 'edits' || value === 'pages'
-                  ? { list: value, page: '' }
-                  : { list: 'groups', by: value, page: '' },
-              )}
+              show(isListName(value) ? { list: value, page: '' } : { list: 'groups', by: value, page: '' })}
           >
-            {#each groupings[over] as { value, label } (value)}<option {value}>{label}</option>{/each}
+            {#each choices as { value, label } (value)}<option {value}>{label}</option>{/each}
             {#if view.list === 'groups' && !groupings.pages.some(({ value }) => value === view.by)}<option
                 value={view.by}>{view.by.replaceAll('_', ' ')}</option
               >{/if}
@@ -218,7 +228,7 @@
           <button type="button" class={item} onclick={() => (void copy('csv'), close())}>{texts.copyAsCsv}</button>
           <a class={item} href="{base}/export?{shown}&format=csv" download onclick={close}>{texts.saveAsCsv}</a>
           <a class={item} href="{base}/export?{shown}&format=json" download onclick={close}>{texts.saveAsJson}</a>
-          {#if over === 'pages' && !data.fault && total > 0}
+          {#if over === 'pages' && !isAcross && !data.fault && total > 0}
             <a
               class={item}
               href="{base}/sitemap?select={encodeURIComponent(view.select)}"

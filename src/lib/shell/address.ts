@@ -1,7 +1,7 @@
 /** The state of a screen lives in the address of the browser, so that any state can be sent to a colleague. */
 import { readers } from '$core/reach/reach';
 import type { Reader } from '$core/reach/reach';
-import { listedOf, listNames } from '$core/lists/columns';
+import { isListAcross, listedOf, listNames } from '$core/lists/columns';
 import type { ListName } from '$core/lists/columns';
 
 export interface ScreenState {
@@ -23,13 +23,25 @@ export interface ScreenState {
   order: string;
   /** Which of the things that a picture shows is looked at more closely, such as a cluster or a file; '' for the first. */
   item: string;
+  /** The crawl that this one is compared with, by its number; '' for the one before. */
+  since: string;
+  /** How addresses of the earlier crawl become those of this one (src/core/compare/map.ts); '' for not at all. */
+  map: string;
+  /** What pairs pages beside their addresses, between commas. */
+  pair: string;
 }
+
+/** What belongs to the reader and not to a screen: it stays on the way to another one. */
+const kept = ['reader', 'since', 'map', 'pair'] as const;
 
 const oneOf = <T extends string>(values: readonly T[], value: string | null): T =>
   values.includes(value as T) ? (value as T) : values[0];
 
 /** What screens show when their address says nothing. */
-const beginnings: Record<string, Partial<ScreenState>> = { flow: { sort: 'share:desc' } };
+const beginnings: Record<string, Partial<ScreenState>> = {
+  flow: { sort: 'share:desc' },
+  change: { list: 'changes', select: 'not same', sort: 'cost:desc' },
+};
 
 const beginningOf = (pathname: string): ScreenState => ({
   list: 'pages',
@@ -44,12 +56,20 @@ const beginningOf = (pathname: string): ScreenState => ({
   sources: '',
   order: '',
   item: '',
+  since: '',
+  map: '',
+  pair: '',
   ...beginnings[pathname.slice(pathname.lastIndexOf('/') + 1)],
 });
 
 export function screenState(url: URL): ScreenState {
   const state = { ...beginningOf(url.pathname), ...Object.fromEntries(url.searchParams) } as ScreenState;
-  return { ...state, list: oneOf(listNames, state.list), reader: oneOf(readers, state.reader) };
+  const { list } = beginningOf(url.pathname);
+  return {
+    ...state,
+    list: listNames.includes(state.list) ? state.list : list,
+    reader: oneOf(readers, state.reader),
+  };
 }
 
 /**
@@ -63,7 +83,9 @@ export function withState(url: URL, changes: Partial<ScreenState>, pathname = ur
   const now = screenState(url);
   const beginning = beginningOf(pathname);
   const state: ScreenState = {
-    ...(pathname === url.pathname ? now : { ...beginning, reader: now.reader }),
+    ...(pathname === url.pathname
+      ? now
+      : { ...beginning, ...Object.fromEntries(kept.map((name) => [name, now[name]])) }),
     ...changes,
   };
   // A sort means nothing in another list, nor a selection where the other language is spoken.
@@ -76,16 +98,21 @@ export function withState(url: URL, changes: Partial<ScreenState>, pathname = ur
 }
 
 /** The query by which the rows of a state are asked for. */
-export function viewQuery({ list, select, sort, by }: ScreenState, columns: readonly string[]): string {
+export function viewQuery(
+  { list, select, sort, by, since, map, pair }: ScreenState,
+  columns: readonly string[],
+): string {
   const query = new URLSearchParams({ list, select, sort, columns: columns.join(',') });
   if (list === 'groups') query.set('by', by);
+  for (const [name, value] of Object.entries({ since, map, pair })) if (value) query.set(name, value);
   return query.toString();
 }
 
 /** What a selection becomes when another list is chosen. */
 export function carriedOver(from: ListName, to: ListName, select: string): string {
   if (listedOf(from) === listedOf(to)) return select;
-  if (listedOf(to) === 'pages') return '';
+  if (listedOf(to) === 'pages') return to === 'changes' ? 'not same' : '';
+  if (isListAcross(to)) return select.trim() && select !== 'not same' ? `from (${select.trim()})` : '';
   const about = to === 'hosts' ? 'kind = click and external' : 'kind = click';
   return select.trim() ? `${about} and from (${select.trim()})` : about;
 }

@@ -40,6 +40,14 @@ const rulesPictures = [
   { picture: 'answers', label: 'Answer sheet' },
 ];
 
+const changePictures = [
+  { picture: '', label: 'Then and now' },
+  { picture: 'pages', label: 'Pages' },
+  { picture: 'links', label: 'Links' },
+  { picture: 'findings', label: 'Findings' },
+  { picture: 'timeline', label: 'Timeline' },
+];
+
 /** The questions that are built, in the order of their keys. */
 export const questions: readonly Question[] = [
   { path: 'overview', name: 'Overview', question: 'The site at a glance', pictures: [] },
@@ -47,6 +55,7 @@ export const questions: readonly Question[] = [
   { path: 'roll-call', name: 'Roll call', question: 'Do the sources agree?', pictures: rollCallPictures },
   { path: 'rules', name: 'Rules', question: 'What may be indexed?', pictures: rulesPictures },
   { path: 'flow', name: 'Flow', question: 'Where does share go?', pictures: flowPictures },
+  { path: 'change', name: 'Change', question: 'What moved since?', pictures: changePictures },
 ];
 
 /** The pictures of a question. */

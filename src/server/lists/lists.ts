@@ -4,19 +4,38 @@ import { isColumnName } from '$core/facts';
 import type { ColumnName } from '$core/facts';
 import {
   anchorList,
+  changedEditList,
+  changedLinkList,
+  changeList,
   columnOf,
   editList,
   hostList,
+  isListAcross,
   linkList,
+  listColumns,
   listedOf,
+  numberCells,
   orderRows,
   pageGroups,
   pageList,
   summaryOf,
 } from '$core/lists';
 import type { Bin, List, ListName, ListWindow } from '$core/lists';
-import { evaluate, evaluateLinks, Fault, noBits, numbersOf, parseLinkSelection, parseSelection } from '$core/selection';
-import type { Bits, SelectionFault } from '$core/selection';
+import { comparisonBeside } from '$core/compare';
+import type { ComparedSnapshot, Comparison } from '$core/compare';
+import {
+  evaluate,
+  evaluateLinks,
+  evaluateRows,
+  Fault,
+  hasBit,
+  noBits,
+  numbersOf,
+  parseLinkSelection,
+  parseSelection,
+  setBit,
+} from '$core/selection';
+import type { Bits, Selection, SelectionFault } from '$core/selection';
 import { isText } from '$core/snapshot';
 import type { Snapshot } from '$core/snapshot';
 import { cacheOf } from './cache';
@@ -39,26 +58,51 @@ interface Selected {
   fault: SelectionFault | null;
 }
 
-function answer(snapshot: Snapshot, over: 'pages' | 'links', text: string): Selected {
-  const parsed = over === 'pages' ? parseSelection(text) : parseLinkSelection(text);
-  const nothing = (fault: SelectionFault) => ({
-    bits: noBits(over === 'pages' ? snapshot.count : snapshot.links.target.length),
-    fault,
-  });
+/** What a selection is answered over: the pages or links of a snapshot, or those of the two crawls that it compares. */
+type Over = 'pages' | 'links' | 'pages of both' | 'links then';
+
+const sizeOf: Record<Over, (snapshot: Snapshot) => number> = {
+  pages: ({ count }) => count,
+  links: ({ links }) => links.target.length,
+  'pages of both': (snapshot) => comparisonBeside(snapshot)?.rows ?? 0,
+  'links then': (snapshot) => comparisonBeside(snapshot)?.old.links.target.length ?? 0,
+};
+
+/** The pages of the earlier crawl whose rows a selection holds. */
+function pagesThen(snapshot: ComparedSnapshot, { after, removed, fresh, old }: Comparison) {
+  const rowOf = Int32Array.from(after);
+  removed.forEach((page, i) => (rowOf[page] = fresh.count + i));
+  return (selection: Selection): Bits => {
+    const rows = evaluateRows(snapshot, selection);
+    const pages = noBits(old.count);
+    rowOf.forEach((row, page) => hasBit(rows, row) && setBit(pages, page));
+    return pages;
+  };
+}
+
+function evaluated(snapshot: Snapshot, over: Over, selection: Selection): Bits {
+  if (over === 'pages') return evaluate(snapshot, selection);
+  if (over === 'links') return evaluateLinks(snapshot, selection);
+  const comparison = comparisonBeside(snapshot);
+  if (!comparison) throw new Fault('There is no earlier crawl to compare this one with.', 0, 0);
+  const compared = snapshot as ComparedSnapshot;
+  if (over === 'pages of both') return evaluateRows(compared, selection);
+  return evaluateLinks(comparison.old, selection, pagesThen(compared, comparison));
+}
+
+function answer(snapshot: Snapshot, over: Over, text: string): Selected {
+  const parsed = over === 'pages' || over === 'pages of both' ? parseSelection(text) : parseLinkSelection(text);
+  const nothing = (fault: SelectionFault) => ({ bits: noBits(sizeOf[over](snapshot)), fault });
   if (!parsed.ok) return nothing(parsed.fault);
   try {
-    const { selection } = parsed;
-    return {
-      bits: over === 'pages' ? evaluate(snapshot, selection) : evaluateLinks(snapshot, selection),
-      fault: null,
-    };
+    return { bits: evaluated(snapshot, over, parsed.selection), fault: null };
   } catch (error) {
     if (!(error instanceof Fault)) throw error;
     return nothing({ message: error.message, at: 0, length: text.length });
   }
 }
 
-function select(snapshot: Snapshot, over: 'pages' | 'links', text: string): Selected {
+function select(snapshot: Snapshot, over: Over, text: string): Selected {
   const cache = cacheOf(snapshot);
   const key = `selection\n${over}\n${text}`;
   const known = cache.get(key);
@@ -80,13 +124,27 @@ export function selectLinks(snapshot: Snapshot, text: string): { links: Bits; fa
   return { links: bits, fault };
 }
 
+const noList = (name: ListName): List => ({
+  columns: listColumns[name],
+  rows: new Uint32Array(0),
+  bytes: 0,
+  cells: () => numberCells([]),
+  selectOf: () => '',
+});
+
 /** The list that a view asks for. */
 export function listOf(snapshot: Snapshot, view: Omit<ListView, 'sort'>): { list: List; fault: SelectionFault | null } {
   const cache = cacheOf(snapshot);
   const key = `list\n${view.list}\n${view.list === 'groups' ? view.by : ''}\n${view.select}`;
   const known = cache.get(key);
   if (known && 'list' in known) return known;
-  const { bits, fault } = select(snapshot, listedOf(view.list), view.select);
+  const { bits, fault } = select(
+    snapshot,
+    view.list === 'changes' ? 'pages of both' : listedOf(view.list),
+    view.select,
+  );
+  const compared = snapshot as ComparedSnapshot;
+  const then = () => select(snapshot, 'links then', view.select).bits;
   const make: Record<ListName, () => List> = {
     pages: () => pageList(snapshot, bits),
     groups: () => pageGroups(snapshot, bits, view.by),
@@ -94,8 +152,15 @@ export function listOf(snapshot: Snapshot, view: Omit<ListView, 'sort'>): { list
     edits: () => editList(snapshot, numbersOf(bits)),
     anchors: () => anchorList(snapshot, numbersOf(bits)),
     hosts: () => hostList(snapshot, numbersOf(bits)),
+    changes: () => changeList(compared, bits),
+    changed_links: () => changedLinkList(compared, bits, then()),
+    changed_edits: () => changedEditList(compared, bits, then()),
   };
-  const found = { list: make[view.list](), fault };
+  // Without an earlier crawl there is nothing in the lists of both.
+  const isMissing = isListAcross(view.list) && !comparisonBeside(snapshot);
+  const found = isMissing
+    ? { list: noList(view.list), fault: fault ?? { message: 'There is no earlier crawl.', at: 0, length: 0 } }
+    : { list: make[view.list](), fault };
   cache.set(key, found);
   return found;
 }

@@ -33,6 +33,11 @@ interface Open {
   pageFindings?: Promise<PageFindings>;
 }
 
+/** What else is kept with a snapshot, such as its comparison to another, and how many bytes that takes. */
+const beside = new WeakMap<SnapshotWithImports, () => number>();
+export const keepBeside = (snapshot: SnapshotWithImports, bytes: () => number): void =>
+  void beside.set(snapshot, bytes);
+
 /** The least recently used first. */
 const open = new Map<string, Open>();
 const MAX_OPEN_BYTES = 768 << 20;
@@ -75,7 +80,7 @@ function openEntry(db: Database, crawlId: number, key: string): Open {
     return (decoded = withImports(snapshot, imports));
   };
   return {
-    bytes: () => read + (decoded ? memoBytes(decoded) + listBytes(decoded) : 0),
+    bytes: () => read + (decoded ? memoBytes(decoded) + listBytes(decoded) + (beside.get(decoded)?.() ?? 0) : 0),
     snapshot: load().catch((error) => {
       open.delete(key);
       throw error;

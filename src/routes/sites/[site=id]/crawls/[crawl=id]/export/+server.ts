@@ -4,8 +4,8 @@ import type { TableFormat } from '$core/formats';
 import { readNumbers } from '$core/numbers';
 import type { Numbers } from '$core/numbers';
 import { orderedRows } from '$server/index';
-import { crawlWithSnapshot, siteOf } from '../../../../../crawl';
-import { readableList, viewOf } from '../../../../../view';
+import { siteOf } from '../../../../../crawl';
+import { crawlForView, readableList, viewOf } from '../../../../../view';
 import type { RequestHandler } from './$types';
 import { answers } from '../../../../../texts';
 
@@ -29,8 +29,8 @@ function streamed(texts: Generator<string>): ReadableStream<Uint8Array> {
 async function answer(locals: App.Locals, query: URLSearchParams, picked: Numbers | null) {
   const format = (query.get('format') ?? 'csv') as TableFormat;
   if (!tableFormats.includes(format)) error(400, answers.tableFormats(tableFormats));
-  const { view, columns, need } = viewOf(query);
-  const { crawl, snapshot } = await crawlWithSnapshot(locals, need);
+  const { view, columns } = viewOf(query);
+  const { crawl, snapshot } = await crawlForView(locals, view, query);
   const list = readableList(snapshot, view);
   const rows = orderedRows(snapshot, view);
   const pieces = listAs(format, list, picked ? rows.filter((id) => picked.has(id)) : rows, columns);

@@ -5,8 +5,7 @@ import { addressAt } from '$core/snapshot';
 import { familiesOf } from '$core/traps';
 import { crawlPath } from '$lib/shell/routes';
 import { getCrawl, orderedRows, recrawl, selectPages, trapsOf } from '$server/index';
-import { crawlWithSnapshot, needOf } from '../../../../../crawl';
-import { readableList } from '../../../../../view';
+import { crawlForView, readableList } from '../../../../../view';
 import { listScreen } from '../../../../../screen';
 import type { Actions, PageServerLoad } from './$types';
 
@@ -33,10 +32,10 @@ export const load: PageServerLoad = async (event) => {
 
 export const actions: Actions = {
   /** Fetches what is selected again, in a crawl of its own; the rest is carried over. */
-  again: async ({ locals, request }) => {
+  again: async ({ locals, request, url }) => {
     const select = String((await request.formData()).get('select') ?? '');
-    const { db, crawl, snapshot } = await crawlWithSnapshot(locals, needOf(select));
     const view = { list: 'pages', select, sort: '', by: 'section' } as const;
+    const { db, crawl, snapshot } = await crawlForView(locals, view, url.searchParams);
     readableList(snapshot, view);
     const pages = orderedRows(snapshot, view);
     const addresses = Array.from(pages, (page) => addressAt(snapshot, page));

@@ -1,8 +1,7 @@
 import { error, json } from '@sveltejs/kit';
 import { z } from 'zod';
 import { listOf, listWindow } from '$server/index';
-import { crawlWithSnapshot } from '../../../../../crawl';
-import { viewOf } from '../../../../../view';
+import { crawlForView, viewOf } from '../../../../../view';
 import type { RequestHandler } from './$types';
 
 const window = z.object({
@@ -14,8 +13,8 @@ const window = z.object({
 export const GET: RequestHandler = async ({ locals, url }) => {
   const asked = window.safeParse(Object.fromEntries(url.searchParams));
   if (!asked.success) error(400, asked.error.issues[0].message);
-  const { view, columns, need } = viewOf(url.searchParams);
-  const { snapshot } = await crawlWithSnapshot(locals, need);
+  const { view, columns } = viewOf(url.searchParams);
+  const { snapshot } = await crawlForView(locals, view, url.searchParams);
   const { from, size } = asked.data;
   const { fault } = listOf(snapshot, view);
   return json({ ...listWindow(snapshot, view, columns, from, size), fault }, { status: fault ? 400 : 200 });

@@ -1,0 +1,79 @@
+/** Facts of change, one entry a row of a comparison. */
+import { comparedFacts } from '../facts';
+import type { ChangeFactName } from '../facts';
+import { fingerprintDistance } from '../html/content';
+import { memoOf } from '../snapshot';
+import type { Snapshot } from '../snapshot';
+import { costOf } from './pages';
+import type { Comparison } from './pages';
+import { addressAfter, addressBefore, freshPageOf, movedTo, oldPageOf } from './pair';
+
+/** Numbers, choices and sets as numbers, NaN where unknown; texts with null where there is none. */
+export type ChangeColumn = { numbers: Float64Array } | { texts: (string | null)[] };
+
+const BITS = 64;
+const changedBits = (1 << comparedFacts.length) - 1;
+
+function numbers(comparison: Comparison, of: (was: number, is: number, row: number) => number): ChangeColumn {
+  const column = new Float64Array(comparison.rows);
+  for (let row = 0; row < column.length; row++)
+    column[row] = of(oldPageOf(comparison, row), freshPageOf(comparison, row), row);
+  return { numbers: column };
+}
+
+/** How a number has changed; unknown where it is so in one of the crawls. */
+function difference(comparison: Comparison, fact: 'depth' | 'links_in' | 'links_out' | 'word_count'): ChangeColumn {
+  const [before, after] = [comparison.old.columns[fact], comparison.fresh.columns[fact]];
+  return numbers(comparison, (was, is) =>
+    was < 0 || is < 0 || before[was] < 0 || after[is] < 0 ? NaN : after[is] - before[was],
+  );
+}
+
+function shareChange(comparison: Comparison): ChangeColumn {
+  const share = ({ columns }: Snapshot, page: number) => (page < 0 ? -1 : columns.share[page]);
+  return numbers(comparison, (was, is) => {
+    const [before, after] = [share(comparison.old, was), share(comparison.fresh, is)];
+    return before < 0 && after < 0 ? NaN : Math.max(0, after) - Math.max(0, before);
+  });
+}
+
+function likeness(comparison: Comparison): ChangeColumn {
+  const [before, after] = [comparison.old.fingerprints, comparison.fresh.fingerprints];
+  const at = (prints: Uint32Array, page: number): [number, number] => [prints[2 * page], prints[2 * page + 1]];
+  const isKnown = ([a, b]: [number, number]) => a !== 0 || b !== 0;
+  return numbers(comparison, (was, is) => {
+    if (was < 0 || is < 0) return NaN;
+    const [then, now] = [at(before, was), at(after, is)];
+    return isKnown(then) && isKnown(now) ? 1 - fingerprintDistance(then, now) / BITS : NaN;
+  });
+}
+
+const texts = (comparison: Comparison, of: (row: number) => string | null): ChangeColumn => ({
+  texts: Array.from({ length: comparison.rows }, (_, row) => of(row)),
+});
+
+const makers: Record<ChangeFactName, (comparison: Comparison) => ChangeColumn> = {
+  change: (comparison) => ({ numbers: Float64Array.from(comparison.change) }),
+  changed_facts: (comparison) => ({ numbers: Float64Array.from(comparison.changed, (bits) => bits & changedBits) }),
+  cost: (comparison) => ({
+    numbers: Float64Array.from({ length: comparison.rows }, (_, row) => costOf(comparison, row)),
+  }),
+  moved_to: (comparison) => texts(comparison, (row) => movedTo(comparison, row)),
+  was_url: (comparison) =>
+    texts(comparison, (row) => {
+      const was = addressBefore(comparison, row);
+      return was === addressAfter(comparison, row) ? null : was;
+    }),
+  share_change: shareChange,
+  depth_change: (comparison) => difference(comparison, 'depth'),
+  links_in_change: (comparison) => difference(comparison, 'links_in'),
+  links_out_change: (comparison) => difference(comparison, 'links_out'),
+  word_count_change: (comparison) => difference(comparison, 'word_count'),
+  content_likeness: likeness,
+};
+
+const kept = memoOf<Partial<Record<ChangeFactName, ChangeColumn>>, Comparison>(() => ({}));
+
+/** A fact of change, made when it is first asked for and kept as long as the comparison. */
+export const changeColumn = (comparison: Comparison, name: ChangeFactName): ChangeColumn =>
+  (kept(comparison)[name] ??= makers[name](comparison));

@@ -1,0 +1,163 @@
+/** Which page of one crawl is which of another. */
+import { addressAt, textAt } from '../snapshot';
+import type { Columns, Snapshot, TextColumn } from '../snapshot';
+import { sameAddress } from './pairing';
+import type { AddressMap, PairedBy } from './pairing';
+
+export interface PairOptions {
+  /** Applied to the addresses of both crawls. */
+  map?: AddressMap;
+  /**
+   * `canonical`: a page that only one crawl knows is that which its canonical names; `redirect`: a page that redirects now is
+   * the one that it leads to.
+   */
+  by?: readonly PairedBy[];
+}
+
+export interface Pairing {
+  old: Snapshot;
+  fresh: Snapshot;
+  map: AddressMap;
+  /** For each page of the new crawl the page that it was, for each of the old one the page that it is; −1 for none. */
+  before: Int32Array;
+  after: Int32Array;
+  /** For each page of the old crawl the page of the new one at the same address; −1 for none. */
+  sameAt: Int32Array;
+  /** Pages of the old crawl that the new one lacks, ascending. */
+  removed: Int32Array;
+  /** The pages of the new crawl, and then those that are removed: what lists of both have as their rows. */
+  rows: number;
+}
+
+/** For each code of a text column that of the same text in another one; −1 where the other lacks it. Unknown is unknown. */
+export function codesIn(from: TextColumn, to: TextColumn, map: AddressMap = sameAddress): Int32Array {
+  const codes = new Int32Array(from.values.length).fill(-1);
+  codes[0] = 0;
+  if (map !== sameAddress) {
+    const known = new Map<string, number>();
+    for (let code = to.values.length - 1; code > 0; code--) known.set(map(to.values[code]), code);
+    for (let code = 1; code < codes.length; code++) codes[code] = known.get(map(from.values[code])) ?? -1;
+    return codes;
+  }
+  // Both are in order, so one pass over them is enough.
+  for (let code = 1, other = 1; code < codes.length && other < to.values.length; code++) {
+    const text = from.values[code];
+    while (other < to.values.length && to.values[other] < text) other++;
+    if (to.values[other] === text) codes[code] = other;
+  }
+  return codes;
+}
+
+/** For each code of the addresses of a crawl its page; −1 for none. */
+function pageOfCode({ count, columns: { url } }: { count: number; columns: Columns<'url'> }): Int32Array {
+  const pages = new Int32Array(url.values.length).fill(-1);
+  for (let page = 0; page < count; page++) pages[url.codes[page]] = page;
+  return pages;
+}
+
+function pagesAtSameAddress(old: Snapshot, fresh: Snapshot, map: AddressMap): Int32Array {
+  const codes = codesIn(old.columns.url, fresh.columns.url, map);
+  const pages = pageOfCode(fresh);
+  return Int32Array.from({ length: old.count }, (_, page) => {
+    const code = codes[old.columns.url.codes[page]];
+    return code < 0 ? -1 : pages[code];
+  });
+}
+
+/** The page of each content that exactly one of some pages has; −2 where several do. By code. */
+function pageOfContent(
+  { columns: { html, status, content_hash } }: Snapshot,
+  isFree: (page: number) => boolean,
+): Int32Array {
+  const pages = new Int32Array(content_hash.values.length).fill(-1);
+  content_hash.codes.forEach((code, page) => {
+    if (code && html[page] === 1 && status[page] === 200 && isFree(page)) pages[code] = pages[code] === -1 ? page : -2;
+  });
+  return pages;
+}
+
+/** Pairs the pages of two crawls: by address, as is asked for, and then by content that only one page had and one has. */
+export function pairPages(old: Snapshot, fresh: Snapshot, { map = sameAddress, by = [] }: PairOptions = {}): Pairing {
+  const sameAt = pagesAtSameAddress(old, fresh, map);
+  const before = new Int32Array(fresh.count).fill(-1);
+  const after = new Int32Array(old.count).fill(-1);
+  const pair = (was: number, is: number) => {
+    after[was] = is;
+    before[is] = was;
+  };
+  // Of two addresses that are mapped to the same one, the first stands for it.
+  sameAt.forEach((is, was) => {
+    if (is >= 0 && before[is] < 0) pair(was, is);
+  });
+  if (by.includes('redirect')) {
+    const ends = fresh.columns.redirect_end;
+    const pages = pageOfCode(fresh);
+    const codes = codesIn(ends, fresh.columns.url);
+    for (let page = 0; page < fresh.count; page++) {
+      const code = ends.codes[page] ? codes[ends.codes[page]] : -1;
+      const end = code < 0 ? -1 : pages[code];
+      const was = before[page];
+      if (end < 0 || end === page || was < 0 || before[end] >= 0) continue;
+      before[page] = -1;
+      pair(was, end);
+    }
+  }
+  if (by.includes('canonical')) {
+    const named = (from: Snapshot, to: Snapshot, isFree: (page: number) => boolean, pairWith: typeof pair) => {
+      const codes = codesIn(from.columns.canonical, to.columns.url, map);
+      const pages = pageOfCode(to);
+      for (let page = 0; page < from.count; page++) {
+        const code = isFree(page) ? codes[from.columns.canonical.codes[page]] : 0;
+        if (code > 0 && pages[code] >= 0) pairWith(page, pages[code]);
+      }
+    };
+    named(
+      fresh,
+      old,
+      (page) => before[page] < 0,
+      (is, was) => after[was] < 0 && pair(was, is),
+    );
+    named(
+      old,
+      fresh,
+      (page) => after[page] < 0,
+      (was, is) => before[is] < 0 && pair(was, is),
+    );
+  }
+  const left = pageOfContent(old, (page) => after[page] < 0);
+  const come = pageOfContent(fresh, (page) => before[page] < 0);
+  codesIn(old.columns.content_hash, fresh.columns.content_hash).forEach((code, was) => {
+    if (code > 0 && left[was] >= 0 && come[code] >= 0) pair(left[was], come[code]);
+  });
+  const removed = Int32Array.from(Array.from(after.keys()).filter((page) => after[page] < 0));
+  return { old, fresh, map, before, after, sameAt, removed, rows: fresh.count + removed.length };
+}
+
+/** The page of the old crawl that a row of a comparison was; −1 when there is none. */
+export const oldPageOf = ({ before, removed, fresh: { count } }: Pairing, row: number): number =>
+  row < count ? before[row] : removed[row - count];
+
+/** The page of the new crawl that a row of a comparison is; −1 when it is removed. */
+export const freshPageOf = ({ fresh: { count } }: Pairing, row: number): number => (row < count ? row : -1);
+
+/** The address that a row had, in the form in which both crawls are compared; null when it is new. */
+export function addressBefore(pairing: Pairing, row: number): string | null {
+  const page = oldPageOf(pairing, row);
+  return page < 0 ? null : pairing.map(addressAt(pairing.old, page));
+}
+
+/** The address that a row has, in the same form; null when it is removed. */
+export function addressAfter(pairing: Pairing, row: number): string | null {
+  const page = freshPageOf(pairing, row);
+  return page < 0 ? null : pairing.map(addressAt(pairing.fresh, page));
+}
+
+/** Where the page of a row that has moved is now; null when it has not, or leads off the site. */
+export function movedTo(pairing: Pairing, row: number): string | null {
+  const page = freshPageOf(pairing, row);
+  if (page < 0) return null;
+  const [was, is] = [addressBefore(pairing, row), addressAfter(pairing, row)];
+  if (was !== null && was !== is) return is;
+  const end = textAt(pairing.fresh, 'redirect_end', page);
+  return end && pairing.map(end);
+}

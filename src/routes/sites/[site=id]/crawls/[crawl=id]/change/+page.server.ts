@@ -1,0 +1,106 @@
+import { changeAnswer, changeCounts, changeFlow, flowCategories } from '$core/answers';
+import type { FlowCategory } from '$core/answers';
+import { compareSettings, linkChangesOf } from '$core/compare';
+import { compareFindings, findings } from '$core/findings';
+import { listedOf } from '$core/lists';
+import { settingsSchema } from '$core/settings';
+import type { CrawlSettings } from '$core/settings';
+import { moment } from '$lib/shell/words';
+import { crawlSettings, earlierCrawls, listWindow, siteNames } from '$server/index';
+import type { CrawlState } from '$server/index';
+import { crawlWithEarlier } from '../../../../../crawl';
+import { listScreen } from '../../../../../screen';
+import { comparisonOf } from '../../../../../view';
+import type { PageServerLoad } from './$types';
+
+/** Edits that are told in words; the list has all of them. */
+const MOST_EDITS = 8;
+
+/** The crawls that can be chosen, by site: this one first. */
+async function choices(db: Parameters<typeof earlierCrawls>[0], crawl: CrawlState) {
+  const [crawls, sites] = await Promise.all([earlierCrawls(db), siteNames(db)]);
+  return sites
+    .map(({ id, name, start }) => ({
+      id,
+      name: name ?? new URL(start).host,
+      crawls: crawls
+        .filter(({ siteId, id: other }) => siteId === id && other !== crawl.id)
+        .map((one) => ({ id: one.id, at: one.at, known: one.counts?.known ?? null })),
+    }))
+    .filter(({ crawls }) => crawls.length > 0)
+    .sort((a, b) => Number(b.id === crawl.siteId) - Number(a.id === crawl.siteId));
+}
+
+/** How a finding is selected among the pages of both crawls. */
+function findingSelects(id: string, settings: CrawlSettings) {
+  const finding = findings.find((one) => one.id === id)!;
+  if (finding.over !== 'pages') return null;
+  const select = `(${finding.select(settings.thresholds)})`;
+  return {
+    new: `${select} and not was ${select}`,
+    solved: `was ${select} and not ${select} and status >= 200 and status < 300`,
+    remaining: `${select} and was ${select}`,
+    gone: `was ${select} and not ${select} and not (status >= 200 and status < 300)`,
+  };
+}
+
+export const load: PageServerLoad = async (event) => {
+  const { db, crawl, state, list } = await listScreen(event);
+  const { picture } = state;
+  const needsLinks = picture === 'links' || picture === 'findings' || listedOf(state.list) === 'links';
+  const call = comparisonOf(event.url.searchParams);
+  const { snapshot, earlier } = await crawlWithEarlier(event.locals, needsLinks ? 'links' : 'facts', call);
+  const sites = await choices(db, crawl);
+  if (!earlier || !('comparison' in snapshot)) return { list, sites, compared: null };
+  const { comparison } = snapshot;
+  const [then, now] = await Promise.all(
+    [earlier, crawl].map(async ({ id }) => settingsSchema.parse(await crawlSettings(db, id))),
+  );
+  const category = (flowCategories as readonly string[]).includes(state.order)
+    ? (state.order as FlowCategory)
+    : 'verdict';
+  const changes = () => compareFindings(comparison, [then, now]);
+  const ofPages = (id: string) => findings.find((one) => one.id === id)!.over === 'pages';
+  const named = (id: string) => findings.find((one) => one.id === id)!.name;
+  const known = picture === '' && category === 'finding' ? changes().filter(({ finding }) => ofPages(finding)) : [];
+  const finding = known.some((one) => one.finding === state.item) ? state.item : (known[0]?.finding ?? '');
+  const { added, removed, edits } =
+    picture === 'links' ? linkChangesOf(comparison) : { added: [], removed: [], edits: 0 };
+  const editView = { list: 'changed_edits', select: '', sort: '', by: 'section' } as const;
+  return {
+    list,
+    sites,
+    compared: {
+      earlier: { id: earlier.id, siteId: earlier.siteId, at: earlier.startedAt, limited: earlier.limited },
+      answer: changeAnswer(snapshot, `crawl ${earlier.id} of ${moment(earlier.startedAt)}`),
+      counts: changeCounts(comparison),
+      settings: compareSettings(then, now),
+      limits: { then: then.limit, now: now.limit },
+      flow:
+        picture === ''
+          ? {
+              category,
+              ...changeFlow(comparison, category, finding, now.thresholds),
+              finding,
+              findings: known.map((one) => ({ id: one.finding, name: named(one.finding) })),
+            }
+          : null,
+      links:
+        picture === 'links'
+          ? {
+              added: added.length,
+              removed: removed.length,
+              edits,
+              first: listWindow(snapshot, editView, ['change', 'placement', 'target', 'anchor', 'pages'], 0, MOST_EDITS)
+                .rows,
+            }
+          : null,
+      findings:
+        picture === 'findings'
+          ? changes()
+              .map((one) => ({ ...one, name: named(one.finding), selects: findingSelects(one.finding, now) }))
+              .sort((a, b) => b.new - a.new || b.solved + b.gone - a.solved - a.gone || b.remaining - a.remaining)
+          : null,
+    },
+  };
+};

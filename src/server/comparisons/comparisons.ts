@@ -1,0 +1,94 @@
+/** Two open crawls side by side. */
+import { and, desc, eq, inArray, isNotNull, isNull, lt } from 'drizzle-orm';
+import { addressMap, comparePages, withComparison } from '$core/compare';
+import type { ComparedSnapshot, MapRule, PairedBy } from '$core/compare';
+import type { SnapshotWithImports } from '$core/imports';
+import { memoBytes } from '$core/snapshot';
+import type { PartGroup } from '$core/snapshot';
+import { crawlState } from '../crawls';
+import type { CrawlState } from '../crawls';
+import type { Database } from '../database';
+import { crawl } from '../database/schema';
+import { listBytes } from '../lists/cache';
+import { keepBeside, openSnapshot } from '../snapshots';
+
+export interface ComparisonCall {
+  /** The earlier crawl, of this site or another; null for the one before. */
+  since: number | null;
+  map: readonly MapRule[];
+  by: readonly PairedBy[];
+}
+
+export interface OpenComparison {
+  earlier: CrawlState;
+  snapshot: SnapshotWithImports & ComparedSnapshot;
+}
+
+const canBeCompared = and(
+  isNull(crawl.deletedAt),
+  isNotNull(crawl.analysedAt),
+  inArray(crawl.state, ['done', 'stopped']),
+);
+
+/** The crawl of a site that ended before another one; null when there is none. */
+export async function previousCrawl(
+  db: Database,
+  { id, siteId }: Pick<CrawlState, 'id' | 'siteId'>,
+): Promise<CrawlState | null> {
+  const [row] = await db
+    .select({ id: crawl.id })
+    .from(crawl)
+    .where(and(eq(crawl.siteId, siteId), lt(crawl.id, id), canBeCompared))
+    .orderBy(desc(crawl.id))
+    .limit(1);
+  return row ? ((await crawlState(db, row.id)) ?? null) : null;
+}
+
+/** The crawls that one can be compared with, of all sites, newest first. */
+export const earlierCrawls = (db: Database, limit = 200) =>
+  db
+    .select({ id: crawl.id, siteId: crawl.siteId, at: crawl.startedAt, counts: crawl.counts })
+    .from(crawl)
+    .where(canBeCompared)
+    .orderBy(desc(crawl.id))
+    .limit(limit);
+
+/** Comparisons that are kept with the snapshot of a crawl, at most. */
+const MOST_KEPT = 2;
+type Kept = { key: string; old: SnapshotWithImports; snapshot: SnapshotWithImports & ComparedSnapshot };
+const kept = new WeakMap<SnapshotWithImports, Kept[]>();
+
+/** What the arrays of a comparison take, besides what has been made of it. */
+const BYTES_A_ROW = 16;
+const bytesOf = ({ snapshot }: Kept) =>
+  BYTES_A_ROW * snapshot.comparison.rows + memoBytes(snapshot.comparison) + listBytes(snapshot);
+
+/**
+ * The snapshot of a crawl with an earlier one beside it; null when there is no earlier one, or one of them has no snapshot.
+ * @param need whether the links of both are asked for
+ * @throws SnapshotVersionError when one of them was written by another version of the program
+ */
+export async function openComparison(
+  db: Database,
+  row: CrawlState,
+  { since, map, by }: ComparisonCall,
+  need: PartGroup,
+): Promise<OpenComparison | null> {
+  // Whoever goes from one crawl to the next takes the earlier one along, until it is that one itself.
+  const isPrevious = since === null || since === row.id;
+  const earlier = isPrevious ? await previousCrawl(db, row) : ((await crawlState(db, since)) ?? null);
+  if (!earlier || earlier.deletedAt) return null;
+  const [old, fresh] = [await openSnapshot(db, earlier, need), await openSnapshot(db, row, need)];
+  if (!old || !fresh) return null;
+  const known = kept.get(fresh) ?? [];
+  const key = JSON.stringify([earlier.id, map, by]);
+  let found = known.find((one) => one.key === key && one.old === old);
+  if (!found) {
+    const comparison = comparePages(old, fresh, { map: addressMap(map), by });
+    found = { key, old, snapshot: withComparison(fresh, comparison) };
+  }
+  const others = known.filter((one) => one !== found && one.key !== key);
+  kept.set(fresh, [found, ...others].slice(0, MOST_KEPT));
+  keepBeside(fresh, () => (kept.get(fresh) ?? []).reduce((sum, one) => sum + bytesOf(one), 0));
+  return { earlier, snapshot: found.snapshot };
+}

@@ -1,0 +1,2 @@
+export { earlierCrawls, openComparison, previousCrawl } from './comparisons';
+export type { ComparisonCall, OpenComparison } from './comparisons';
