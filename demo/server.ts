@@ -15,8 +15,13 @@ interface Certificate {
 }
 type AnswerOf = (host: string, secure: boolean, path: string) => DemoAnswer;
 
-/** Serves the demo website. @param port 0 for any */
-export const serveDemo = (port: number, certificate: Certificate) => serveByHost(port, certificate, demoAnswer);
+/**
+ * Serves the demo website.
+ * @param port 0 for any
+ * @param isLater whether it is answered as it is some weeks later
+ */
+export const serveDemo = (port: number, certificate: Certificate, isLater: () => boolean = () => false) =>
+  serveByHost(port, certificate, (host, secure, path) => demoAnswer(host, secure, path, isLater()));
 
 /**
  * Serves websites by host name, http and https on one port of the loopback interface.

@@ -35,5 +35,31 @@ describe('the demo website', () => {
   });
 });
 
+describe('some weeks later', () => {
+  const later = (path: string) => demoAnswer('www.larkfield.example', true, path, true);
+  it.each([
+    ['/events/night-of-the-bells', 404],
+    ['/collections/liveries/cream', 200],
+    ['/stories/the-blue-lamps', 200],
+    ['/learn/worksheets', 301],
+    ['/discover/worksheets', 200],
+    ['/promo/spring', 301],
+    ['/archive/letters-1931', 404],
+    ['/shop/?colour=red&sort=price', 200],
+  ])('%s answers %i', (path, status) => expect(later(path).status).toBe(status));
+  it('has lost a link of its footer, on every page', () => {
+    for (const path of ['/', '/visit/', '/shop/', '/events/2026/12/', '/discover/worksheets'])
+      expect(later(path).body).not.toContain('href="/press/"');
+    expect(get('/visit/').body).toContain('href="/press/"');
+  });
+  it('has moved a section, whose pages link to where they are now', () => {
+    const { body } = later('/discover/');
+    expect(body).toContain('href="/discover/worksheets"');
+    expect(body).toContain(`rel="canonical" href="https://www.larkfield.example/discover/"`);
+    expect(later('/').body).toContain('<a href="/learn/">Learn</a>');
+  });
+  it('has other titles', () => expect(later('/collections/stops/quay').body).toContain('<h1>Quay tram stop</h1>'));
+});
+
 it('says which line of a content file is wrong', () =>
   expect(() => readTable('# a | b\none | two\nthree', ['a', 'b'])).toThrow(/“three”/));

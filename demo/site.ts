@@ -5,6 +5,7 @@
 import { gzipSync } from 'node:zlib';
 import { archive, campaigns, events, french, learn, press, shop, stories, vehicles, visit } from './content';
 import { calendarPage } from './calendar';
+import { laterAnswer } from './later';
 import { shopPage } from './shop';
 import { escapeHtml, link, list, ORIGIN, paragraphs, render } from './template';
 import type { Sheet } from './template';
@@ -467,11 +468,16 @@ let fixed: Map<string, DemoAnswer> | null = null;
  * Answers a request to one of the museum's hosts.
  * @param host host name without port
  * @param target path and query
+ * @param isLater whether as the website is some weeks later
  */
-export function demoAnswer(host: string, secure: boolean, target: string): DemoAnswer {
+export function demoAnswer(host: string, secure: boolean, target: string, isLater = false): DemoAnswer {
   if (host === 'staging.larkfield.example')
     return html(render({ path: target, title: 'Press kit (test)', main: paragraphs('Nobody should see this.') }));
   if (host === 'larkfield.example' || !secure) return redirect(ORIGIN + target);
+  return isLater ? laterAnswer(target, museumAnswer) : museumAnswer(target);
+}
+
+function museumAnswer(target: string): DemoAnswer {
   fixed ??= fixedAnswers();
   const url = new URL(target, ORIGIN);
   const answer = fixed.get(url.pathname + url.search);

@@ -8,6 +8,7 @@ export const answers = {
   unknownPage: 'This crawl does not know the page.',
   unknownPageToGoWithout: 'This crawl does not know the page to go without.',
   noSource: 'The source of this page is not stored: it answered with no HTML, or was too large.',
+  tooDifferent: 'The two have next to nothing in common: open the source of each.',
   tableFormats: (formats: readonly string[]) => `A list is written as ${formats.join(', ')}.`,
   pickedRows: 'Picked rows are named by numbers and ranges of numbers, as in 1,4-9.',
   wholeNumber: (field: string) => `To resume the crawl, enter whole numbers only: ${field} is not one.`,

@@ -21,6 +21,11 @@ export const demoSettings = (port: number): CrawlSettings =>
     acceptCertificates: true,
   });
 
+const folderOf = () => join(process.env.EDGEMAP_DATA ?? '.data', 'demo');
+
+/** From now on the demo website is as it is some weeks later. */
+export const ageDemo = (folder = folderOf()): Promise<void> => writeFile(join(folder, 'later'), '');
+
 const WAIT_MS = 20_000;
 const LOOK_MS = 200;
 
@@ -36,7 +41,7 @@ const answers = (port: number) =>
  * @returns the port on which it listens
  * @throws OperatorError when it does not start
  */
-export async function wakeDemo(folder = join(process.env.EDGEMAP_DATA ?? '.data', 'demo')): Promise<number> {
+export async function wakeDemo(folder = folderOf()): Promise<number> {
   await mkdir(folder, { recursive: true });
   await writeFile(join(folder, 'wanted'), '');
   for (const began = Date.now(); Date.now() - began < WAIT_MS; await sleep(LOOK_MS)) {

@@ -12,7 +12,7 @@ export {
   retryOutage,
 } from './database';
 export type { Database } from './database';
-export { DEMO_START, demoSettings, wakeDemo } from './demo';
+export { ageDemo, DEMO_START, demoSettings, wakeDemo } from './demo';
 export { diskTrouble } from './disk';
 export * from './hosts';
 export {

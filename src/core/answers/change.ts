@@ -7,7 +7,7 @@ import { findings } from '../findings';
 import type { Thresholds } from '../findings';
 import { thousands } from '../numbers';
 import { evaluate, hasBit, parseSelection, quote } from '../selection';
-import { isText, memoOf } from '../snapshot';
+import { isText, memoOf, pagesOfCodes } from '../snapshot';
 import type { Snapshot } from '../snapshot';
 import type { FlowCategory } from './flowCategories';
 import { plural } from './pieces';
@@ -182,6 +182,31 @@ export interface ChangeCounts {
   won: number;
   routesLost: number;
   routesWon: number;
+  /** Changed pages of which only what links to them and what they link to differs. */
+  linksOnly: number;
+  /** New pages to which pages that have moved lead. */
+  arrived: number;
+}
+
+/** What changes with a link on other pages, or with one of a template. */
+const ofLinks = ['links_in', 'links_out', 'share'] as const satisfies ComparedFact[];
+const otherBits = comparedFacts.reduce(
+  (bits, fact, i) => ((ofLinks as readonly string[]).includes(fact) ? bits : bits | (1 << i)),
+  0,
+);
+const CHANGED = pageClasses.indexOf('changed');
+const MOVED = pageClasses.indexOf('moved');
+
+/** New pages to which pages that have moved lead. */
+function arrivedPages({ fresh, change }: Comparison): number {
+  const ends = fresh.columns.redirect_end;
+  const pages = pagesOfCodes(fresh, ends);
+  const arrived = new Set<number>();
+  for (let page = 0; page < fresh.count; page++) {
+    const end = change[page] === MOVED && ends.codes[page] ? pages[ends.codes[page]] : -1;
+    if (end >= 0 && change[end] === ADDED) arrived.add(end);
+  }
+  return arrived.size;
 }
 
 const INDEXABLE = verdicts.indexOf('indexable');
@@ -191,9 +216,10 @@ const REACHED = reaches.indexOf('reached');
 export const changeCounts = memoOf((comparison: Comparison): ChangeCounts => {
   const { old, fresh } = comparison;
   const facts = comparedFacts.map(() => 0);
-  const counts = { lost: 0, won: 0, routesLost: 0, routesWon: 0 };
+  const counts = { lost: 0, won: 0, routesLost: 0, routesWon: 0, linksOnly: 0 };
   for (let row = 0; row < comparison.rows; row++) {
     for (let bits = comparison.changed[row]; bits !== 0; bits &= bits - 1) facts[31 - Math.clz32(bits & -bits)]++;
+    if (comparison.change[row] === CHANGED && !(comparison.changed[row] & otherBits)) counts.linksOnly++;
     const [was, is] = [oldPageOf(comparison, row), freshPageOf(comparison, row)];
     const has = ({ columns }: Snapshot, page: number, fact: 'verdict' | 'reach', value: number) =>
       page >= 0 && columns[fact][page] === value;
@@ -207,6 +233,7 @@ export const changeCounts = memoOf((comparison: Comparison): ChangeCounts => {
   }
   return {
     classes: classCounts(comparison),
+    arrived: arrivedPages(comparison),
     facts: comparedFacts.map((fact, i) => ({ fact, pages: facts[i] })).filter(({ pages }) => pages > 0),
     ...counts,
   };
@@ -218,6 +245,10 @@ export const changeSelections = {
   won: 'indexable and not was (indexable)',
   routesLost: 'was (reached) and not reached and not removed',
   routesWon: 'reached and was (not reached)',
+  linksOnly: `changed and not (${comparedFacts
+    .filter((fact) => !(ofLinks as readonly string[]).includes(fact))
+    .map((fact) => `changed(${fact})`)
+    .join(' or ')})`,
 } as const;
 
 /**
@@ -225,7 +256,7 @@ export const changeSelections = {
  * @param since how the earlier crawl is named, as in `crawl 12 of 3 Oct`
  */
 export function changeAnswer({ comparison }: ComparedSnapshot, since: string): AnswerPiece[] {
-  const { classes, lost, won, routesLost, facts } = changeCounts(comparison);
+  const { classes, lost, won, routesLost, linksOnly, facts } = changeCounts(comparison);
   const told: [PageClass, one: string, many: string][] = [
     ['added', 'page is new', 'pages are new'],
     ['removed', 'is no longer known', 'are no longer known'],
@@ -249,6 +280,12 @@ export function changeAnswer({ comparison }: ComparedSnapshot, since: string): A
       ...((change === 'gone' || change === 'removed') && { tone: 'lost' as const }),
     });
     pieces.push({ text: ` ${noun}${plural(n, one, many)}` });
+    if (change === 'changed' && linksOnly)
+      pieces.push(
+        { text: ', ' },
+        { text: linksOnly === n ? 'all' : thousands(linksOnly), select: changeSelections.linksOnly },
+        { text: ' of them only in their links' },
+      );
   });
   pieces.push({ text: '. ' });
   if (lost || won) {

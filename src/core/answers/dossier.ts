@@ -47,25 +47,11 @@ export interface Dossier {
   endsAt: string | null;
 }
 
-/** A page as one crawl found it. */
-export interface PageThen {
-  crawl: number;
-  at: Date;
-  verdict: Verdict;
-  status: number | null;
-  title: string | null;
-  wordCount: number | null;
-  /** Whether its content is that of the crawl before; null when that is not known. */
-  same: boolean | null;
-}
-
 /** What is stored of one page beside the snapshot. */
 export interface PageDetails {
   /** The head of its answer, a line a field. */
   headers: string | null;
   hasSource: boolean;
-  /** The newest crawl first. */
-  history: PageThen[];
 }
 
 /** One link of a page, and what is wrong with it. */

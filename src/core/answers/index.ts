@@ -4,16 +4,7 @@ export { flowCategories } from './flowCategories';
 export type { FlowCategory } from './flowCategories';
 export { notCrawled, originCounts, overviewAnswer, sectionCounts, sourceCounts, verdictMakeUp } from './answers';
 export { dossierOf, indexSteps, routeOf, routeWithout } from './dossier';
-export type {
-  Dossier,
-  DossierLink,
-  DossierStep,
-  PageDossier,
-  PageDetails,
-  PageThen,
-  RouteStep,
-  SharePart,
-} from './dossier';
+export type { Dossier, DossierLink, DossierStep, PageDossier, PageDetails, RouteStep, SharePart } from './dossier';
 export { flowAnswer, richAs, shareCurve } from './flow';
 export type { ShareCurve } from './flow';
 export type { AnswerPiece } from './pieces';

@@ -1,9 +1,9 @@
 /** Facts of change, one entry a row of a comparison. */
 import { comparedFacts } from '../facts';
 import type { ChangeFactName } from '../facts';
-import { fingerprintDistance } from '../html/content';
 import { memoOf } from '../snapshot';
 import type { Snapshot } from '../snapshot';
+import { likenessOf } from './likeness';
 import { costOf } from './pages';
 import type { Comparison } from './pages';
 import { addressAfter, addressBefore, freshPageOf, movedTo, oldPageOf } from './pair';
@@ -11,7 +11,6 @@ import { addressAfter, addressBefore, freshPageOf, movedTo, oldPageOf } from './
 /** Numbers, choices and sets as numbers, NaN where unknown; texts with null where there is none. */
 export type ChangeColumn = { numbers: Float64Array } | { texts: (string | null)[] };
 
-const BITS = 64;
 const changedBits = (1 << comparedFacts.length) - 1;
 
 function numbers(comparison: Comparison, of: (was: number, is: number, row: number) => number): ChangeColumn {
@@ -37,17 +36,6 @@ function shareChange(comparison: Comparison): ChangeColumn {
   });
 }
 
-function likeness(comparison: Comparison): ChangeColumn {
-  const [before, after] = [comparison.old.fingerprints, comparison.fresh.fingerprints];
-  const at = (prints: Uint32Array, page: number): [number, number] => [prints[2 * page], prints[2 * page + 1]];
-  const isKnown = ([a, b]: [number, number]) => a !== 0 || b !== 0;
-  return numbers(comparison, (was, is) => {
-    if (was < 0 || is < 0) return NaN;
-    const [then, now] = [at(before, was), at(after, is)];
-    return isKnown(then) && isKnown(now) ? 1 - fingerprintDistance(then, now) / BITS : NaN;
-  });
-}
-
 const texts = (comparison: Comparison, of: (row: number) => string | null): ChangeColumn => ({
   texts: Array.from({ length: comparison.rows }, (_, row) => of(row)),
 });
@@ -69,7 +57,8 @@ const makers: Record<ChangeFactName, (comparison: Comparison) => ChangeColumn> =
   links_in_change: (comparison) => difference(comparison, 'links_in'),
   links_out_change: (comparison) => difference(comparison, 'links_out'),
   word_count_change: (comparison) => difference(comparison, 'word_count'),
-  content_likeness: likeness,
+  content_likeness: (comparison) =>
+    numbers(comparison, (was, is) => likenessOf(comparison.old, comparison.fresh, was, is)),
 };
 
 const kept = memoOf<Partial<Record<ChangeFactName, ChangeColumn>>, Comparison>(() => ({}));

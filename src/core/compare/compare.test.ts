@@ -24,6 +24,8 @@ import {
 import type { Comparison, PairOptions } from '.';
 
 type Site = Record<string, TinyPage>;
+/** A page whose main content has some fingerprint. */
+const text = (print: number): TinyPage => ({ fingerprint: Buffer.from([0, 0, 0, 1, 0, 0, 0, print]), wordCount: 40 });
 const missing: TinyPage = { status: 404, html: false };
 const redirect = (to: string): TinyPage => ({ status: 301, html: false, redirectTo: tiny(to) });
 const pathOf = (address: string | null) => (address === null ? null : new URL(address).pathname);
@@ -51,7 +53,7 @@ describe('what became of a page', () => {
     '/lost': {},
     '/back': missing,
     '/old': {},
-    '/here': { contentHash: 'c1' },
+    '/here': { ...text(7), title: 'Buses' },
   };
   const now: Site = {
     '/': { links: ['/a'] },
@@ -59,7 +61,7 @@ describe('what became of a page', () => {
     '/lost': missing,
     '/back': {},
     '/old': redirect('/a'),
-    '/there': { contentHash: 'c1' },
+    '/there': { ...text(7), title: 'Buses' },
     '/fresh': {},
   };
   it('is one class each', () =>
@@ -116,7 +118,8 @@ describe('what became of a page', () => {
   const page: fc.Arbitrary<TinyPage> = fc.oneof(
     fc.record({
       title: fc.constantFrom('A', 'B'),
-      contentHash: fc.constantFrom('c1', 'c2', 'c3', 'c4'),
+      fingerprint: fc.constantFrom(1, 2, 3, 4).map((print) => text(print).fingerprint!),
+      wordCount: fc.constant(40),
       links: fc.constantFrom<string[]>([], ['/'], ['/a', '/b']),
     }),
     fc.constantFrom(missing, redirect('/'), { status: 503, html: false }),

@@ -2,6 +2,8 @@ export { comparisonBeside, withComparison } from './beside';
 export type { ComparedSnapshot } from './beside';
 export { changeColumn } from './columns';
 export type { ChangeColumn } from './columns';
+export { compareLines, folded } from './lines';
+export type { ComparedLine, Fold } from './lines';
 export { commonNumbersOf, compareLinks, linkChangesOf } from './links';
 export type { LinkChanges } from './links';
 export { addressMap, pairings, readMapRules, sameAddress } from './pairing';

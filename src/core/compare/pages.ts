@@ -1,8 +1,9 @@
 /** What became of each page from one crawl to another. */
 import { comparedFacts, pageClasses, verdicts } from '../facts';
-import type { ColumnName, ComparedFact, PageClass } from '../facts';
+import type { ComparedFact, PageClass } from '../facts';
 import { factAt, isText } from '../snapshot';
 import type { FactValue, Snapshot } from '../snapshot';
+import { contentDiffers, likenessOf } from './likeness';
 import { codesIn, freshPageOf, oldPageOf, pairPages } from './pair';
 import type { PairOptions, Pairing } from './pair';
 import { sameAddress } from './pairing';
@@ -26,6 +27,7 @@ function sharesDiffer(before: number, after: number): boolean {
 
 /** A test whether a fact of a page of the old crawl and of one of the new one differ. */
 function differsIn({ old, fresh, map }: Pairing, fact: ComparedFact): (was: number, is: number) => boolean {
+  if (fact === 'content') return (was, is) => contentDiffers(old, fresh, was, is);
   const [before, after] = [old.columns[fact], fresh.columns[fact]];
   if (isText(before) && isText(after)) {
     const same = codesIn(before, after, fact === 'canonical' ? map : sameAddress);
@@ -83,20 +85,26 @@ export function classCounts({ change }: Pick<Comparison, 'change'>): Record<Page
   return Object.fromEntries(pageClasses.map((name, i) => [name, counts[i]])) as Record<PageClass, number>;
 }
 
-/** A compared fact of a row, then and now; null where it is unknown or there is no such page. */
+/**
+ * A compared fact of a row, then and now; null where it is unknown or there is no such page. Of the content it is told how
+ * much it is like what it was, which is 1.
+ */
 export function factsOf(
   comparison: Comparison,
-  fact: ColumnName,
+  fact: ComparedFact,
   row: number,
 ): { before: FactValue; after: FactValue } {
+  const { old, fresh } = comparison;
+  const [was, is] = [oldPageOf(comparison, row), freshPageOf(comparison, row)];
+  if (fact === 'content') {
+    const likeness = likenessOf(old, fresh, was, is);
+    return Number.isNaN(likeness) ? { before: null, after: null } : { before: 1, after: likeness };
+  }
   const at = (snapshot: Snapshot, page: number) => {
     const value = page < 0 ? null : factAt(snapshot, fact, page);
     return fact === 'canonical' && typeof value === 'string' ? comparison.map(value) : value;
   };
-  return {
-    before: at(comparison.old, oldPageOf(comparison, row)),
-    after: at(comparison.fresh, freshPageOf(comparison, row)),
-  };
+  return { before: at(old, was), after: at(fresh, is) };
 }
 
 /** What a change of a row is worth: the larger of the shares that its page had and has. */

@@ -1,6 +1,7 @@
 /** Which page of one crawl is which of another. */
 import { addressAt, textAt } from '../snapshot';
 import type { Columns, Snapshot, TextColumn } from '../snapshot';
+import { contentKey } from './likeness';
 import { sameAddress } from './pairing';
 import type { AddressMap, PairedBy } from './pairing';
 
@@ -64,15 +65,18 @@ function pagesAtSameAddress(old: Snapshot, fresh: Snapshot, map: AddressMap): In
   });
 }
 
-/** The page of each content that exactly one of some pages has; −2 where several do. By code. */
-function pageOfContent(
-  { columns: { html, status, content_hash } }: Snapshot,
-  isFree: (page: number) => boolean,
-): Int32Array {
-  const pages = new Int32Array(content_hash.values.length).fill(-1);
-  content_hash.codes.forEach((code, page) => {
-    if (code && html[page] === 1 && status[page] === 200 && isFree(page)) pages[code] = pages[code] === -1 ? page : -2;
-  });
+/** The page of each content that exactly one of some pages has, by its key. */
+function pagesByContent(snapshot: Snapshot, isFree: (page: number) => boolean): Map<string, number> {
+  const pages = new Map<string, number>();
+  const several = new Set<string>();
+  const { html, status } = snapshot.columns;
+  for (let page = 0; page < snapshot.count; page++) {
+    const key = html[page] === 1 && status[page] === 200 && isFree(page) ? contentKey(snapshot, page) : null;
+    if (key === null) continue;
+    if (pages.has(key)) several.add(key);
+    pages.set(key, page);
+  }
+  for (const key of several) pages.delete(key);
   return pages;
 }
 
@@ -124,11 +128,11 @@ export function pairPages(old: Snapshot, fresh: Snapshot, { map = sameAddress, b
       (was, is) => before[is] < 0 && pair(was, is),
     );
   }
-  const left = pageOfContent(old, (page) => after[page] < 0);
-  const come = pageOfContent(fresh, (page) => before[page] < 0);
-  codesIn(old.columns.content_hash, fresh.columns.content_hash).forEach((code, was) => {
-    if (code > 0 && left[was] >= 0 && come[code] >= 0) pair(left[was], come[code]);
-  });
+  const come = pagesByContent(fresh, (page) => before[page] < 0);
+  for (const [key, was] of pagesByContent(old, (page) => after[page] < 0)) {
+    const is = come.get(key);
+    if (is !== undefined) pair(was, is);
+  }
   const removed = Int32Array.from(Array.from(after.keys()).filter((page) => after[page] < 0));
   return { old, fresh, map, before, after, sameAt, removed, rows: fresh.count + removed.length };
 }

@@ -3,22 +3,30 @@ import { pageFacts } from './pages';
 import type { ColumnName, Fact } from './pages';
 import { pageClasses } from './values';
 
-/** The facts whose changes are told. */
-export const comparedFacts = [
+/** The facts of pages whose changes are told. */
+export const comparedColumns = [
   ...(['status', 'verdict', 'canonical', 'title', 'h1', 'depth', 'reach', 'share'] as const),
-  ...(['links_in', 'links_out', 'word_count', 'content_hash'] as const),
+  ...(['links_in', 'links_out', 'word_count'] as const),
 ] satisfies ColumnName[];
+export type ComparedColumn = (typeof comparedColumns)[number];
+
+/** What is compared of pages: their facts, and the text of their main content by its fingerprint. */
+export const comparedFacts = [...comparedColumns, 'content'] as const;
 export type ComparedFact = (typeof comparedFacts)[number];
 
 export const isComparedFact = (name: string): name is ComparedFact =>
   (comparedFacts as readonly string[]).includes(name);
 
 /** A fact of change: it comes of a comparison, and of nothing else. */
-export type ChangeFact = Omit<Fact, 'from' | 'csv' | 'limit'>;
+export type ChangeFact = Omit<Fact, 'from' | 'csv' | 'limit' | 'as'> & {
+  /** `difference`: shown with its sign. */
+  as?: Fact['as'] | 'difference';
+};
 
 const difference = (label: string, of: 'depth' | 'links_in' | 'links_out' | 'word_count'): ChangeFact => ({
   type: 'number',
   unit: pageFacts[of].unit,
+  as: 'difference',
   label,
   meaning: `${pageFacts[of].label} now less what it was; negative when it has become less.`,
   sort: 'high',
@@ -63,6 +71,7 @@ export const changeFacts = {
   share_change: {
     type: 'ratio',
     unit: '×',
+    as: 'difference',
     label: 'Share change',
     meaning: 'Share now less what it was, in multiples of an even split; what only one crawl knows had, or has, none.',
     sort: 'low',

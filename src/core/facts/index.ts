@@ -1,5 +1,5 @@
-export { changeFacts, comparedFacts, isChangeFact, isComparedFact } from './changes';
-export type { ChangeFact, ChangeFactName, ComparedFact } from './changes';
+export { changeFacts, comparedColumns, comparedFacts, isChangeFact, isComparedFact } from './changes';
+export type { ChangeFact, ChangeFactName, ComparedColumn, ComparedFact } from './changes';
 export { linkFacts } from './links';
 export type { LinkFact, LinkFactName } from './links';
 export {

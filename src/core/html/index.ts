@@ -11,3 +11,4 @@ export { relationOf } from './resources';
 export type { SourcePart } from './highlight';
 export { sourceLines } from './source';
 export type { Place, SourceLine, SourceWindow } from './source';
+export { sourceText, textBlocks } from './text';

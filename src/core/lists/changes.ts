@@ -1,7 +1,7 @@
 /** Lists of what two crawls know together: their pages, and the links that came and went. */
 import { changeColumn, freshPageOf, linkChangesOf, oldPageOf } from '../compare';
 import type { ComparedSnapshot, Comparison } from '../compare';
-import { changeFacts, columnNames, comparedFacts } from '../facts';
+import { changeFacts, columnNames, comparedColumns } from '../facts';
 import type { ChangeFact, ChangeFactName } from '../facts';
 import { placements } from '../links';
 import { hasBit, numbersOf } from '../selection';
@@ -70,7 +70,7 @@ export function changeList(snapshot: ComparedSnapshot, selected: Bits): List {
         value: (row) => (row < snapshot.count ? urls.value(row) : addressAt(old, oldPageOf(comparison, row))),
       }),
       ...Object.fromEntries(
-        comparedFacts.map((fact) => [
+        comparedColumns.map((fact) => [
           thenColumn(fact),
           () => cellsThrough(factCells(old, fact), (row) => oldPageOf(comparison, row)),
         ]),

@@ -1,6 +1,6 @@
 /** The columns of the lists: of pages, of links, and of what either is grouped into. */
-import { changeFacts, columnNames, comparedFacts, factNames, linkFacts, pageFacts } from '../facts';
-import type { ChangeFact, ChangeFactName, ComparedFact, Fact, LinkFact } from '../facts';
+import { changeFacts, columnNames, comparedColumns, factNames, linkFacts, pageFacts } from '../facts';
+import type { ChangeFact, ChangeFactName, ComparedColumn, Fact, LinkFact } from '../facts';
 import { placements } from '../links';
 import type { ListColumn } from './column';
 import { importColumn } from './importColumns';
@@ -41,8 +41,8 @@ const ofChanges = (name: ChangeFactName): ListColumn => {
 };
 
 /** A compared fact as the earlier crawl tells it. */
-export const thenColumn = (fact: ComparedFact) => `was_${fact}` as const;
-const ofThen = (fact: ComparedFact): ListColumn => {
+export const thenColumn = (fact: ComparedColumn) => `was_${fact}` as const;
+const ofThen = (fact: ComparedColumn): ListColumn => {
   const column = ofPages(fact);
   return {
     ...column,
@@ -157,7 +157,7 @@ export const listColumns: Record<ListName, readonly ListColumn[]> = {
   ],
   changes: [
     ...(Object.keys(changeFacts) as ChangeFactName[]).map(ofChanges),
-    ...comparedFacts.map(ofThen),
+    ...comparedColumns.map(ofThen),
     ...columnNames.map(ofPages),
   ],
   changed_links: [linkChange, ...linkColumns],

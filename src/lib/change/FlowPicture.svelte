@@ -14,8 +14,10 @@
     category: FlowCategory;
     onpick: (stream: Stream) => void;
     height: number;
+    /** Pixels for the names on either side. */
+    margin: number;
   }
-  let { flow, streams, category, onpick, height }: Props = $props();
+  let { flow, streams, category, onpick, height, margin }: Props = $props();
   let box: HTMLDivElement;
   let chart: ECharts | undefined = $state.raw();
   let theme = $state('');
@@ -54,15 +56,15 @@
         series: [
           {
             type: 'sankey',
-            left: 170,
-            right: 190,
+            left: margin,
+            right: margin + 16,
             top: 8,
             bottom: 8,
             nodeWidth: 10,
             nodeGap: 9,
             draggable: false,
             layoutIterations: 0,
-            label: { ...text, color: ink('--color-base-content') },
+            label: { ...text, color: ink('--color-base-content'), width: margin - 8, overflow: 'truncate' },
             lineStyle: { color: 'source', opacity: 0.38, curveness: 0.5 },
             emphasis: { focus: 'none', lineStyle: { opacity: 0.7 } },
             data: [...then.map((i) => node(i, 'then')), ...now.map((i) => node(i, 'now'))],

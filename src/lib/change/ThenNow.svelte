@@ -20,6 +20,9 @@
   /** Beyond so many values streams cross too often to be followed. */
   const MOST_STREAMED = 8;
   const HEIGHT = 218;
+  const NARROW = 720;
+  let width = $state(1000);
+  const isNarrow = $derived(width < NARROW);
   const nameOf = (i: number, of: 'then' | 'now') =>
     i < 0 ? (of === 'then' ? texts.came : texts.went) : valueName(category, flow.values[i].value);
   const streams = $derived(flow.streams.filter(({ from, to }) => !onlyMoved || from !== to));
@@ -35,20 +38,15 @@
 {#if streams.length === 0}
   <p class="quiet px-2 py-6">{texts.stayed}</p>
 {:else}
-  <div class="flex gap-3">
-    <div class="min-w-0 flex-1">
-      <Picture
-        name="change-{category}"
-        table={() => [
-          ['then', 'now', 'pages', 'selection'],
-          ...streams.map((stream) => [
-            nameOf(stream.from, 'then'),
-            nameOf(stream.to, 'now'),
-            stream.pages,
-            stream.select,
-          ]),
-        ]}
-      >
+  <Picture
+    name="change-{category}"
+    table={() => [
+      ['then', 'now', 'pages', 'selection'],
+      ...streams.map((stream) => [nameOf(stream.from, 'then'), nameOf(stream.to, 'now'), stream.pages, stream.select]),
+    ]}
+  >
+    <div class="flex gap-3" bind:clientWidth={width}>
+      <div class="min-w-0 flex-1">
         {#if isMatrix}
           <Matrix
             label={texts.thenAndNow}
@@ -62,26 +60,33 @@
             onpick={(i, j) => onpick(streamAt(i, j)!.select)}
           />
         {:else}
-          <FlowPicture {flow} {streams} {category} height={HEIGHT} onpick={(stream) => onpick(stream.select)} />
+          <FlowPicture
+            {flow}
+            {streams}
+            {category}
+            height={HEIGHT}
+            margin={isNarrow ? 112 : 170}
+            onpick={(stream) => onpick(stream.select)}
+          />
         {/if}
-      </Picture>
+      </div>
+      <ul class="shrink-0 overflow-y-auto text-[0.8125rem] {isNarrow ? 'w-44' : 'w-72'}" style:max-height="{HEIGHT}px">
+        {#each streams as stream (`${stream.from} ${stream.to}`)}
+          <li>
+            <button
+              type="button"
+              class="flex w-full gap-2 rounded px-1.5 py-0.5 text-left hover:bg-base-200 {stream.select === select
+                ? 'bg-primary/15'
+                : ''}"
+              aria-pressed={stream.select === select}
+              onclick={() => onpick(stream.select)}
+            >
+              <span class="min-w-0 flex-1 truncate" title={wordsOf(stream)}>{wordsOf(stream)}</span>
+              <span class="tabular">{number(stream.pages)}</span>
+            </button>
+          </li>
+        {/each}
+      </ul>
     </div>
-    <ul class="w-72 shrink-0 overflow-y-auto text-[0.8125rem]" style:max-height="{HEIGHT}px">
-      {#each streams as stream (`${stream.from} ${stream.to}`)}
-        <li>
-          <button
-            type="button"
-            class="flex w-full gap-2 rounded px-1.5 py-0.5 text-left hover:bg-base-200 {stream.select === select
-              ? 'bg-primary/15'
-              : ''}"
-            aria-pressed={stream.select === select}
-            onclick={() => onpick(stream.select)}
-          >
-            <span class="min-w-0 flex-1 truncate" title={wordsOf(stream)}>{wordsOf(stream)}</span>
-            <span class="tabular">{number(stream.pages)}</span>
-          </button>
-        </li>
-      {/each}
-    </ul>
-  </div>
+  </Picture>
 {/if}

@@ -10,7 +10,7 @@ export function valueName(category: FlowCategory, value: string): string {
   if (category === 'reach') return reachLabel[value as Reach];
   if (category === 'depth') return value === '' ? texts.noRoute : texts.clicks(value);
   if (category === 'finding') return value === 'with' ? texts.with : texts.without;
-  return value;
+  return value === '…' ? texts.otherSections : value;
 }
 
 /** The variable of its colour. */

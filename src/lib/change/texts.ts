@@ -53,6 +53,9 @@ const was = (value: unknown) =>
 export const texts = {
   pageTitle: (host: string) => `Change: ${host}`,
   picture: 'Picture',
+  arrived: (n: number) =>
+    `${counted(n, 'of the new pages is', 'of the new pages are')} where pages that have moved lead now.`,
+  pairByRedirect: 'Compare them with what they were',
   since: 'Compared with',
   thePreviousCrawl: 'the previous crawl',
   crawlOf: (id: number, at: string, known: string) => `${id} · ${at} · ${known} URLs`,
@@ -88,6 +91,7 @@ export const texts = {
   onlyMoved: 'Only what moved',
   noRoute: 'no route',
   clicks: (n: string) => (n === '1' ? '1 click' : `${n} clicks`),
+  otherSections: 'other sections',
   came: 'new',
   went: 'no longer known',
   with: 'with the finding',
@@ -102,7 +106,7 @@ export const texts = {
   whatBecame: 'What became of pages',
   whatDiffers: 'What differs',
   nothingDiffers: 'No fact differs.',
-  factName: (fact: ComparedFact) => (fact === 'content_hash' ? 'Content' : pageFacts[fact].label),
+  factName: (fact: ComparedFact) => (fact === 'content' ? 'Content' : pageFacts[fact].label),
   changeName: changeFacts.change.label,
   linksOf: (added: number, removed: number, edits: number) =>
     `${counted(added, 'link')} came and ${number(removed)} went, by ${counted(edits, 'edit')}. Pages that both crawls have read are compared; the links of new pages are not counted.`,

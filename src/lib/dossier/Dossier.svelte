@@ -6,6 +6,7 @@
   import { viewQuery, webAddress } from '../shell/address';
   import type { ScreenState } from '../shell/address';
   import DossierFacts from './DossierFacts.svelte';
+  import DossierHistory from './DossierHistory.svelte';
   import DossierLink from './DossierLink.svelte';
   import { known, shareText } from './dossierFacts';
   import DossierLinks from './DossierLinks.svelte';
@@ -32,6 +33,7 @@
     { part: 'out', label: texts.linksOut },
     { part: 'source', label: texts.source },
     { part: 'facts', label: texts.facts },
+    { part: 'history', label: texts.history },
   ];
   const short = (address: string) => shortAddress(address, site.start);
 
@@ -49,7 +51,11 @@
       if (response.ok) {
         dossier = (await response.json()) as PageDossier;
         trouble = '';
-      } else trouble = response.status === 404 ? texts.thisCrawlDoesNotKnow : texts.theDossierCouldNotBeRead;
+      } else {
+        // What was shown is another page.
+        dossier = null;
+        trouble = response.status === 404 ? texts.thisCrawlDoesNotKnow : texts.theDossierCouldNotBeRead;
+      }
     } catch {
       if (from === source) trouble = texts.theDossierDidNotArrive;
     }
@@ -63,7 +69,7 @@
   data-tour="dossier"
   class="dossier flex min-h-0 flex-col bg-base-100 {wide
     ? 'flex-1'
-    : `shrink-0 border-l border-base-300 max-xl:absolute max-xl:inset-y-0 max-xl:right-0 max-xl:z-20 max-xl:shadow-xl ${view.part === 'source' ? 'w-[32rem]' : view.part ? 'w-[26rem]' : 'w-80 xl:w-86'}`}"
+    : `shrink-0 border-l border-base-300 max-xl:absolute max-xl:inset-y-0 max-xl:right-0 max-xl:z-20 max-xl:shadow-xl ${view.part === 'source' || view.part === 'history' ? 'w-[32rem]' : view.part ? 'w-[26rem]' : 'w-80 xl:w-86'}`}"
   aria-label={texts.dossier}
   aria-busy={!trouble && dossier?.address !== view.page}
 >
@@ -159,7 +165,9 @@
     tabindex="0"
     aria-label={parts.find(({ part }) => part === view.part)?.label}
   >
-    {#if trouble}
+    {#if view.part === 'history'}
+      <DossierHistory {base} {site} {wide} state={view} />
+    {:else if trouble}
       <p class="lost" role="alert">{trouble}</p>
     {:else if view.part === 'source'}
       {#if dossier?.link && view.at}<DossierLink link={dossier.link} {short} {hrefOf} />{/if}
@@ -174,7 +182,7 @@
     {:else if !dossier}
       <p class="quiet">{texts.opening}</p>
     {:else if view.part === 'facts'}
-      <DossierFacts {base} {site} {dossier} {wide} />
+      <DossierFacts {site} {dossier} {wide} />
     {:else}
       <DossierWay {base} {site} {dossier} reader={view.reader} {wide} {hrefOf} />
     {/if}

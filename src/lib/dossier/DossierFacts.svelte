@@ -1,20 +1,10 @@
-<!-- The facts of a page, the head of its answer, and how it was in other crawls. -->
+<!-- The facts of a page, its hits in logs, and the head of its answer. -->
 <script lang="ts">
   import type { PageDossier } from '$core/answers';
   import { dossierFacts } from './dossierFacts';
-  import { crawlPath } from '../shell/routes';
-  import Moment from '../shell/Moment.svelte';
-  import VerdictMark from '../list/VerdictMark.svelte';
-  import { verdictLabel } from '../shell/words';
   import { texts } from './texts';
 
-  let {
-    base,
-    site,
-    dossier,
-    wide,
-  }: { base: string; site: { id: number; start: string }; dossier: PageDossier; wide: boolean } = $props();
-  const here = $derived(Number(base.slice(base.lastIndexOf('/') + 1)));
+  let { site, dossier, wide }: { site: { id: number; start: string }; dossier: PageDossier; wide: boolean } = $props();
 </script>
 
 <div class={wide ? 'grid max-w-6xl grid-cols-2 gap-x-12 gap-y-5' : 'space-y-4'}>
@@ -26,33 +16,6 @@
         <dd class="break-words">{value}</dd>
       {/each}
     </dl>
-  </section>
-  <section>
-    <h3 class="heading mb-1">{texts.historyOverCrawls}</h3>
-    <table class="w-full text-xs">
-      <tbody>
-        {#each dossier.history as { crawl, at, verdict, status, wordCount, same } (crawl)}
-          <tr class="border-t border-base-300/60 first:border-0">
-            <td class="py-1 whitespace-nowrap">
-              {#if crawl === here}<b><Moment at={new Date(at)} /></b>{:else}<a
-                  class="text-primary hover:underline"
-                  href="{crawlPath(site.id, crawl)}/page?page={encodeURIComponent(dossier.address)}"
-                  ><Moment at={new Date(at)} /></a
-                >{/if}
-            </td>
-            <td
-              ><span class="flex items-center gap-1"><VerdictMark {verdict} size={10} />{verdictLabel[verdict]}</span
-              ></td
-            >
-            <td class="tabular text-right">{status ?? '—'}</td>
-            <td class="tabular text-right">{wordCount === null ? '' : texts.words(wordCount)}</td>
-            <td class="quiet text-right">{same === null ? '' : same ? texts.asBefore : 'changed'}</td>
-          </tr>
-        {:else}
-          <tr><td class="quiet">{texts.noCrawlHasFetchedThisAddress}</td></tr>
-        {/each}
-      </tbody>
-    </table>
   </section>
   {#if dossier.hits}
     {@const most = Math.max(...dossier.hits.byDay.map(({ hits }) => hits), 1)}

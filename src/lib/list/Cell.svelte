@@ -6,7 +6,7 @@
   import { isMessage, sentence } from '$core/messages';
   import { shareText } from '../dossier/dossierFacts';
   import VerdictMark from './VerdictMark.svelte';
-  import { number, reachLabel, shortAddress, verdictLabel } from '../shell/words';
+  import { differenceText, number, reachLabel, shortAddress, verdictLabel } from '../shell/words';
   import { texts } from './texts';
 
   interface Props {
@@ -68,6 +68,8 @@
       <span class="quiet text-xs leading-5">+{value.length - Math.max(1, many)}</span>
     {/if}
   </span>
+{:else if column.as === 'difference'}
+  {differenceText(Number(value), column.unit === '×')}
 {:else if column.unit === '×'}
   {shareText(value)}
 {:else if typeof value === 'number'}

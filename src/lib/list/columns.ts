@@ -113,7 +113,7 @@ export const neededColumns = (list: ListName, columns: readonly ShownColumn[]): 
     groups: ['url'],
     changes: ['url', 'title', 'change'],
     changed_links: ['source', 'line', 'column', 'change'],
-    changed_edits: ['source', 'line', 'change'],
+    changed_edits: ['source', 'change'],
   };
   return [...new Set([...columns.map(({ name }) => name), ...always[list]])];
 };

@@ -26,6 +26,13 @@ export const stateLabel = {
 /** Thousands separated; unknown is an em dash. */
 export const number = (value: unknown): string => (typeof value === 'number' ? value.toLocaleString('en') : '—');
 
+/** A number with its sign: `+3`, `−0.64×`, `0`. @param isShare whether it is a multiple of an even split */
+export function differenceText(value: number, isShare: boolean): string {
+  const size = isShare ? Math.abs(value).toFixed(2) : number(Math.abs(value));
+  const sign = Number(size.replaceAll(',', '')) === 0 ? '' : value > 0 ? '+' : '−';
+  return `${sign}${size}${isShare ? '×' : ''}`;
+}
+
 /** `1 page`, `2,040 pages`. */
 export const counted = (n: number, one: string, many = `${one}s`): string => `${number(n)} ${n === 1 ? one : many}`;
 

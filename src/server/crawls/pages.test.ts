@@ -8,7 +8,7 @@ import { testDatabase } from '../../../tests/support/database';
 import type { TestDatabase } from '../../../tests/support/database';
 import { linking, standIn } from '../../../tests/support/standIn';
 import type { StandIn } from '../../../tests/support/standIn';
-import { crawlState, listWindow, openSnapshot, pageDetails, pageSource } from '..';
+import { crawlState, listWindow, openSnapshot, pageDetails, pageLines, pageSource } from '..';
 import { source } from '../database/schema';
 import { readSource } from './sources';
 
@@ -56,22 +56,15 @@ describe('what is stored of a page', () => {
     expect(headers).toContain('set-cookie: visit=…; Path=/');
     expect(hasSource).toBe(true);
   });
-  it('is how it was in each crawl', async () => {
-    const { history } = await pageDetails(test.db, await crawlOf(1), at('/a'));
-    expect(history.map(({ crawl, verdict, same }) => [crawl, verdict, same])).toEqual([
-      [crawls[1], 'indexable', false],
-      [crawls[0], 'indexable', null],
+  it('is nothing where no crawl knows the address', async () =>
+    expect(await pageDetails(test.db, await crawlOf(1), at('/never'))).toEqual({ headers: null, hasSource: false }));
+  it('is its text, a line a block, and its source by lines', async () => {
+    expect(await pageLines(test.db, await crawlOf(0), at('/b'), 'text')).toEqual(['Café', 'Café']);
+    expect((await pageLines(test.db, await crawlOf(0), at('/b'), 'source'))!.slice(0, 2)).toEqual([
+      '<title>Café</title>',
+      '<a href="/a">Café</a>',
     ]);
-    const gone = await pageDetails(test.db, await crawlOf(1), at('/gone'));
-    expect(gone.history.map(({ verdict, status }) => [verdict, status])).toEqual([
-      ['broken', 404],
-      ['broken', 404],
-    ]);
-    expect(await pageDetails(test.db, await crawlOf(1), at('/never'))).toEqual({
-      headers: null,
-      hasSource: false,
-      history: [],
-    });
+    expect(await pageLines(test.db, await crawlOf(0), at('/gone'), 'text')).toBeNull();
   });
   it('is its source in its own charset, with a place marked', async () => {
     const source = await pageSource(test.db, await crawlOf(0), at('/b'), [{ line: 2, column: 1 }], 1, 10);

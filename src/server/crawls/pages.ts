@@ -1,15 +1,12 @@
-/** What is stored of one page beside the snapshot: the head of its answer, its source, and how it was in other crawls. */
-import { and, desc, eq, inArray } from 'drizzle-orm';
+/** What is stored of one page beside the snapshot: the head of its answer, its source, and its text. */
+import { and, eq } from 'drizzle-orm';
 import type { PageDetails } from '$core/answers';
-import { blockAround, sourceLines } from '$core/html';
+import { blockAround, sourceLines, sourceText, textBlocks } from '$core/html';
 import type { Place, SourceWindow } from '$core/html';
-import { verdictOf } from '$core/verdict';
 import { hashOf } from '../database';
 import type { Database } from '../database';
-import { crawl, page, source, url } from '../database/schema';
+import { page, source, url } from '../database/schema';
 import { readSource } from './sources';
-
-const MOST_CRAWLS = 12;
 
 const urlIdOf = async (db: Database, siteId: number, address: string) =>
   (
@@ -26,31 +23,11 @@ export async function pageDetails(
   address: string,
 ): Promise<PageDetails> {
   const urlId = await urlIdOf(db, row.siteId, address);
-  if (urlId === undefined) return { headers: null, hasSource: false, history: [] };
-  const rows = await db
-    .select({
-      crawl: crawl.id,
-      at: crawl.endedAt,
-      found: {
-        robotsRule: page.robotsRule,
-        status: page.status,
-        error: page.error,
-        html: page.html,
-        noindex: page.noindex,
-        canonical: page.canonical,
-        redirectTo: page.redirectTo,
-        title: page.title,
-        wordCount: page.wordCount,
-        contentHash: page.contentHash,
-        headers: page.headers,
-      },
-    })
+  if (urlId === undefined) return { headers: null, hasSource: false };
+  const [own] = await db
+    .select({ contentHash: page.contentHash, headers: page.headers })
     .from(page)
-    .innerJoin(crawl, eq(crawl.id, page.crawlId))
-    .where(and(eq(page.urlId, urlId), eq(crawl.siteId, row.siteId), inArray(crawl.state, ['done', 'stopped'])))
-    .orderBy(desc(crawl.id))
-    .limit(MOST_CRAWLS);
-  const own = rows.find(({ crawl }) => crawl === row.id)?.found;
+    .where(and(eq(page.urlId, urlId), eq(page.crawlId, row.id)));
   const [stored] = own?.contentHash
     ? await db
         .select({ size: source.size })
@@ -60,27 +37,6 @@ export async function pageDetails(
   return {
     headers: own?.headers ?? null,
     hasSource: stored !== undefined,
-    history: rows.map(({ crawl, at, found }, i) => {
-      const before = rows[i + 1]?.found.contentHash;
-      return {
-        crawl,
-        at: at!,
-        verdict: verdictOf({
-          unvisited: false,
-          blocked: found.robotsRule !== null,
-          unanswered: found.error !== null,
-          status: found.status,
-          redirects: found.redirectTo !== null,
-          html: found.html,
-          noindex: found.noindex === true,
-          canonicalElsewhere: found.canonical !== null && found.canonical !== address,
-        }),
-        status: found.status,
-        title: found.title,
-        wordCount: found.wordCount,
-        same: before && found.contentHash ? before === found.contentHash : null,
-      };
-    }),
   };
 }
 
@@ -113,6 +69,20 @@ export async function pageSource(
 ): Promise<SourceWindow | null> {
   const stored = await storedSource(db, row, address);
   return stored && sourceLines(stored.bytes, stored.charset, marks, from, count);
+}
+
+/**
+ * The lines of a page, of its text or of its source; null when the source is not kept.
+ * @param of `text`: a line a block, as a person reads it
+ */
+export async function pageLines(
+  db: Database,
+  row: { id: number; siteId: number },
+  address: string,
+  of: 'text' | 'source',
+): Promise<string[] | null> {
+  const stored = await storedSource(db, row, address);
+  return stored && (of === 'text' ? textBlocks : sourceText)(stored.bytes, stored.charset);
 }
 
 /** The text of the block in which a link stands; null when the source is not kept. */

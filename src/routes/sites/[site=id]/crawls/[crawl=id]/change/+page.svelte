@@ -75,12 +75,19 @@
 {:else}
   {@const { compared } = data}
   <Workspace {base} site={data.site} data={data.list}>
-    <div class="flex items-start gap-4">
-      <div class="min-w-0 flex-1"><Answer pieces={compared.answer} {href} /></div>
-      <div class="shrink-0">{@render chooser()}</div>
-    </div>
+    <Answer pieces={compared.answer} {href} />
     <Remark {base} crawl={data.crawl} />
     <SettingChanges changes={compared.settings} {remarks} />
+    {#if compared.counts.arrived && !view.pair.includes('redirect')}
+      <p class="quiet mt-0.5">
+        {texts.arrived(compared.counts.arrived)}
+        <button
+          type="button"
+          class="text-primary hover:underline"
+          onclick={() => show({ pair: `${view.pair},redirect` })}>{texts.pairByRedirect}</button
+        >
+      </p>
+    {/if}
     <section class="panel mt-2 shrink-0 px-2 pt-1.5 pb-1" aria-label={texts.picture}>
       <div class="flex flex-wrap items-center gap-x-3 gap-y-1 pr-14 pb-1 text-xs">
         <PictureTabs pictures={picturesOf('change')} picture={view.picture} onpick={showPicture} />
@@ -111,6 +118,8 @@
             ><input type="checkbox" class="checkbox checkbox-xs" bind:checked={onlyMoved} />{texts.onlyMoved}</label
           >
         {/if}
+        <span class="flex-1"></span>
+        {@render chooser()}
       </div>
       {#if compared.flow}
         {#if compared.flow.category === 'finding' && compared.flow.findings.length === 0}
