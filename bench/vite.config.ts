@@ -14,6 +14,7 @@ export default defineConfig({
         fuzz: 'bench/fuzz.ts',
         findings: 'bench/findings/main.ts',
         rules: 'bench/rules.ts',
+        change: 'bench/change.ts',
       },
     },
   },

@@ -5,6 +5,7 @@ import type { Message } from '$core/messages';
 import type { CrawlSettings } from '$core/settings';
 import type { Snapshot } from '$core/snapshot';
 import {
+  afterCrawl,
   crawlCookies,
   crawlState,
   diskTrouble,
@@ -250,6 +251,8 @@ async function leadToEnd(run: JobRun): Promise<Ending | null> {
       run.onSnapshot?.(snapshot);
     }
     await endCrawl(db, lease, final);
+    // The crawl has ended, whatever becomes of this: what is not counted now is counted when it is looked at.
+    await afterCrawl(db, crawlId).catch(() => {});
     return final;
   } finally {
     await work.close();

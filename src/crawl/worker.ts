@@ -13,6 +13,7 @@ import {
   removeDeleted,
   sayAlive,
   sayGone,
+  startDue,
 } from '$server/index';
 import type { Database, Lease } from '$server/index';
 import { helpWith, runAnalysis, runCrawl } from './job';
@@ -22,6 +23,8 @@ const IDLE_MS = 500;
 const RETRY_MS = 2000;
 /** How often an idle worker looks for what was deleted. */
 const REMOVAL_MS = 5000;
+/** How often a worker looks for crawls that are due. */
+const SCHEDULE_MS = 5000;
 
 /** How the names of workers begin that others may help. A crawl at a terminal keeps to the settings of its terminal. */
 const WORKER = 'worker:';
@@ -68,10 +71,16 @@ export async function work({ db, log, allowPrivate, predecessor, signal }: WorkO
 
 async function takeJobs({ log, ...options }: Omit<WorkOptions, 'predecessor'> & { owner: string }): Promise<void> {
   const { db, owner, signal } = options;
-  const removeIfDue = removal(db, signal, log);
+  const removeIfDue = atIntervals(REMOVAL_MS, async () => {
+    if (await removeDeleted(db, signal)) log.info('removed what was deleted');
+  });
+  const startIfDue = atIntervals(SCHEDULE_MS, async () => {
+    for (const crawlId of await startDue(db)) log.info({ crawlId }, 'scheduled crawl added');
+  });
   while (!signal.aborted) {
     let lease: Lease | null = null;
     try {
+      await startIfDue();
       lease = await leaseJob(db, owner);
       const helped = lease === null ? await helpableCrawl(db, WORKER) : null;
       if (lease?.kind === 'analysis') {
@@ -96,13 +105,13 @@ async function takeJobs({ log, ...options }: Omit<WorkOptions, 'predecessor'> & 
   }
 }
 
-/** Makes a function that removes what was deleted, when it is time to look for it. */
-function removal(db: Database, signal: AbortSignal, log: Logger): () => Promise<void> {
+/** Makes a function that does something again only after a while. */
+function atIntervals(ms: number, run: () => Promise<void>): () => Promise<void> {
   let next = 0;
   return async () => {
     if (performance.now() < next) return;
-    next = performance.now() + REMOVAL_MS;
-    if (await removeDeleted(db, signal)) log.info('removed what was deleted');
+    next = performance.now() + ms;
+    await run();
   };
 }
 

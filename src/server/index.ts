@@ -1,3 +1,4 @@
+export * from './bounds';
 export * from './crawls';
 export * from './comparisons';
 export {
@@ -59,5 +60,6 @@ export * from './liveChecks';
 export { logTo } from './log';
 export { prepareDatabase } from './prepare';
 export * from './removal';
+export * from './schedules';
 export * from './sites';
 export * from './snapshots';

@@ -2,7 +2,6 @@
 import { groupEqual } from '../grouping';
 import { CLICK_KIND } from '../links';
 import { addressAt, memoOf } from '../snapshot';
-import type { Snapshot } from '../snapshot';
 import type { Comparison } from './pages';
 
 /** Targets and texts of the links of the old crawl, in the numbers of the new one; what only the old one has comes after. */
@@ -52,70 +51,92 @@ interface LinkReader {
   placement: (link: number) => number;
 }
 
+/** The columns are taken out first: they are looked up for every link of both crawls. */
 function linkReaders(comparison: Comparison): { old: LinkReader; fresh: LinkReader } {
   const { targets, phrases } = commonNumbersOf(comparison);
-  const [before, after] = [comparison.old.links, comparison.fresh.links];
+  const { target, anchor, above, placement } = comparison.old.links;
+  const now = comparison.fresh.links;
+  const [targetNow, anchorNow, aboveNow, placementNow] = [now.target, now.anchor, now.above, now.placement];
   return {
     old: {
-      target: (link) => targets[before.target[link]],
-      anchor: (link) => phrases[before.anchor[link]],
-      above: (link) => phrases[before.above[link]],
-      placement: (link) => before.placement[link],
+      target: (link) => targets[target[link]],
+      anchor: (link) => phrases[anchor[link]],
+      above: (link) => phrases[above[link]],
+      placement: (link) => placement[link],
     },
     fresh: {
-      target: (link) => after.target[link],
-      anchor: (link) => after.anchor[link],
-      above: (link) => after.above[link],
-      placement: (link) => after.placement[link],
+      target: (link) => targetNow[link],
+      anchor: (link) => anchorNow[link],
+      above: (link) => aboveNow[link],
+      placement: (link) => placementNow[link],
     },
   };
-}
-
-/** The click links of a page, without those at its beginning and end that both crawls have there. */
-function betweenEqual(
-  [before, after]: [Uint32Array, Uint32Array],
-  equal: (was: number, is: number) => boolean,
-): [Uint32Array, Uint32Array] {
-  const most = Math.min(before.length, after.length);
-  let head = 0;
-  while (head < most && equal(before[head], after[head])) head++;
-  let tail = 0;
-  while (tail < most - head && equal(before[before.length - 1 - tail], after[after.length - 1 - tail])) tail++;
-  return [before.subarray(head, before.length - tail), after.subarray(head, after.length - tail)];
 }
 
 const mixed = (a: number, b: number) => Math.imul(a ^ (b >>> 15), 0x9e3779b1) ^ Math.imul(b, 0x85ebca6b);
 
-/** The links between what is equal, of all pages: those of the old crawl first, and where those of each page end. */
-function differences(comparison: Comparison, { old, fresh }: ReturnType<typeof linkReaders>) {
-  const { before: pageBefore } = comparison;
-  const clicks = ({ links: { offsets, kind } }: Snapshot) => {
-    let room = new Uint32Array(256);
-    return (page: number): Uint32Array => {
-      const [from, to] = [offsets[page], offsets[page + 1]];
-      if (room.length < to - from) room = new Uint32Array(2 * (to - from));
-      let n = 0;
-      for (let link = from; link < to; link++) if (kind[link] === CLICK_KIND) room[n++] = link;
-      return room.subarray(0, n);
-    };
-  };
-  const [clicksBefore, clicksAfter] = [clicks(comparison.old), clicks(comparison.fresh)];
-  const equal = (was: number, is: number) =>
-    old.target(was) === fresh.target(is) &&
-    old.anchor(was) === fresh.anchor(is) &&
-    old.above(was) === fresh.above(is) &&
-    old.placement(was) === fresh.placement(is);
+/** The next click link from a place on; `to` when there is none. */
+function nextClick(kind: Uint8Array, from: number, to: number): number {
+  let link = from;
+  while (link < to && kind[link] !== CLICK_KIND) link++;
+  return link;
+}
+
+/**
+ * The click links of all pages between those that both crawls have at the beginning and at the end, page by page, and where
+ * those of each page end: most pages are as they were, or differ in a few places.
+ */
+function differences({ old, fresh, before: pageBefore }: Comparison, { targets, phrases }: CommonNumbers) {
+  const { offsets: oldOffsets, kind: oldKind, target, anchor, above, placement } = old.links;
+  const { offsets: freshOffsets, kind: freshKind } = fresh.links;
+  const { target: targetNow, anchor: anchorNow, above: aboveNow, placement: placementNow } = fresh.links;
   const before: number[] = [];
   const after: number[] = [];
   const ends: [before: number, after: number][] = [];
-  for (let page = 0; page < comparison.fresh.count; page++) {
-    const was = pageBefore[page];
-    if (was < 0 || comparison.old.columns.html[was] !== 1 || comparison.fresh.columns.html[page] !== 1) continue;
-    const [gone, come] = betweenEqual([clicksBefore(was), clicksAfter(page)], equal);
-    if (gone.length + come.length === 0) continue;
-    for (const link of gone) before.push(link);
-    for (const link of come) after.push(link);
-    ends.push([before.length, after.length]);
+  const equal = (then: number, now: number) =>
+    targets[target[then]] === targetNow[now] &&
+    phrases[anchor[then]] === anchorNow[now] &&
+    phrases[above[then]] === aboveNow[now] &&
+    placement[then] === placementNow[now];
+  const [oldHtml, freshHtml] = [old.columns.html, fresh.columns.html];
+  for (let page = 0; page < freshHtml.length; page++) {
+    const earlier = pageBefore[page];
+    if (earlier < 0 || oldHtml[earlier] !== 1 || freshHtml[page] !== 1) continue;
+    let [from, to] = [oldOffsets[earlier], oldOffsets[earlier + 1]];
+    let [start, end] = [freshOffsets[page], freshOffsets[page + 1]];
+    const [beforeThis, afterThis] = [before.length, after.length];
+    from = nextClick(oldKind, from, to);
+    start = nextClick(freshKind, start, end);
+    while (from < to && start < end) {
+      const [from2, start2] = [nextClick(oldKind, from + 1, to), nextClick(freshKind, start + 1, end)];
+      if (!equal(from, start)) {
+        // One may have come, gone or been put in place of another: whatever equal links are paired, what is left is the same.
+        if (from2 < to && equal(from2, start)) {
+          before.push(from);
+          from = from2;
+          continue;
+        }
+        if (start2 < end && equal(from, start2)) {
+          after.push(start);
+          start = start2;
+          continue;
+        }
+        if (from2 === to || start2 === end || !equal(from2, start2)) break;
+        before.push(from);
+        after.push(start);
+      }
+      [from, start] = [from2, start2];
+    }
+    for (;;) {
+      while (to > from && oldKind[to - 1] !== CLICK_KIND) to--;
+      while (end > start && freshKind[end - 1] !== CLICK_KIND) end--;
+      if (from === to || start === end || !equal(to - 1, end - 1)) break;
+      to--;
+      end--;
+    }
+    for (let link = from; link < to; link++) if (oldKind[link] === CLICK_KIND) before.push(link);
+    for (let link = start; link < end; link++) if (freshKind[link] === CLICK_KIND) after.push(link);
+    if (before.length > beforeThis || after.length > afterThis) ends.push([before.length, after.length]);
   }
   return { before, after, ends };
 }
@@ -123,7 +144,7 @@ function differences(comparison: Comparison, { old, fresh }: ReturnType<typeof l
 /** Compares the click links of pages that were read in both crawls; those of other pages came and went with them. */
 export function compareLinks(comparison: Comparison): LinkChanges {
   const readers = linkReaders(comparison);
-  const { before, after, ends } = differences(comparison, readers);
+  const { before, after, ends } = differences(comparison, commonNumbersOf(comparison));
   const linkOf = (entry: number) => (entry < before.length ? before[entry] : after[entry - before.length]);
   const readerOf = (entry: number) => (entry < before.length ? readers.old : readers.fresh);
   const all = new Uint32Array(before.length + after.length).map((_, entry) => entry);

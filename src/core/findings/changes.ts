@@ -3,7 +3,6 @@ import { commonNumbersOf } from '../compare';
 import type { Comparison } from '../compare';
 import { eachBit, hasBit } from '../selection';
 import type { Bits } from '../selection';
-import { sourcesOf } from '../snapshot';
 import type { Snapshot } from '../snapshot';
 import { findings } from './catalogue';
 import type { Finding } from './catalogue';
@@ -56,19 +55,38 @@ function changesOfPages({ fresh, before, after }: Comparison, then: Bits | null,
   return counts;
 }
 
-/** Some links, page by page, each as one number that is the same in both crawls for the same target and words. */
+/**
+ * Some links of a page, each as one number that is the same in both crawls for the same target and words, in the order in
+ * which they stand. What it gives for a page holds until it is asked for the next.
+ */
 function keysByPage(bits: Bits | null, { links: { offsets } }: Snapshot, keyOf: (link: number) => number) {
+  let room = new Float64Array(1024);
   return (page: number): Float64Array => {
-    const keys: number[] = [];
-    if (bits && page >= 0)
-      for (let link = offsets[page]; link < offsets[page + 1]; link++) {
-        // Whole words of a set without a bit are passed over at once.
-        if ((link & 31) === 0 && bits.words[link >>> 5] === 0) link += 31;
-        else if (hasBit(bits, link)) keys.push(keyOf(link));
-      }
-    const sorted = Float64Array.from(keys).sort();
-    return sorted.filter((key, i) => i === 0 || key !== sorted[i - 1]);
+    if (!bits || page < 0) return room.subarray(0, 0);
+    const [from, to] = [offsets[page], offsets[page + 1]];
+    if (room.length < to - from) room = new Float64Array(2 * (to - from));
+    let n = 0;
+    for (let link = from; link < to; link++) {
+      // Whole words of a set without a bit are passed over at once.
+      if ((link & 31) === 0 && bits.words[link >>> 5] === 0) link += 31;
+      else if (hasBit(bits, link)) room[n++] = keyOf(link);
+    }
+    return room.subarray(0, n);
   };
+}
+
+/** Sorts numbers in place, each once. */
+function distinct(keys: Float64Array): Float64Array {
+  keys.sort();
+  let n = Math.min(1, keys.length);
+  for (let i = 1; i < keys.length; i++) if (keys[i] !== keys[n - 1]) keys[n++] = keys[i];
+  return keys.subarray(0, n);
+}
+
+function areEqual(a: Float64Array, b: Float64Array): boolean {
+  if (a.length !== b.length) return false;
+  for (let i = 0; i < a.length; i++) if (a[i] !== b[i]) return false;
+  return true;
 }
 
 /** How many numbers two ascending lists share. */
@@ -86,51 +104,48 @@ function shared(a: Float64Array, b: Float64Array): number {
 }
 
 function changesOfLinks(comparison: Comparison, then: Bits | null, now: Bits | null): Counts {
-  const { old, fresh, before, after } = comparison;
+  const { old, fresh, before, removed } = comparison;
   const { targets, phrases } = commonNumbersOf(comparison);
   const words = fresh.phrases.length + old.phrases.length;
-  const keysThen = keysByPage(
-    then,
-    old,
-    (link) => targets[old.links.target[link]] * words + phrases[old.links.anchor[link]],
-  );
-  const keysNow = keysByPage(now, fresh, (link) => fresh.links.target[link] * words + fresh.links.anchor[link]);
+  const { target, anchor } = old.links;
+  const { target: targetNow, anchor: anchorNow } = fresh.links;
+  const keysThen = keysByPage(then, old, (link) => targets[target[link]] * words + phrases[anchor[link]]);
+  const keysNow = keysByPage(now, fresh, (link) => targetNow[link] * words + anchorNow[link]);
   const counts = { new: 0, solved: 0, remaining: 0, gone: 0 };
-  const pagesWith = (bits: Bits | null, snapshot: Snapshot) => {
-    const pages: number[] = [];
-    const sources = sourcesOf(snapshot);
-    if (bits)
-      eachBit(bits, (link) => {
-        if (pages[pages.length - 1] !== sources[link]) pages.push(sources[link]);
-      });
-    return pages;
-  };
-  for (const was of pagesWith(then, old)) {
-    const keys = keysThen(was);
-    const remaining = shared(keys, keysNow(after[was]));
+  for (let is = 0; is < fresh.count; is++) {
+    const [then, now] = [keysThen(before[is]), keysNow(is)];
+    if (then.length + now.length === 0) continue;
+    // Most pages are as they were: then one of the two tells both.
+    if (areEqual(then, now)) {
+      counts.remaining += distinct(now).length;
+      continue;
+    }
+    const [keys, keysAfter] = [distinct(then), distinct(now)];
+    const remaining = shared(keys, keysAfter);
     counts.remaining += remaining;
-    counts[answers(fresh, after[was]) ? 'solved' : 'gone'] += keys.length - remaining;
+    counts[answers(fresh, is) ? 'solved' : 'gone'] += keys.length - remaining;
+    counts.new += keysAfter.length - remaining;
   }
-  for (const is of pagesWith(now, fresh)) {
-    const keys = keysNow(is);
-    counts.new += keys.length - shared(keysThen(before[is]), keys);
-  }
+  for (const was of removed) counts.gone += distinct(keysThen(was)).length;
   return counts;
 }
 
 /**
  * Compares the findings of two crawls; those that neither has are left out.
  * @param options of each crawl
+ * @param isKnown whether one of the crawls has a finding, where their reports tell: the others need not be looked for
  */
 export function compareFindings(
   comparison: Comparison,
   [then, now]: [FindingOptions, FindingOptions],
+  isKnown: (id: string) => boolean = () => true,
 ): FindingChange[] {
   const bitsOf = (snapshot: Snapshot, finding: Finding, options: FindingOptions) =>
     finding.over !== 'files' && applies(snapshot, finding)
       ? selected(snapshot, finding.over, finding.select(options.thresholds))
       : null;
   return findings.flatMap((finding) => {
+    if (!isKnown(finding.id)) return [];
     const [before, after] = [bitsOf(comparison.old, finding, then), bitsOf(comparison.fresh, finding, now)];
     const counts =
       finding.over === 'files'

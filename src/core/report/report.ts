@@ -6,6 +6,8 @@ import { knownShare, leaksOf, sectionFlow } from '../share';
 import type { Leak, PlacementWeights, SectionFlow } from '../share';
 import { countPages } from '../snapshot';
 import type { Snapshot } from '../snapshot';
+import { trendCounts } from '../trend';
+import type { TrendCounts } from '../trend';
 
 /** What a list of crawls and a trend over them show. */
 export interface ReportCounts {
@@ -14,6 +16,8 @@ export interface ReportCounts {
   /** Indexable pages without a route. */
   noRoute: number;
   findings: number;
+  /** What a timeline shows besides; absent in reports of earlier versions. */
+  trend?: TrendCounts;
 }
 
 /** Made once for each crawl and stored with its snapshot, as JSON. */
@@ -59,6 +63,7 @@ export function reportOf(snapshot: Snapshot, settings: ReportSettings): { report
       indexable: countPages(snapshot, indexable),
       noRoute: countPages(snapshot, (page) => indexable(page) && depth[page] < 0),
       findings: findings.length,
+      trend: trendCounts(snapshot),
     },
     findings,
     leaks: leaksOf(snapshot, share),

@@ -24,7 +24,7 @@ export function bitsWhere(size: number, test: (i: number) => boolean): Bits {
 }
 
 /** The numbers whose code passes: `passes` has one entry a code. */
-export function bitsOfCodes(codes: Uint32Array, passes: Uint8Array): Bits {
+export function bitsOfCodes(codes: Uint32Array | Uint8Array, passes: Uint8Array): Bits {
   const bits = noBits(codes.length);
   for (let at = 0, i = 0; at < bits.words.length; at++) {
     let word = 0;
@@ -33,6 +33,21 @@ export function bitsOfCodes(codes: Uint32Array, passes: Uint8Array): Bits {
     bits.words[at] = word;
   }
   return bits;
+}
+
+/** Adds the numbers `from` to `to − 1` to a set. */
+export function setRange({ words }: Bits, from: number, to: number): void {
+  if (from >= to) return;
+  const [first, last] = [from >>> 5, (to - 1) >>> 5];
+  const head = -1 << (from & 31);
+  const tail = -1 >>> (31 - ((to - 1) & 31));
+  if (first === last) {
+    words[first] |= head & tail;
+    return;
+  }
+  words[first] |= head;
+  words.fill(-1, first + 1, last);
+  words[last] |= tail;
 }
 
 /** The numbers whose value is known (not negative) and passes a test. */

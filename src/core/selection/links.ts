@@ -1,75 +1,122 @@
-import { linkFacts } from '../facts';
+import { linkElements, linkKinds, placements, CLICK_KIND, RELATIVE } from '../links';
+import { linkFacts, verdicts } from '../facts';
 import type { LinkFactName } from '../facts';
-import { CLICK_KIND, RELATIVE } from '../links';
 import { nofollowRels } from '../reach';
 import { finalTargetsOf } from '../share';
-import { addressAt, sourcesOf } from '../snapshot';
+import { addressAt } from '../snapshot';
 import type { Snapshot } from '../snapshot';
-import { bitsOfCodes, bitsWhere, hasBit } from './bits';
+import { bitsOfCodes, bitsWhere, bothBits, hasBit, noBits, otherBits, setBit, setRange } from './bits';
 import type { Bits } from './bits';
 import { combine, evaluate } from './evaluate';
 import type { Selection } from './parse';
 import { predicate } from './predicate';
 
-/** How a fact of links is read: a code for each link, negative where unknown, and what the codes stand for. */
+type Value = string | number | null;
+
+/**
+ * How a fact of links is read. There are many links and few different codes, targets and sources: each of these is tested
+ * once. A null is unknown.
+ */
 type Reader =
-  | { codes: ArrayLike<number>; texts: readonly string[] }
-  | { of: (link: number) => number; values?: readonly string[] }
-  | { address: (link: number) => number };
+  | { codes: Uint8Array | Uint32Array; values: readonly Value[] }
+  | { ofTarget: (target: number) => Value }
+  | { ofSource: (page: number) => Value }
+  | { ofLink: (link: number) => Value }
+  | { flag: () => Bits };
+
+/** A test for each of some numbers. */
+const testEach = (count: number, test: (i: number) => boolean) => {
+  const passes = new Uint8Array(count);
+  for (let i = 0; i < count; i++) passes[i] = Number(test(i));
+  return passes;
+};
+
+/** The links that lead to targets which pass. */
+const linksTo = ({ count, outside, links: { target } }: Snapshot, test: (target: number) => boolean): Bits =>
+  bitsOfCodes(target, testEach(count + outside.length, test));
+
+/** The links that stand on pages which pass. */
+function linksFrom({ count, links: { offsets, target } }: Snapshot, test: (page: number) => boolean): Bits {
+  const bits = noBits(target.length);
+  for (let page = 0; page < count; page++) if (test(page)) setRange(bits, offsets[page], offsets[page + 1]);
+  return bits;
+}
+
+/** Links of a page to itself. */
+function selfLinks({ count, links: { offsets, target } }: Snapshot): Bits {
+  const bits = noBits(target.length);
+  for (let page = 0; page < count; page++)
+    for (let link = offsets[page]; link < offsets[page + 1]; link++) if (target[link] === page) setBit(bits, link);
+  return bits;
+}
+
+/** The links that a search crawler follows. */
+function followedLinks(snapshot: Snapshot): Bits {
+  const { links, phrases, columns } = snapshot;
+  const nofollow = nofollowRels(phrases);
+  const clicks = bitsOfCodes(
+    links.kind,
+    testEach(linkKinds.length, (kind) => kind === CLICK_KIND),
+  );
+  const rels = bitsOfCodes(
+    links.rel,
+    testEach(phrases.length, (rel) => nofollow[rel] === 0),
+  );
+  const pages = linksFrom(snapshot, (page) => columns.page_nofollow[page] === 1);
+  return bothBits(bothBits(clicks, rels), otherBits(pages));
+}
 
 /** The readers of all facts of links but sets, made when they are asked for. */
 function readersOf(snapshot: Snapshot): Record<Exclude<LinkFactName, 'faults'>, () => Reader> {
   const { count, links, phrases, columns, checks } = snapshot;
-  const { target } = links;
-  const flag = (test: (link: number) => boolean): Reader => ({ of: (link) => Number(test(link)) });
-  const text = (codes: Uint32Array): Reader => ({ codes, texts: phrases });
+  const known = (value: number): Value => (value < 0 ? null : value);
+  const text = (codes: Uint32Array): Reader => ({ codes, values: phrases });
   return {
-    source: () => {
-      const source = sourcesOf(snapshot);
-      return { address: (link) => source[link] };
-    },
-    target: () => ({ address: (link) => target[link] }),
+    source: () => ({ ofSource: (page) => addressAt(snapshot, page) }),
+    target: () => ({ ofTarget: (target) => addressAt(snapshot, target) }),
     ends_at: () => {
       const finals = finalTargetsOf(snapshot);
-      return { address: (link) => (finals[target[link]] === target[link] ? -1 : (finals[target[link]] ?? -1)) };
+      return {
+        ofTarget: (target) =>
+          target >= count || finals[target] === target || finals[target] < 0
+            ? null
+            : addressAt(snapshot, finals[target]),
+      };
     },
     anchor: () => text(links.anchor),
     rel: () => text(links.rel),
     above: () => text(links.above),
     fragment: () => text(links.fragment),
-    kind: () => ({ of: (link) => links.kind[link], values: linkFacts.kind.values }),
-    element: () => ({ of: (link) => links.element[link], values: linkFacts.element.values }),
-    placement: () => ({ of: (link) => links.placement[link], values: linkFacts.placement.values }),
-    target_verdict: () => ({
-      of: (link) => columns.verdict[target[link]] ?? -1,
-      values: linkFacts.target_verdict.values,
-    }),
+    kind: () => ({ codes: links.kind, values: linkKinds }),
+    element: () => ({ codes: links.element, values: linkElements }),
+    placement: () => ({ codes: links.placement, values: placements }),
+    target_verdict: () => ({ ofTarget: (target) => (target < count ? verdicts[columns.verdict[target]] : null) }),
     target_status: () => ({
-      of: (link) =>
-        target[link] < count ? columns.status[target[link]] : (checks[target[link] - count]?.status ?? -1),
+      ofTarget: (target) => (target < count ? known(columns.status[target]) : (checks[target - count]?.status ?? null)),
     }),
     // No line and no column: the link is in no document.
-    line: () => ({ of: (link) => links.line[link] || -1 }),
-    column: () => ({ of: (link) => links.column[link] || -1 }),
-    source_share: () => {
-      const source = sourcesOf(snapshot);
-      return { of: (link) => columns.share[source[link]] };
-    },
-    external: () => flag((link) => target[link] >= count),
-    relative: () => flag((link) => (links.marks[link] & RELATIVE) !== 0),
-    self: () => {
-      const source = sourcesOf(snapshot);
-      return flag((link) => target[link] === source[link]);
-    },
-    followed: () => {
-      const source = sourcesOf(snapshot);
-      const nofollow = nofollowRels(phrases);
-      const page = columns.page_nofollow;
-      return flag(
-        (link) => links.kind[link] === CLICK_KIND && nofollow[links.rel[link]] === 0 && page[source[link]] !== 1,
-      );
-    },
+    line: () => ({ ofLink: (link) => links.line[link] || null }),
+    column: () => ({ ofLink: (link) => links.column[link] || null }),
+    source_share: () => ({ ofSource: (page) => known(columns.share[page]) }),
+    external: () => ({ flag: () => linksTo(snapshot, (target) => target >= count) }),
+    relative: () => ({ flag: () => bitsWhere(links.marks.length, (link) => (links.marks[link] & RELATIVE) !== 0) }),
+    self: () => ({ flag: () => selfLinks(snapshot) }),
+    followed: () => ({ flag: () => followedLinks(snapshot) }),
   };
+}
+
+/** The links whose value passes. */
+function bitsOf(snapshot: Snapshot, reader: Reader, test: (value: Value) => boolean): Bits {
+  const size = snapshot.links.target.length;
+  if ('codes' in reader)
+    return bitsOfCodes(
+      reader.codes,
+      testEach(reader.values.length, (code) => test(reader.values[code])),
+    );
+  if ('ofTarget' in reader) return linksTo(snapshot, (target) => test(reader.ofTarget(target)));
+  if ('ofSource' in reader) return linksFrom(snapshot, (page) => test(reader.ofSource(page)));
+  if ('ofLink' in reader) return bitsWhere(size, (link) => test(reader.ofLink(link)));
+  return test(1) ? reader.flag() : noBits(size);
 }
 
 /**
@@ -85,49 +132,25 @@ export function evaluateLinks(
   const { count, links } = snapshot;
   const size = links.target.length;
   const readers = readersOf(snapshot);
-
-  const tested = (fact: keyof typeof readers, test: (value: string | number) => boolean): Bits => {
-    const reader = readers[fact]();
-    if ('codes' in reader)
-      return bitsOfCodes(
-        reader.codes as Uint32Array,
-        Uint8Array.from(reader.texts, (text) => Number(test(text))),
-      );
-    if ('address' in reader) {
-      const passes = new Uint8Array(count + snapshot.outside.length);
-      for (let page = 0; page < passes.length; page++) passes[page] = Number(test(addressAt(snapshot, page)));
-      return bitsWhere(size, (link) => passes[reader.address(link)] === 1);
-    }
-    const passes = reader.values && Uint8Array.from(reader.values, (value) => Number(test(value)));
-    return bitsWhere(size, (link) => {
-      const value = reader.of(link);
-      return value >= 0 && (passes ? passes[value] === 1 : test(value));
-    });
-  };
-  const unknown = (fact: keyof typeof readers): Bits => {
-    const reader = readers[fact]();
-    if ('codes' in reader) return bitsWhere(size, () => false);
-    const of = 'address' in reader ? reader.address : reader.of;
-    return bitsWhere(size, (link) => of(link) < 0);
-  };
+  const tested = (fact: keyof typeof readers, test: (value: string | number) => boolean): Bits =>
+    bitsOf(snapshot, readers[fact](), (value) => value !== null && test(value));
 
   return combine(selection, size, (part) => {
     if (part.op === 'step') {
       const pages = pagesOf(part.of);
-      if (part.step === 'to')
-        return bitsWhere(size, (link) => links.target[link] < count && hasBit(pages, links.target[link]));
-      const source = sourcesOf(snapshot);
-      return bitsWhere(size, (link) => hasBit(pages, source[link]));
+      return part.step === 'to'
+        ? linksTo(snapshot, (target) => target < count && hasBit(pages, target))
+        : linksFrom(snapshot, (page) => hasBit(pages, page));
     }
     if (!('fact' in part)) throw new Error(`“${part.op}” is no test of links.`);
     const fact = part.fact as LinkFactName;
     if (fact === 'faults') {
-      if (part.op === 'unknown') return bitsWhere(size, () => false);
+      if (part.op === 'unknown') return noBits(size);
       const bit = 'value' in part ? 1 << linkFacts.faults.values.findIndex((one) => one === part.value) : 0;
       return bitsWhere(size, (link) => (links.faults[link] & bit) !== 0);
     }
     if (part.op === 'flag') return tested(fact, (value) => value === 1);
-    if (part.op === 'unknown') return unknown(fact);
+    if (part.op === 'unknown') return bitsOf(snapshot, readers[fact](), (value) => value === null);
     if (part.op === 'in') {
       const values = new Set(part.values);
       return tested(fact, (value) => values.has(value));

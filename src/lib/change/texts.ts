@@ -64,6 +64,7 @@ export const texts = {
   nothingBefore: 'There is no earlier crawl to compare this one with.',
   nothingBeforeThen:
     'Crawl the site again, and this screen tells what is new, what is gone, what has moved, and which fixes held.',
+  openTimeline: 'Timeline, notes and coming crawls',
   anotherSite: 'A crawl of another site can be chosen too, for a relaunch or a staging host:',
   compare: 'Compare',
   pairing: 'Pair pages',

@@ -2,7 +2,7 @@
 import type { ReportCounts } from '$core/report';
 import { number } from '../shell/words';
 
-const counted: { name: keyof ReportCounts; one: string; many: string }[] = [
+const counted: { name: Exclude<keyof ReportCounts, 'trend'>; one: string; many: string }[] = [
   { name: 'known', one: 'URL', many: 'URLs' },
   { name: 'indexable', one: 'indexable', many: 'indexable' },
   { name: 'noRoute', one: 'without a route', many: 'without a route' },

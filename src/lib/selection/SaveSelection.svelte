@@ -5,6 +5,7 @@
   import { withState } from '../shell/address';
   import Menu from '../shell/Menu.svelte';
   import { say } from '../shell/say.svelte';
+  import { send } from '../shell/send';
   import { texts } from './texts';
 
   interface Props {
@@ -18,20 +19,13 @@
   const saved = $derived(site.saved ?? []);
   let name = $state('');
 
-  async function send(method: 'POST' | 'DELETE', body: object, done: string) {
-    const response = await fetch(`/sites/${site.id}/selections`, { method, body: JSON.stringify(body) }).catch(
-      () => null,
-    );
-    if (!response?.ok) {
-      const problem = response && ((await response.json().catch(() => null)) as { message?: string } | null);
-      say(problem?.message ?? texts.theSelectionCouldNotBeSaved, true);
-      return;
-    }
+  async function change(method: 'POST' | 'DELETE', body: object, done: string) {
+    if (!(await send(`/sites/${site.id}/selections`, method, body))) return;
     await invalidate('site:saved');
     say(done);
   }
   async function save(close: () => void) {
-    await send('POST', { name, over, text: select }, texts.isSaved(name));
+    await change('POST', { name, over, text: select }, texts.isSaved(name));
     name = '';
     close();
   }
@@ -76,7 +70,7 @@
             type="button"
             class="quiet px-2 hover:text-base-content"
             aria-label={texts.delete(one.name)}
-            onclick={() => send('DELETE', { name: one.name }, texts.isDeleted(one.name))}>✕</button
+            onclick={() => change('DELETE', { name: one.name }, texts.isDeleted(one.name))}>✕</button
           >
         </div>
       {:else}

@@ -1,6 +1,5 @@
 /** The texts of the selection bar and of saved selections. */
 export const texts = {
-  theSelectionCouldNotBeSaved: 'The selection could not be saved. Check that Edge Map is still running.',
   isSaved: (name: string) => `“${name}” is saved.`,
   saved: (count: string) => `Saved${count}`,
   nameForThisSelection: 'Name for this selection',

@@ -2,6 +2,7 @@ import { counted } from './words';
 
 /** The texts of the frame: header, finder, keys, workspace and the page of words. */
 export const texts = {
+  couldNotBeDone: 'That could not be done. Check that Edge Map is still running, and try again.',
   edgeMapYourSites: 'Edge Map, your sites',
   edgeMap: 'Edge Map',
   lightDark: 'Light / dark',

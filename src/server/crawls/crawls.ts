@@ -31,6 +31,7 @@ const stateColumns = {
   analysedAt: crawl.analysedAt,
   counts: crawl.counts,
   space: crawl.space,
+  pinned: crawl.pinned,
   deletedAt: crawl.deletedAt,
 };
 export type CrawlState = Pick<Crawl, keyof typeof stateColumns>;
@@ -39,7 +40,12 @@ export type CrawlState = Pick<Crawl, keyof typeof stateColumns>;
  * Adds a crawl, with the secrets and the lists of its site, and the job to run it.
  * @param owner when given, the job is leased to it from the beginning and no other worker takes it
  */
-export async function addCrawl(db: Database, siteId: number, settings: CrawlSettings, owner?: string): Promise<number> {
+export async function addCrawl(
+  db: Pick<Database, 'transaction'>,
+  siteId: number,
+  settings: CrawlSettings,
+  owner?: string,
+): Promise<number> {
   return db.transaction(async (tx) => {
     const [{ secrets }] = await tx.select({ secrets: site.secrets }).from(site).where(eq(site.id, siteId));
     const [{ id }] = await tx.insert(crawl).values({ siteId, settings, secrets }).$returningId();

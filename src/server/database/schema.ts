@@ -25,6 +25,7 @@ import type { LiveCheckKind, LiveResults } from '$core/liveChecks';
 import { isMessage } from '$core/messages';
 import type { Message } from '$core/messages';
 import type { ReportCounts } from '$core/report';
+import { everyNames } from '$core/schedule';
 import { settingsSchema } from '$core/settings';
 import type { CrawlSettings } from '$core/settings';
 import type { FileAnswer, FoundFacts } from '$core/snapshot';
@@ -87,6 +88,8 @@ export const site = mysqlTable(
     /** What must not be seen again, sealed (src/server/sites/secrets.ts). */
     secrets: blob(),
     createdAt: moment().notNull().default(now),
+    /** How many ended crawls are kept, besides those that are pinned; null for all. */
+    keepCrawls: int(),
     /** When a person deleted it; a worker removes it a little later (src/server/removal). */
     deletedAt: moment(),
   },
@@ -135,9 +138,64 @@ export const crawl = mysqlTable(
     counts: json<ReportCounts>()(),
     /** Bytes that its rows and sources take, roughly. */
     space: bigint({ mode: 'number' }),
+    /** Kept, however many newer ones there are. */
+    pinned: boolean().notNull().default(false),
     deletedAt: moment(),
   },
   (table) => [index('crawl_site').on(table.siteId, table.id)],
+);
+
+/** When a site is crawled by itself. */
+export const schedule = mysqlTable('schedule', {
+  siteId: id().primaryKey(),
+  every: varchar({ length: 5, enum: everyNames }).notNull(),
+  at: varchar({ length: 5 }).notNull(),
+  day: tinyint().notNull(),
+  zone: varchar({ length: 64 }).notNull(),
+  paused: boolean().notNull().default(false),
+  /** When it is due; a worker puts the next moment in its place when it adds the crawl. */
+  nextAt: moment().notNull(),
+});
+
+/** What people have noted on a date of a site. */
+export const dateNote = mysqlTable(
+  'date_note',
+  {
+    id: id().autoincrement().primaryKey(),
+    siteId: id().notNull(),
+    /** `2026-11-28`. */
+    day: varchar({ length: 10 }).notNull(),
+    text: varchar({ length: 300 }).notNull(),
+  },
+  (table) => [index('date_note_site').on(table.siteId, table.day)],
+);
+
+/** What a site wants to hold after every crawl. */
+export const bound = mysqlTable(
+  'bound',
+  {
+    id: id().autoincrement().primaryKey(),
+    siteId: id().notNull(),
+    name: varchar({ length: 120 }).notNull(),
+    over: varchar({ length: 7, enum: ['pages', 'links', 'finding'] }).notNull(),
+    text: exactText().notNull(),
+    /** Null when it must not rise. */
+    atMost: int(),
+  },
+  (table) => [index('bound_site').on(table.siteId)],
+);
+
+/** What a crawl counted of a bound, as it was analysed then. */
+export const boundCount = mysqlTable(
+  'bound_count',
+  {
+    boundId: id().notNull(),
+    crawlId: id().notNull(),
+    analysedAt: moment().notNull(),
+    count: int(),
+    fault: varchar({ length: 500 }),
+  },
+  (table) => [primaryKey({ columns: [table.boundId, table.crawlId] })],
 );
 
 /** Selections that are saved under a name. */

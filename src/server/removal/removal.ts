@@ -17,9 +17,12 @@ const ROWS = 2000;
 
 const ofCrawl = [
   ...['page', 'frontier', 'tally', 'trap', 'robots_file', 'sitemap_file', 'sitemap_entry', 'snapshot_chunk'],
-  ...['crawl_import', 'crawl_worker'],
+  ...['crawl_import', 'crawl_worker', 'bound_count'],
 ] as const;
-const ofSite = ['url', 'phrase', 'saved_selection', 'ignored_finding', 'live_check', 'robots_draft'] as const;
+const ofSite = [
+  ...['url', 'phrase', 'saved_selection', 'ignored_finding', 'live_check', 'robots_draft'],
+  ...['schedule', 'date_note', 'bound'],
+] as const;
 
 const isOpen = inArray(crawl.state, ['waiting', 'running', 'paused']);
 

@@ -1,3 +1,5 @@
+export { dateNotes, deleteDateNote, saveDateNote } from './dateNotes';
+export type { DateNote } from './dateNotes';
 export { ignoredFindings, ignoreFinding, reportAgain } from './ignored';
 export type { Ignored } from './ignored';
 export { deleteRobotsDraft, robotsDraftBody, robotsDrafts, saveRobotsDraft } from './robotsDrafts';

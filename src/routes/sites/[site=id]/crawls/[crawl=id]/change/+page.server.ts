@@ -3,12 +3,23 @@ import type { FlowCategory } from '$core/answers';
 import { compareSettings, linkChangesOf } from '$core/compare';
 import { compareFindings, findings } from '$core/findings';
 import { listedOf } from '$core/lists';
+import { comingRuns, zones } from '$core/schedule';
 import { settingsSchema } from '$core/settings';
 import type { CrawlSettings } from '$core/settings';
 import { moment } from '$lib/shell/words';
-import { crawlSettings, earlierCrawls, listWindow, siteNames } from '$server/index';
-import type { CrawlState } from '$server/index';
-import { crawlWithEarlier } from '../../../../../crawl';
+import {
+  crawlSettings,
+  crawlsOf,
+  dateNotes,
+  earlierCrawls,
+  getSite,
+  listWindow,
+  openReport,
+  scheduleOf,
+  siteNames,
+} from '$server/index';
+import type { CrawlState, Database } from '$server/index';
+import { crawlWithEarlier, hasEnded } from '../../../../../crawl';
 import { listScreen } from '../../../../../screen';
 import { comparisonOf } from '../../../../../view';
 import type { PageServerLoad } from './$types';
@@ -17,7 +28,7 @@ import type { PageServerLoad } from './$types';
 const MOST_EDITS = 8;
 
 /** The crawls that can be chosen, by site: this one first. */
-async function choices(db: Parameters<typeof earlierCrawls>[0], crawl: CrawlState) {
+async function choices(db: Database, crawl: CrawlState) {
   const [crawls, sites] = await Promise.all([earlierCrawls(db), siteNames(db)]);
   return sites
     .map(({ id, name, start }) => ({
@@ -29,6 +40,32 @@ async function choices(db: Parameters<typeof earlierCrawls>[0], crawl: CrawlStat
     }))
     .filter(({ crawls }) => crawls.length > 0)
     .sort((a, b) => Number(b.id === crawl.siteId) - Number(a.id === crawl.siteId));
+}
+
+/** Crawls that a timeline shows, and runs that are told ahead. */
+const MOST_CRAWLS = 60;
+const MOST_COMING = 5;
+
+/** All crawls of the site, its notes, and the crawls to come. */
+async function timelineOf(db: Database, siteId: number) {
+  const [crawls, notes, schedule, site] = await Promise.all([
+    crawlsOf(db, siteId, MOST_CRAWLS),
+    dateNotes(db, siteId),
+    scheduleOf(db, siteId),
+    getSite(db, siteId),
+  ]);
+  return {
+    crawls: crawls
+      .filter(hasEnded)
+      .reverse()
+      .map(({ id, endedAt, counts, pinned }) => ({ id, at: endedAt, counts, pinned })),
+    notes,
+    schedule,
+    coming:
+      schedule && !schedule.paused ? [schedule.nextAt, ...comingRuns(schedule, schedule.nextAt, MOST_COMING - 1)] : [],
+    zones: zones(),
+    keep: site?.keepCrawls ?? null,
+  };
 }
 
 /** How a finding is selected among the pages of both crawls. */
@@ -51,7 +88,8 @@ export const load: PageServerLoad = async (event) => {
   const call = comparisonOf(event.url.searchParams);
   const { snapshot, earlier } = await crawlWithEarlier(event.locals, needsLinks ? 'links' : 'facts', call);
   const sites = await choices(db, crawl);
-  if (!earlier || !('comparison' in snapshot)) return { list, sites, compared: null };
+  const timeline = picture === 'timeline' ? await timelineOf(db, crawl.siteId) : null;
+  if (!earlier || !('comparison' in snapshot)) return { list, sites, timeline, compared: null };
   const { comparison } = snapshot;
   const [then, now] = await Promise.all(
     [earlier, crawl].map(async ({ id }) => settingsSchema.parse(await crawlSettings(db, id))),
@@ -59,7 +97,13 @@ export const load: PageServerLoad = async (event) => {
   const category = (flowCategories as readonly string[]).includes(state.order)
     ? (state.order as FlowCategory)
     : 'verdict';
-  const changes = () => compareFindings(comparison, [then, now]);
+  // What neither crawl reports need not be looked for.
+  const reported = new Set(
+    (await Promise.all([openReport(db, earlier), openReport(db, crawl)])).flatMap(
+      (report) => report?.findings.map(({ id }) => id) ?? [],
+    ),
+  );
+  const changes = () => compareFindings(comparison, [then, now], (id) => reported.has(id));
   const ofPages = (id: string) => findings.find((one) => one.id === id)!.over === 'pages';
   const named = (id: string) => findings.find((one) => one.id === id)!.name;
   const known = picture === '' && category === 'finding' ? changes().filter(({ finding }) => ofPages(finding)) : [];
@@ -70,6 +114,7 @@ export const load: PageServerLoad = async (event) => {
   return {
     list,
     sites,
+    timeline,
     compared: {
       earlier: { id: earlier.id, siteId: earlier.siteId, at: earlier.startedAt, limited: earlier.limited },
       answer: changeAnswer(snapshot, `crawl ${earlier.id} of ${moment(earlier.startedAt)}`),

@@ -16,6 +16,7 @@
   import Remark from '$lib/shell/Remark.svelte';
   import { crawlPath, picturesOf } from '$lib/shell/routes';
   import { shortAddress } from '$lib/shell/words';
+  import Timeline from '$lib/timeline/Timeline.svelte';
   import Workspace from '$lib/shell/Workspace.svelte';
 
   let { data } = $props();
@@ -63,10 +64,27 @@
     onchange={(changes) => show(changes)}
   />
 {/snippet}
+{#snippet timeline(shown: NonNullable<typeof data.timeline>)}
+  <Timeline
+    site={data.site}
+    here={data.crawl.id}
+    timeline={shown}
+    shown={view.item}
+    onshow={(item) => show({ item })}
+  />
+{/snippet}
 {#if !data.compared}
   <main class="min-w-0 flex-1 px-5 py-4">
+    {#if data.timeline}<section class="panel mb-4 p-3">{@render timeline(data.timeline)}</section>{/if}
     <p class="answer">{texts.nothingBefore}</p>
     <p class="quiet mt-2 max-w-prose">{texts.nothingBeforeThen}</p>
+    {#if !data.timeline}
+      <p class="mt-2">
+        <a class="text-primary hover:underline" href={withState(page.url, { picture: 'timeline' })}
+          >{texts.openTimeline}</a
+        >
+      </p>
+    {/if}
     {#if data.sites.length}
       <p class="quiet mt-4 mb-1">{texts.anotherSite}</p>
       {@render chooser()}
@@ -133,6 +151,8 @@
             onpick={pick}
           />
         {/if}
+      {:else if data.timeline}
+        <div class="px-2 pb-1">{@render timeline(data.timeline)}</div>
       {:else if view.picture === 'pages'}
         <PageChanges counts={compared.counts} select={view.select} onpick={pick} />
       {:else if compared.links}
