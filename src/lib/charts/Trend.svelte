@@ -1,17 +1,20 @@
 <!-- How a site went from crawl to crawl: pages that may be indexed, and those of them without a route. -->
 <script lang="ts">
   import { moment, number } from '../shell/words';
+  import NoteMarks from '../timeline/NoteMarks.svelte';
+  import { placeOfDay } from '../timeline/series';
   import { texts } from './texts';
 
   interface Props {
     crawls: { id: number; at: Date | null; known: number; indexable: number; noRoute: number; findings: number }[];
+    notes: { id: number; day: string; text: string }[];
     here: number;
     hrefOf: (crawl: number) => string;
   }
-  let { crawls, here, hrefOf }: Props = $props();
+  let { crawls, notes, here, hrefOf }: Props = $props();
   const HEIGHT = 96;
   const FOOT = 18;
-  const TOP = 16;
+  const TOP = $derived(notes.length ? 30 : 16);
   let width = $state(500);
   const most = $derived(Math.max(1, ...crawls.map(({ indexable }) => indexable)));
   const slot = $derived(Math.min(110, (width - 8) / crawls.length));
@@ -54,6 +57,7 @@
         {/if}
       </a>
     {/each}
+    <NoteMarks {notes} placeOf={(day) => 4 + placeOfDay(crawls, day) * slot} lines={1} foot={HEIGHT - FOOT} {width} />
   </svg>
 </div>
 <p class="quiet text-xs">{texts.indexablePagesByCrawlTheLowest}</p>

@@ -70,13 +70,7 @@
       </select>
     {/if}
     <input type="time" class="input input-xs w-22" aria-label={texts.at} bind:value={draft.at} required />
-    <input
-      class="input input-xs min-w-0 flex-1"
-      aria-label={texts.zone}
-      list="zones"
-      bind:value={draft.zone}
-      required
-    />
+    <input class="input input-xs w-40" aria-label={texts.zone} list="zones" bind:value={draft.zone} required />
     <datalist id="zones"
       >{#each zones as zone (zone)}<option value={zone}></option>{/each}</datalist
     >

@@ -1,6 +1,7 @@
 <!-- A bar for each crawl of a site, and the notes between them. -->
 <script lang="ts">
   import { moment, number, verdictLabel } from '../shell/words';
+  import NoteMarks from './NoteMarks.svelte';
   import { placeOfDay } from './series';
   import type { TimelineBar } from './series';
   import { texts } from './texts';
@@ -83,17 +84,6 @@
           >{/if}
       </a>
     {/each}
-    {#each notes as { id, day, text }, i (id)}
-      {@const x = noteAt(day)}
-      {@const y = 12 + (i % LINES) * NOTE_LINE}
-      {@const isLate = x > width * 0.7}
-      <g>
-        <title>{texts.note(day, text)}</title>
-        <line x1={x} x2={x} y1={y - 8} y2={height - FOOT} stroke="var(--lost)" stroke-dasharray="3 3" />
-        <text x={isLate ? x - 4 : x + 4} {y} text-anchor={isLate ? 'end' : 'start'} font-size="11" fill="var(--lost)"
-          >{text.length > 34 ? `${text.slice(0, 33)}…` : text}</text
-        >
-      </g>
-    {/each}
+    <NoteMarks {notes} placeOf={noteAt} lines={LINES} foot={height - FOOT} {width} />
   </svg>
 </div>

@@ -76,7 +76,7 @@
 {#if !data.compared}
   <main class="min-w-0 flex-1 px-5 py-4">
     {#if data.timeline}<section class="panel mb-4 p-3">{@render timeline(data.timeline)}</section>{/if}
-    <p class="answer">{texts.nothingBefore}</p>
+    <Answer pieces={[{ text: texts.nothingBefore }]} {href} />
     <p class="quiet mt-2 max-w-prose">{texts.nothingBeforeThen}</p>
     {#if !data.timeline}
       <p class="mt-2">

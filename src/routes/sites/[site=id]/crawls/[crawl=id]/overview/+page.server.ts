@@ -7,7 +7,17 @@ import {
   sourceCounts,
   verdictMakeUp,
 } from '$core/answers';
-import { closedWarning, crawlsOf, filesOf, openSiteReport, selectPages, trapsOf } from '$server/index';
+import { findings } from '$core/findings';
+import {
+  checkBounds,
+  closedWarning,
+  crawlsOf,
+  dateNotes,
+  filesOf,
+  openSiteReport,
+  selectPages,
+  trapsOf,
+} from '$server/index';
 import { crawlWithSnapshot, hasEnded } from '../../../../../crawl';
 import type { PageServerLoad } from './$types';
 
@@ -32,6 +42,10 @@ export const load: PageServerLoad = async ({ locals }) => {
     ignored: report.ignored,
     faults: report.findings.flatMap(({ name, files }) => files.map((file) => ({ name, ...file }))),
     trend: ended.flatMap(({ id, endedAt, counts }) => (counts ? [{ id, at: endedAt, ...counts }] : [])),
+    bounds: await checkBounds(db, crawl),
+    notes: await dateNotes(db, crawl.siteId),
+    /** What can be watched: all findings, for those that nobody has are what a bound keeps so. */
+    watchable: findings.map(({ id, name }) => ({ id, name })).sort((a, b) => (a.name < b.name ? -1 : 1)),
     files: await filesOf(db, crawl.id),
     traps: await trapsOf(db, crawl.id),
     warning: await closedWarning(db, crawl),

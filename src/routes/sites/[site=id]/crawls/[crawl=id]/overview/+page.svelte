@@ -1,5 +1,9 @@
 <script lang="ts">
   import { goto } from '$app/navigation';
+  import type { CheckedBound } from '$core/bounds';
+  import BrokenBounds from '$lib/bounds/BrokenBounds.svelte';
+  import { texts as boundTexts } from '$lib/bounds/texts';
+  import WatchList from '$lib/bounds/WatchList.svelte';
   import Answer from '$lib/shell/Answer.svelte';
   import DepthChart from '$lib/charts/DepthChart.svelte';
   import FindingTable from '$lib/findings/FindingTable.svelte';
@@ -27,12 +31,20 @@
   const href = (select: string) => `${base}/reach${select ? `?select=${encodeURIComponent(select)}` : ''}`;
   const pages = $derived(data.verdicts.reduce((sum, { pages }) => sum + pages, 0));
   const host = $derived(new URL(data.site.start).host);
+  /** Where what a bound counts is looked at. */
+  function boundHref({ over, text }: CheckedBound): string {
+    const finding = over === 'finding' ? data.findings.find(({ id }) => id === text) : undefined;
+    if (finding) return findingHref(base, finding);
+    if (over === 'finding') return `/findings/${text}`;
+    return `${base}/reach?${new URLSearchParams({ ...(over === 'links' && { list: 'links' }), select: text })}`;
+  }
 </script>
 
 <svelte:head><title>{texts.pageTitle(host)}</title></svelte:head>
 <main class="min-w-0 flex-1 overflow-y-auto px-5 py-4">
   <Answer pieces={data.answer} {href} />
   <Remark {base} crawl={data.crawl} warning={data.warning} />
+  <BrokenBounds bounds={data.bounds} hrefOf={boundHref} />
 
   <div class="mt-4 grid grid-cols-2 gap-4">
     <section class="panel p-3">
@@ -95,6 +107,11 @@
         >
       {/if}
       <IgnoredList site={data.site.id} ignored={data.ignored} />
+    </section>
+
+    <section class="panel col-span-2 p-3" id="watch-list">
+      <h2 class="heading">{boundTexts.heading}</h2>
+      <WatchList site={data.site} bounds={data.bounds} findings={data.watchable} hrefOf={boundHref} />
     </section>
 
     <div class="space-y-4">
@@ -195,6 +212,7 @@
           >
             <Trend
               crawls={data.trend}
+              notes={data.notes}
               here={data.crawl.id}
               hrefOf={(id) => `${crawlPath(data.site.id, id)}/overview`}
             />
