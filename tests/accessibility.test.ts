@@ -5,7 +5,7 @@ import type { ElementHandle, Page } from 'puppeteer-core';
 import { describe, expect, it } from 'vitest';
 import { crawledDemo, SITE } from './support/crawledDemo';
 
-const demo = crawledDemo();
+const demo = crawledDemo({ isTwice: true });
 const { open } = demo;
 
 describe('everybody can use it', () => {
@@ -37,6 +37,12 @@ describe('everybody can use it', () => {
       { picture: 'leaks', list: 'anchors', page: `${SITE}/visit/prices`, part: 'source', at: '20:5' },
     ],
     ['sections', 'flow', { picture: 'links', list: 'hosts' }],
+    ['Change', 'change', {}],
+    ['the sections of Change', 'change', { order: 'section', pair: 'redirect' }],
+    ['what became of pages', 'change', { picture: 'pages', page: `${SITE}/visit/opening-hours`, part: 'history' }],
+    ['the edits of links', 'change', { picture: 'links', list: 'changed_edits', select: '' }],
+    ['the findings of Change', 'change', { picture: 'findings' }],
+    ['the timeline', 'change', { picture: 'timeline' }],
     ['a page of its own', 'page', { page: `${SITE}/visit/prices`, part: 'facts' }],
   ];
   /** Opens the dialog that imports a file, with one in it. */

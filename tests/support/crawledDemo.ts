@@ -11,8 +11,11 @@ import { startApp } from './program';
 
 export const SITE = 'https://www.larkfield.example';
 
-/** To be called at the head of a file; what it gives is there from the first test on. */
-export function crawledDemo() {
+/**
+ * To be called at the head of a file; what it gives is there from the first test on.
+ * @param isTwice crawls it again as it is some weeks later; the later crawl is the one that is opened
+ */
+export function crawledDemo({ isTwice = false } = {}) {
   let database: TestDatabase;
   let demo: Awaited<ReturnType<typeof serveDemo>>;
   let app: Awaited<ReturnType<typeof startApp>>;
@@ -23,12 +26,19 @@ export function crawledDemo() {
 
   beforeAll(async () => {
     database = await testDatabase();
-    demo = await serveDemo(0, certificate());
+    let isLater = false;
+    demo = await serveDemo(0, certificate(), () => isLater);
     const hosts = ['www.larkfield.example', 'larkfield.example'];
     const overrides = hosts.map((host) => ({ host, toHost: '127.0.0.1', toPort: demo.port }));
     const { begin, finish } = crawling(() => database.db);
-    const crawl = await begin(`${SITE}/`, { depth: 8, acceptCertificates: true, overrides });
-    await finish(crawl);
+    const once = async () => {
+      const crawl = await begin(`${SITE}/`, { depth: 8, acceptCertificates: true, overrides });
+      await finish(crawl);
+      return crawl;
+    };
+    let crawl = await once();
+    isLater = true;
+    if (isTwice) crawl = await once();
     app = await startApp(database.url);
     base = `${app.address}sites/1/crawls/${crawl}`;
     browser = await openBrowser();

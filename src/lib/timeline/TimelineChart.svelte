@@ -50,7 +50,7 @@
   <svg {width} {height} class="max-w-full" role="group" aria-label={label}>
     {#each bars as bar, i (bar.id)}
       {@const x = EDGE + i * slot}
-      <a href={hrefOf(bar.id)} aria-label={titleOf(bar)}>
+      <a href={hrefOf(bar.id)}>
         <title>{titleOf(bar)}</title>
         <rect {x} y={head} width={slot} height={height - head} fill="transparent" />
         {#if bar.parts === null}
