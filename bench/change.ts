@@ -14,22 +14,31 @@ import { reportOf } from '../src/core/report';
 import type { Report } from '../src/core/report';
 import { settingsSchema } from '../src/core/settings';
 import { evenWeights } from '../src/core/share';
-import { baseBuilder, decodeSnapshot, encodeSnapshot, nothingFound, REPORT_PART } from '../src/core/snapshot';
+import {
+  baseBuilder,
+  decodeSnapshot,
+  encodeSnapshot,
+  groupOfPart,
+  nothingFound,
+  REPORT_PART,
+} from '../src/core/snapshot';
 import { listWindow } from '../src/server/lists';
 
 const ORIGIN = 'https://www.larkfield.example';
 const settings = settingsSchema.parse({ start: `${ORIGIN}/` });
 const sections = ['visit', 'collections', 'stories', 'learn', 'events', 'shop', 'press', 'fr'];
 
-/** Links of the template on every page; the last of them is gone in the later state. */
-const TEMPLATE = 20;
+/** Pages to which a page leads that nothing else need lead to. */
+const CHILDREN = 10;
 /** Of so many pages one is another in the later state: gone, moved away, new, or with another title. */
 const OTHER = 50;
 
 function make(folder: string, count: number, perPage: number, state: number): void {
+  /** Links of the template on every page; the last of them is gone in the later state. */
+  const template = Math.min(20, perPage - CHILDREN - 2);
   let seed = 12345;
   const below = (n: number) => Math.floor(((seed = (Math.imul(seed, 1664525) + 1013904223) >>> 0) / 4294967296) * n);
-  const isOther = (page: number) => page > TEMPLATE && page % OTHER === 0;
+  const isOther = (page: number) => page > 20 && page % OTHER === 0;
   const kindOf = (page: number) => (page / OTHER) % 4;
   const addressOf = (page: number) => {
     if (page === 0) return `${ORIGIN}/`;
@@ -37,9 +46,9 @@ function make(folder: string, count: number, perPage: number, state: number): vo
     return `${ORIGIN}/${sections[page % 8]}/${renamed}${String(page).padStart(8, '0')}`;
   };
   const targetsOf = (page: number) => [
-    ...Array.from({ length: TEMPLATE - state }, (_, i) => i + 1),
-    ...Array.from({ length: 10 }, (_, i) => Math.min(count - 1, page * 10 + i + 1)),
-    ...Array.from({ length: Math.max(0, perPage - TEMPLATE - 10) }, () => below(count)),
+    ...Array.from({ length: template - state }, (_, i) => i + 1),
+    ...Array.from({ length: CHILDREN }, (_, i) => Math.min(count - 1, page * CHILDREN + i + 1)),
+    ...Array.from({ length: perPage - template - CHILDREN }, () => below(count)),
   ];
   const builder = baseBuilder();
   const begin = seed;
@@ -75,9 +84,9 @@ function make(folder: string, count: number, perPage: number, state: number): vo
       packLinks(
         targetsOf(page).map((to, i) => ({
           ...link,
-          placement: i < TEMPLATE - state ? ('footer' as const) : ('main' as const),
+          placement: i < template - state ? ('footer' as const) : ('main' as const),
           anchor: 1 + (to % 5000),
-          above: 5001 + (i < TEMPLATE - state ? 0 : 1),
+          above: 5001 + (i < template - state ? 0 : 1),
           target: to + 1,
           line: i + 1,
         })),
@@ -118,7 +127,14 @@ function compare(before: string, after: string): void {
     return value;
   };
   const read = (folder: string) =>
-    decodeSnapshot(new Map(readdirSync(folder).map((name) => [name, readFileSync(join(folder, name))])));
+    decodeSnapshot(
+      new Map(
+        readdirSync(folder)
+          .filter((name) => groupOfPart(name) !== null)
+          .map((name) => [name, readFileSync(join(folder, name))]),
+      ),
+      readdirSync(folder),
+    );
   const [old, fresh] = timed('read both', () => [read(before), read(after)]);
   const links = fresh.links.target.length;
   console.log(`  ${fresh.count.toLocaleString('en')} pages, ${links.toLocaleString('en')} links each`);

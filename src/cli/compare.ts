@@ -7,6 +7,7 @@ import { compareFindings } from '$core/findings';
 import { changesCsv, findingChangesCsv, linkChangesCsv } from '$core/formats';
 import { thousands } from '$core/numbers';
 import { settingsSchema } from '$core/settings';
+import { reportedIn } from '$server/index';
 import type { Crawl, Database } from '$server/index';
 import { finishedCrawl, makeFolder, writePieces } from './export';
 
@@ -34,7 +35,8 @@ export async function compareCommand(db: Database, { old, fresh, out, map }: Com
   const comparison = comparePages(before.snapshot, after.snapshot, { map: addressMap(map) });
   const links = linkChangesOf(comparison);
   const options = [before, after].map(({ row }) => settingsSchema.parse(row.settings));
-  const findings = compareFindings(comparison, [options[0], options[1]]);
+  const isReported = await reportedIn(db, [before.row, after.row]);
+  const findings = compareFindings(comparison, [options[0], options[1]], isReported);
   await writePieces(join(out, 'changes.csv'), changesCsv(comparison));
   await writePieces(join(out, 'link_changes.csv'), linkChangesCsv(comparison, links));
   await writePieces(join(out, 'finding_changes.csv'), findingChangesCsv(findings));

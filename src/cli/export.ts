@@ -9,13 +9,21 @@ import { linksCsv, pagesCsv, ruleTables, summarize } from '$core/formats';
 import type { SnapshotWithImports } from '$core/imports';
 import { orderRows, pageList } from '$core/lists';
 import { sentence } from '$core/messages';
-import { evaluate, Fault } from '$core/selection';
+import { asksForEarlier, evaluate, Fault } from '$core/selection';
 import { settingsSchema } from '$core/settings';
 import { leaksOf, plainShare } from '$core/share';
 import { addressAt, SNAPSHOT_VERSION, SnapshotVersionError } from '$core/snapshot';
 import type { Snapshot } from '$core/snapshot';
 import { runAnalysis, terminalName } from '$crawl/index';
-import { analysisProgress, getCrawl, leaseAnalysis, openReport, openSnapshot, requestAnalysis } from '$server/index';
+import {
+  analysisProgress,
+  getCrawl,
+  leaseAnalysis,
+  openComparison,
+  openReport,
+  openSnapshot,
+  requestAnalysis,
+} from '$server/index';
 import type { Crawl, Database } from '$server/index';
 import { UsageError } from './options';
 import type { View } from './options';
@@ -122,12 +130,20 @@ export async function finishedCrawl(db: Database, id: number): Promise<{ row: Cr
   return { row, snapshot };
 }
 
+/** As {@link finishedCrawl}, with the crawl before it where a selection asks for one. */
+async function crawlFor(db: Database, id: number, { select }: Pick<View, 'select'>) {
+  const { row, snapshot } = await finishedCrawl(db, id);
+  const call = { since: null, map: [], by: [] };
+  const open = asksForEarlier(select) ? await openComparison(db, row, call, 'links') : null;
+  return { row, snapshot: open?.snapshot ?? snapshot };
+}
+
 /** `edgemap export`: writes the files of a finished crawl. */
 export async function exportCommand(
   db: Database,
   { crawl, out, view, tables }: { crawl: number; out: string; view: View; tables: boolean },
 ): Promise<number> {
-  const { row, snapshot } = await finishedCrawl(db, crawl);
+  const { row, snapshot } = await crawlFor(db, crawl, view);
   await makeFolder(out);
   await writeFiles(db, out, snapshot, row, view);
   if (tables)
@@ -139,7 +155,7 @@ export async function exportCommand(
 
 /** `edgemap select`: prints the addresses that a selection holds, one a line. */
 export async function selectCommand(db: Database, { crawl, view }: { crawl: number; view: View }): Promise<number> {
-  const { snapshot } = await finishedCrawl(db, crawl);
+  const { snapshot } = await crawlFor(db, crawl, view);
   const { seen, pages } = look(snapshot, view);
   function* lines() {
     for (const page of pages) yield `${addressAt(seen, page)}\n`;

@@ -37,13 +37,16 @@ export interface LinkChanges {
   /** Links of the new crawl, and of the old one, in the order of their pages. */
   added: Uint32Array;
   removed: Uint32Array;
-  /** The edit of each: equal for links with the same target, words and place that have come, or gone, together. */
+  /**
+   * The edit of each: equal for links with the same target, words, placement and elements above that have come, or gone,
+   * together.
+   */
   editOfAdded: Uint32Array;
   editOfRemoved: Uint32Array;
   edits: number;
 }
 
-/** What tells a link from the others of its page, whichever crawl has it. */
+/** What tells a link from the others of its page, whichever crawl has it, and what stands above it. */
 interface LinkReader {
   target: (link: number) => number;
   anchor: (link: number) => number;
@@ -87,16 +90,15 @@ function nextClick(kind: Uint8Array, from: number, to: number): number {
  * those of each page end: most pages are as they were, or differ in a few places.
  */
 function differences({ old, fresh, before: pageBefore }: Comparison, { targets, phrases }: CommonNumbers) {
-  const { offsets: oldOffsets, kind: oldKind, target, anchor, above, placement } = old.links;
+  const { offsets: oldOffsets, kind: oldKind, target, anchor, placement } = old.links;
   const { offsets: freshOffsets, kind: freshKind } = fresh.links;
-  const { target: targetNow, anchor: anchorNow, above: aboveNow, placement: placementNow } = fresh.links;
+  const { target: targetNow, anchor: anchorNow, placement: placementNow } = fresh.links;
   const before: number[] = [];
   const after: number[] = [];
   const ends: [before: number, after: number][] = [];
   const equal = (then: number, now: number) =>
     targets[target[then]] === targetNow[now] &&
     phrases[anchor[then]] === anchorNow[now] &&
-    phrases[above[then]] === aboveNow[now] &&
     placement[then] === placementNow[now];
   const [oldHtml, freshHtml] = [old.columns.html, fresh.columns.html];
   for (let page = 0; page < freshHtml.length; page++) {
@@ -141,7 +143,10 @@ function differences({ old, fresh, before: pageBefore }: Comparison, { targets, 
   return { before, after, ends };
 }
 
-/** Compares the click links of pages that were read in both crawls; those of other pages came and went with them. */
+/**
+ * Compares the click links of pages that were read in both crawls; those of other pages came and went with them. A link is the
+ * same while its target, words and placement are: another element around it is no change.
+ */
 export function compareLinks(comparison: Comparison): LinkChanges {
   const readers = linkReaders(comparison);
   const { before, after, ends } = differences(comparison, commonNumbersOf(comparison));
@@ -151,24 +156,21 @@ export function compareLinks(comparison: Comparison): LinkChanges {
   const groups = groupEqual(
     all,
     (entry) => {
-      const { target, anchor, above, placement } = readerOf(entry);
+      const { target, anchor, placement } = readerOf(entry);
       const link = linkOf(entry);
-      return mixed(mixed(target(link), anchor(link)), mixed(above(link), placement(link)));
+      return mixed(mixed(target(link), anchor(link)), placement(link));
     },
     (x, y) => {
       const [a, b, i, j] = [readerOf(x), readerOf(y), linkOf(x), linkOf(y)];
-      return (
-        a.target(i) === b.target(j) &&
-        a.anchor(i) === b.anchor(j) &&
-        a.above(i) === b.above(j) &&
-        a.placement(i) === b.placement(j)
-      );
+      return a.target(i) === b.target(j) && a.anchor(i) === b.anchor(j) && a.placement(i) === b.placement(j);
     },
   );
   const balance = new Int32Array(groups.count);
   const editNumbers = new Map<number, number>();
-  const editOf = (group: number, isAdded: boolean) => {
-    const name = 2 * group + Number(isAdded);
+  const texts = comparison.fresh.phrases.length + comparison.old.phrases.length;
+  /** Links with other elements above them are of another template or block, which is another edit. */
+  const editOf = (group: number, above: number, isAdded: boolean) => {
+    const name = 2 * (group * texts + above) + Number(isAdded);
     let edit = editNumbers.get(name);
     if (edit === undefined) editNumbers.set(name, (edit = editNumbers.size));
     return edit;
@@ -184,14 +186,14 @@ export function compareLinks(comparison: Comparison): LinkChanges {
       if (balance[group] <= 0) continue;
       balance[group]--;
       found.removed.push(before[i]);
-      found.ofRemoved.push(editOf(group, false));
+      found.ofRemoved.push(editOf(group, readers.old.above(before[i]), false));
     }
     for (let i = fromAfter; i < toAfter; i++) {
       const group = groups.of[before.length + i];
       if (balance[group] >= 0) continue;
       balance[group]++;
       found.added.push(after[i]);
-      found.ofAdded.push(editOf(group, true));
+      found.ofAdded.push(editOf(group, readers.fresh.above(after[i]), true));
     }
     [fromBefore, fromAfter] = [toBefore, toAfter];
   }

@@ -3,9 +3,9 @@ import { addressAfter, addressBefore, costOf, factsOf, movedTo } from '../compar
 import type { Comparison, LinkChanges } from '../compare';
 import { comparedFacts, pageClasses } from '../facts';
 import type { FindingChange } from '../findings';
-import { placements } from '../links';
 import { addressAt, sourcesOf } from '../snapshot';
 import { csvPieces } from './csv';
+import { placementCells } from './export';
 import type { Cell } from './csv';
 
 /** What is said of one row: a record for each fact that differs, or one that says what became of it. */
@@ -54,7 +54,7 @@ export function linkChangesCsv(comparison: Comparison, links: LinkChanges): Iter
           address(sources[link]),
           address(target[link]),
           snapshot.phrases[anchor[link]],
-          placements[placement[link]],
+          placementCells[placement[link]],
           edits[i] + 1,
         ];
     }

@@ -29,11 +29,12 @@ export function pagesCsv(snapshot: Snapshot, pages: Iterable<number> = range(sna
   return csvPieces(records());
 }
 
+/** How the placement of a link is written: in no landmark the field is empty. */
+export const placementCells = placements.map((name) => (name === 'none' ? '' : name));
+
 /** links.csv: one record for each occurrence of a click link, to inside and outside targets. */
 export function linksCsv(snapshot: Snapshot): Generator<string> {
   const { links, phrases, count } = snapshot;
-  // A link in no landmark has an empty field there.
-  const placementCells = placements.map((name) => (name === 'none' ? '' : name));
   function* records(): Generator<readonly Cell[]> {
     yield ['source', 'target', 'anchor', 'rel', 'element', 'placement', 'line', 'column'];
     for (let page = 0; page < count; page++) {

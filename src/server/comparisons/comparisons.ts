@@ -10,7 +10,8 @@ import type { CrawlState } from '../crawls';
 import type { Database } from '../database';
 import { crawl } from '../database/schema';
 import { listBytes } from '../lists/cache';
-import { keepBeside, openSnapshot } from '../snapshots';
+import { keepBeside, openReport, openSnapshot } from '../snapshots';
+import type { Analysed } from '../snapshots';
 
 export interface ComparisonCall {
   /** The earlier crawl, of this site or another; null for the one before. */
@@ -91,4 +92,10 @@ export async function openComparison(
   kept.set(fresh, [found, ...others].slice(0, MOST_KEPT));
   keepBeside(fresh, () => (kept.get(fresh) ?? []).reduce((sum, one) => sum + bytesOf(one), 0));
   return { earlier, snapshot: found.snapshot };
+}
+
+/** A test whether one of some crawls has a finding, by their reports; where one has none, it may have any. */
+export async function reportedIn(db: Database, rows: readonly Analysed[]): Promise<(id: string) => boolean> {
+  const reports = await Promise.all(rows.map((row) => openReport(db, row)));
+  return (id) => reports.some((report) => report === null || report.findings.some((finding) => finding.id === id));
 }

@@ -14,7 +14,7 @@ import {
   earlierCrawls,
   getSite,
   listWindow,
-  openReport,
+  reportedIn,
   scheduleOf,
   siteNames,
 } from '$server/index';
@@ -97,13 +97,8 @@ export const load: PageServerLoad = async (event) => {
   const category = (flowCategories as readonly string[]).includes(state.order)
     ? (state.order as FlowCategory)
     : 'verdict';
-  // What neither crawl reports need not be looked for.
-  const reported = new Set(
-    (await Promise.all([openReport(db, earlier), openReport(db, crawl)])).flatMap(
-      (report) => report?.findings.map(({ id }) => id) ?? [],
-    ),
-  );
-  const changes = () => compareFindings(comparison, [then, now], (id) => reported.has(id));
+  const isReported = await reportedIn(db, [earlier, crawl]);
+  const changes = () => compareFindings(comparison, [then, now], isReported);
   const ofPages = (id: string) => findings.find((one) => one.id === id)!.over === 'pages';
   const named = (id: string) => findings.find((one) => one.id === id)!.name;
   const known = picture === '' && category === 'finding' ? changes().filter(({ finding }) => ofPages(finding)) : [];
