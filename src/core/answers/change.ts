@@ -1,5 +1,5 @@
 /** What the screen Change says: what moved from one crawl to another, and from where to where. */
-import { classCounts, freshPageOf, oldPageOf } from '../compare';
+import { changedByLinks, changedInLinksOnly, classCounts, freshPageOf, oldPageOf } from '../compare';
 import type { ComparedSnapshot, Comparison } from '../compare';
 import { comparedFacts, pageClasses, reaches, verdicts } from '../facts';
 import type { ComparedFact, PageClass } from '../facts';
@@ -44,7 +44,10 @@ const MOST_SECTIONS = 11;
 
 /** The values of a category, and the value of each page of both crawls. */
 interface Told {
-  values: Omit<FlowValue, 'then' | 'now'>[];
+  values: (Omit<FlowValue, 'then' | 'now'> & {
+    /** Whether the selection also holds pages of which nothing is known now. */
+    holdsUnknown?: boolean;
+  })[];
   then: (page: number) => number;
   now: (page: number) => number;
 }
@@ -67,7 +70,7 @@ function ofDepth({ old, fresh }: Comparison): Told {
     values: [
       ...Array.from({ length: DEEP }, (_, depth) => ({ value: String(depth), select: `depth = ${depth}` })),
       { value: `${DEEP}+`, select: `depth >= ${DEEP}` },
-      { value: '', select: 'depth is unknown' },
+      { value: '', select: 'depth is unknown', holdsUnknown: true },
     ],
     then: at(old),
     now: at(fresh),
@@ -93,7 +96,9 @@ function ofSection({ old, fresh }: Comparison): Told {
   return {
     values: [
       ...named.map((name) => ({ value: `/${name}`, select: `section = ${quote(name)}` })),
-      ...(others ? [{ value: '…', select: `not section in (${named.map(quote).join(', ')})` }] : []),
+      ...(others
+        ? [{ value: '…', select: `not section in (${named.map(quote).join(', ')})`, holdsUnknown: true }]
+        : []),
     ],
     then: at(old),
     now: at(fresh),
@@ -114,7 +119,7 @@ function ofFinding(id: string, thresholds: Thresholds) {
     return {
       values: [
         { value: 'with', select: `(${select})` },
-        { value: 'without', select: `not (${select})` },
+        { value: 'without', select: `not (${select})`, holdsUnknown: true },
       ],
       then: at(old),
       now: at(fresh),
@@ -163,8 +168,9 @@ export function changeFlow(
     streams.push({ from, to, pages, select: selects.join(' and ') });
   });
   return {
-    values: values.map((value, i) => ({
-      ...value,
+    values: values.map(({ value, select }, i) => ({
+      value,
+      select,
       then: sum((j) => (i + 1) * side + j),
       now: sum((j) => j * side + i + 1),
     })),
@@ -188,13 +194,6 @@ export interface ChangeCounts {
   arrived: number;
 }
 
-/** What changes with a link on other pages, or with one of a template. */
-const ofLinks = ['links_in', 'links_out', 'share'] as const satisfies ComparedFact[];
-const otherBits = comparedFacts.reduce(
-  (bits, fact, i) => ((ofLinks as readonly string[]).includes(fact) ? bits : bits | (1 << i)),
-  0,
-);
-const CHANGED = pageClasses.indexOf('changed');
 const MOVED = pageClasses.indexOf('moved');
 
 /** New pages to which pages that have moved lead. */
@@ -219,7 +218,7 @@ export const changeCounts = memoOf((comparison: Comparison): ChangeCounts => {
   const counts = { lost: 0, won: 0, routesLost: 0, routesWon: 0, linksOnly: 0 };
   for (let row = 0; row < comparison.rows; row++) {
     for (let bits = comparison.changed[row]; bits !== 0; bits &= bits - 1) facts[31 - Math.clz32(bits & -bits)]++;
-    if (comparison.change[row] === CHANGED && !(comparison.changed[row] & otherBits)) counts.linksOnly++;
+    if (changedInLinksOnly(comparison, row)) counts.linksOnly++;
     const [was, is] = [oldPageOf(comparison, row), freshPageOf(comparison, row)];
     const has = ({ columns }: Snapshot, page: number, fact: 'verdict' | 'reach', value: number) =>
       page >= 0 && columns[fact][page] === value;
@@ -246,7 +245,7 @@ export const changeSelections = {
   routesLost: 'was (reached) and not reached and not removed',
   routesWon: 'reached and was (not reached)',
   linksOnly: `changed and not (${comparedFacts
-    .filter((fact) => !(ofLinks as readonly string[]).includes(fact))
+    .filter((fact) => !(changedByLinks as readonly string[]).includes(fact))
     .map((fact) => `changed(${fact})`)
     .join(' or ')})`,
 } as const;

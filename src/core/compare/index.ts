@@ -8,7 +8,7 @@ export { commonNumbersOf, compareLinks, linkChangesOf } from './links';
 export type { LinkChanges } from './links';
 export { addressMap, pairings, readMapRules, sameAddress } from './pairing';
 export type { AddressMap, MapRule, PairedBy } from './pairing';
-export { classCounts, comparePages, costOf, factsOf } from './pages';
+export { changedByLinks, changedInLinksOnly, classCounts, comparePages, costOf, factsOf } from './pages';
 export type { Comparison } from './pages';
 export { addressAfter, addressBefore, freshPageOf, movedTo, oldPageOf } from './pair';
 export type { PairOptions } from './pair';

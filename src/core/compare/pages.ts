@@ -107,11 +107,25 @@ export function factsOf(
   return { before: at(old, was), after: at(fresh, is) };
 }
 
-/** What a change of a row is worth: the larger of the shares that its page had and has. */
+/** What changes with a link of other pages, or of a template. */
+export const changedByLinks = ['links_in', 'links_out', 'share'] as const satisfies ComparedFact[];
+const otherBits = comparedFacts.reduce(
+  (bits, fact, i) => ((changedByLinks as readonly string[]).includes(fact) ? bits : bits | (1 << i)),
+  0,
+);
+const CHANGED = pageClasses.indexOf('changed');
+
+/** Whether of a row only what links to its page, and what it links to, has changed. */
+export const changedInLinksOnly = ({ change, changed }: Pick<Comparison, 'change' | 'changed'>, row: number): boolean =>
+  change[row] === CHANGED && (changed[row] & otherBits) === 0;
+
+/**
+ * What a change of a row is worth: the larger of the shares that its page had and has; where only links have changed, by how
+ * much its share has.
+ */
 export function costOf(comparison: Comparison, row: number): number {
   const share = ({ columns }: Snapshot, page: number) => (page < 0 ? 0 : Math.max(0, columns.share[page]));
-  return Math.max(
-    share(comparison.old, oldPageOf(comparison, row)),
-    share(comparison.fresh, freshPageOf(comparison, row)),
-  );
+  const before = share(comparison.old, oldPageOf(comparison, row));
+  const after = share(comparison.fresh, freshPageOf(comparison, row));
+  return changedInLinksOnly(comparison, row) ? Math.abs(after - before) : Math.max(before, after);
 }

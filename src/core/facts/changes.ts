@@ -51,7 +51,8 @@ export const changeFacts = {
     type: 'ratio',
     unit: '×',
     label: 'Worth',
-    meaning: 'What a change is worth: the larger of the shares that the page had and has.',
+    meaning:
+      'What a change is worth: the larger of the shares that the page had and has; where only links have changed, by how much its share has.',
     sort: 'high',
   },
   moved_to: {
