@@ -164,7 +164,11 @@ export function changeFlow(
   counts.forEach((pages, at) => {
     if (pages === 0) return;
     const [from, to] = [Math.floor(at / side) - 1, (at % side) - 1];
-    const selects = [from < 0 ? 'new' : `was (${values[from].select})`, to < 0 ? 'removed' : values[to].select];
+    const selects = [
+      from < 0 ? 'new' : `was (${values[from].select})`,
+      to < 0 ? 'removed' : values[to].select,
+      ...(to >= 0 && values[to].holdsUnknown ? ['not removed'] : []),
+    ];
     streams.push({ from, to, pages, select: selects.join(' and ') });
   });
   return {
