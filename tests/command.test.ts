@@ -261,13 +261,19 @@ describe('two crawls', () => {
     expect(changes).toContain(`${site.origin}/c,added,verdict,,indexable`);
     expect(read('link_changes.csv')).toEqual([
       'change,source,target,anchor,placement,edit',
-      `removed,${site.origin}/,${site.origin}/b,to /b,none,1`,
-      `added,${site.origin}/,${site.origin}/c,to /c,none,2`,
+      `removed,${site.origin}/,${site.origin}/b,to /b,,1`,
+      `added,${site.origin}/,${site.origin}/c,to /c,,2`,
     ]);
     expect(read('finding_changes.csv')[0]).toBe('finding,new,solved,remaining,gone');
     expect(read('finding_changes.csv')).toContain('links_to_broken,1,0,0,0');
     const summary = JSON.parse(readFileSync(join(out, 'summary.json'), 'utf8')) as { pages: object; links: object };
     expect(summary).toMatchObject({ pages: { added: 2, removed: 1 }, links: { added: 1, removed: 1, edits: 2 } });
+    // The crawl before is asked by selections too.
+    expect((await edgemap('select', fresh, 'new')).out.trim().split('\n').sort()).toEqual([
+      `${site.origin}/c`,
+      `${site.origin}/gone`,
+    ]);
+    expect(await edgemap('select', old, 'new')).toMatchObject({ code: 2 });
     expect((await edgemap('compare', old, old, '--out', out)).said).toContain('0 added, 0 removed, 0 gone');
     expect((await edgemap('compare', old, '99999', '--out', out)).code).toBe(2);
     expect((await edgemap('compare', old, fresh, '--out', out, '--map', 'nonsense')).code).toBe(2);

@@ -294,3 +294,56 @@ describe('a selection that is never read for all', () => {
     expect([answer.status, said]).toEqual([400, expect.stringMatching(/cannot be answered/)]);
   });
 });
+
+describe('what a site keeps for itself', () => {
+  const note = { id: null, day: '2026-11-20', text: 'Relaunch' };
+  const bound = { name: 'Broken pages', over: 'pages', text: 'broken', atMost: 0 };
+  const schedule = { every: 'week', at: '03:00', day: 1, zone: 'Europe/Berlin', paused: false };
+  it.each<[string, string, string, object]>([
+    ['a note', 'notes', 'POST', note],
+    ['a bound', 'bounds', 'POST', bound],
+    ['a bound that must not rise', 'bounds', 'POST', { ...bound, atMost: null }],
+    ['a bound of a finding', 'bounds', 'POST', { ...bound, over: 'finding', text: 'links_to_broken' }],
+    ['a schedule', 'schedule', 'PUT', schedule],
+    ['how many crawls are kept', 'kept', 'PUT', { keep: 5 }],
+  ])('takes %s', async (_, path, method, body) =>
+    expect((await send(`sites/1/${path}`, method, body)).status).toBe(200),
+  );
+  it.each<[string, string, string, object, number, string]>([
+    ['a note without words', 'notes', 'POST', { ...note, text: ' ' }, 400, 'A note needs words.'],
+    ['a note on no day', 'notes', 'POST', { ...note, day: '2026-13-40' }, 400, 'A date is written as 2026-11-28.'],
+    ['a note that there is not', 'notes', 'POST', { ...note, id: 99_999 }, 404, 'There is no such note.'],
+    ['a bound over nonsense', 'bounds', 'POST', { ...bound, text: 'depht > 3' }, 400, 'cannot be read'],
+    ['a bound of no finding', 'bounds', 'POST', { ...bound, over: 'finding' }, 400, 'There is no such finding.'],
+    ['a bound that there is not', 'bounds', 'DELETE', { id: 99_999 }, 404, 'There is no such bound.'],
+    ['a time that there is not', 'schedule', 'PUT', { ...schedule, at: '25:00' }, 400, 'A time is written as 03:30.'],
+    ['a zone that there is not', 'schedule', 'PUT', { ...schedule, zone: 'Mars' }, 400, 'There is no such time zone.'],
+    ['keeping none', 'kept', 'PUT', { keep: 0 }, 400, ''],
+    ['a pin on the crawl of another', 'kept', 'POST', { crawl: 99_999, pinned: true }, 404, 'There is no such crawl.'],
+  ])('refuses %s, and says why', async (_, path, method, body, status, message) => {
+    const answer = await send(`sites/1/${path}`, method, body);
+    expect(answer.status).toBe(status);
+    expect(((await answer.json()) as { message: string }).message).toContain(message);
+  });
+});
+
+describe('an earlier crawl', () => {
+  it.each<[string, Query, number, string]>([
+    ['is told when there is none', { list: 'changes' }, 400, 'There is no earlier crawl'],
+    ['is a crawl', { list: 'changes', since: 'x' }, 400, 'There is no such crawl.'],
+    ['is paired by a map that can be read', { select: 'new', map: 'nonsense' }, 400, '“nonsense” maps nothing'],
+  ])('%s', async (_, query, status, message) => {
+    const answer = await ask(`${crawl}/rows`, query);
+    expect(answer.status).toBe(status);
+    expect(JSON.stringify(await answer.json())).toContain(message);
+  });
+  it('is compared with page by page', async () => {
+    const query = { page: at('/trams'), since: crawl.split('/')[3] };
+    const { lines } = await told<{ lines: object[] }>(`${crawl}/difference`, query);
+    // Nothing differs from itself.
+    expect(lines).toEqual([{ left: 2 }]);
+    expect((await ask(`${crawl}/difference`, { ...query, since: '99999' })).status).toBe(404);
+    expect((await ask(`${crawl}/difference`, { ...query, page: at('/never') })).status).toBe(404);
+    expect((await ask(`${crawl}/difference`, { page: at('/trams') })).status).toBe(400);
+  });
+});

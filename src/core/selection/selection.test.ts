@@ -425,6 +425,11 @@ describe('completion', () => {
     ['linked ', ['from']],
     ['depth ', ['>', 'is unknown', 'in (']],
     ['links to (url ', ['has', 'matches']],
+    ['wa', ['was (']],
+    ['was (verdict = ind', ['indexable']],
+    ['changed(', ['title', 'content']],
+    ['ne', ['new']],
+    ['share_change ', ['<', 'is unknown']],
   ])('after “%s”', (text, expected) => expect(offers(text)).toEqual(expect.arrayContaining(expected)));
   it('replaces the word that was begun', () => expect(completeSelection('not dep', 7).from).toBe(4));
   it('offers nothing after a fault', () => expect(offers('depht > 3 and ')).toEqual([]));
