@@ -1,5 +1,7 @@
-export { changeAnswer, changeCounts, changeFlow } from './change';
-export type { ChangeCounts, ChangeFlow, FlowValue, Stream } from './change';
+export { changeAnswer, changeCounts } from './change';
+export type { ChangeCounts } from './change';
+export { changeFlow } from './changeFlow';
+export type { ChangeFlow, FlowValue, Stream } from './changeFlow';
 export { flowCategories } from './flowCategories';
 export type { FlowCategory } from './flowCategories';
 export { notCrawled, originCounts, overviewAnswer, sectionCounts, sourceCounts, verdictMakeUp } from './answers';

@@ -93,24 +93,22 @@ const linkColumns = (
   ] as const
 ).map(ofLinks);
 
+/** What is told of links that are one edit. */
+const editColumns = [
+  ofLinks('target'),
+  ofLinks('anchor'),
+  ofLinks('placement'),
+  pages,
+  links,
+  ofLinks('above'),
+  ofLinks('target_verdict'),
+  ofLinks('target_status'),
+];
+
 export const listColumns: Record<ListName, readonly ListColumn[]> = {
   pages: factNames.map(ofPages),
   links: linkColumns,
-  edits: [
-    ofLinks('target'),
-    ofLinks('anchor'),
-    ofLinks('placement'),
-    pages,
-    links,
-    ofLinks('above'),
-    ofLinks('target_verdict'),
-    ofLinks('target_status'),
-    ofLinks('ends_at'),
-    example,
-    ofLinks('line'),
-    ofLinks('faults'),
-    ofLinks('kind'),
-  ],
+  edits: [...editColumns, ofLinks('ends_at'), example, ofLinks('line'), ofLinks('faults'), ofLinks('kind')],
   anchors: [
     ofLinks('anchor'),
     ofLinks('target'),
@@ -161,18 +159,7 @@ export const listColumns: Record<ListName, readonly ListColumn[]> = {
     ...columnNames.map(ofPages),
   ],
   changed_links: [linkChange, ...linkColumns],
-  changed_edits: [
-    linkChange,
-    ofLinks('target'),
-    ofLinks('anchor'),
-    ofLinks('placement'),
-    pages,
-    links,
-    ofLinks('above'),
-    ofLinks('target_verdict'),
-    ofLinks('target_status'),
-    example,
-  ],
+  changed_edits: [linkChange, ...editColumns, example],
 };
 
 /** The column of a list with this name. */
