@@ -365,12 +365,19 @@ Allow: /search/help
 Sitemap: ${ORIGIN}/sitemap.xml
 `;
 
+/** The sitemap names other editions of one page than the page does. */
+const listedEditions: Record<string, string> = { '/fr/visite/horaires': '/visit/prices' };
+
 function sitemapXml(entries: string[], lastmod?: string): string {
-  const rows = entries.map(
-    (path) =>
-      `  <url>\n    <loc>${escapeHtml(ORIGIN + path)}</loc>${lastmod ? `\n    <lastmod>${lastmod}</lastmod>` : ''}\n  </url>`,
-  );
-  return `<?xml version="1.0" encoding="UTF-8"?>\n<urlset xmlns="http://www.sitemaps.org/schemas/sitemap/0.9">\n${rows.join('\n')}\n</urlset>\n`;
+  const rows = entries.map((path) => {
+    const english = listedEditions[path];
+    const edition = english
+      ? `\n    <xhtml:link rel="alternate" hreflang="en" href="${escapeHtml(ORIGIN + english)}"/>`
+      : '';
+    const dated = lastmod ? `\n    <lastmod>${lastmod}</lastmod>` : '';
+    return `  <url>\n    <loc>${escapeHtml(ORIGIN + path)}</loc>${dated}${edition}\n  </url>`;
+  });
+  return `<?xml version="1.0" encoding="UTF-8"?>\n<urlset xmlns="http://www.sitemaps.org/schemas/sitemap/0.9" xmlns:xhtml="http://www.w3.org/1999/xhtml">\n${rows.join('\n')}\n</urlset>\n`;
 }
 
 function sitemaps(pages: Sheet[]): [string, DemoAnswer][] {

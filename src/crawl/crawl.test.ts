@@ -191,6 +191,10 @@ it('the demo website shows every verdict, orphans, an island and where its sitem
       acceptCertificates: true,
       depth: 11,
     });
+    // Of one page it names another edition than the page does.
+    expect(snapshot.alternates).toMatchObject([
+      { language: 'en', address: 'https://www.larkfield.example/visit/prices' },
+    ]);
     const { verdict, reach, pages, sitemap_only } = summarize(snapshot);
     expect(pages).toBeGreaterThan(400);
     // Nothing of the demo is without an answer; that takes a host that is down.

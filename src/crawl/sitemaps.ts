@@ -86,7 +86,11 @@ async function readSitemap({ address, index }: NamedSitemap, { client, policy, o
   const takeUrl = (entry: SitemapEntry) => {
     const loc = sink.identify(entry.loc)?.address;
     outcome.entries++;
-    if (loc && sink.inside(loc)) batch.push({ ...entry, loc });
+    const alternates = entry.alternates?.flatMap(({ language, address }) => {
+      const named = sink.identify(address)?.address;
+      return named ? [{ language, address: named }] : [];
+    });
+    if (loc && sink.inside(loc)) batch.push({ ...entry, loc, alternates });
     else outcome.skipped++;
   };
   const takeChild = ({ loc }: SitemapEntry) => {

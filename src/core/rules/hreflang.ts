@@ -1,7 +1,8 @@
 /** hreflang: which pages are editions of one another, and where they do not agree. */
+import { isLanguageCode } from '../anchors';
 import { verdicts } from '../facts';
 import { faultBit, linkElements, linkKinds } from '../links';
-import { addressAt, memoOf } from '../snapshot';
+import { addressAt, memoOf, pageOf } from '../snapshot';
 import type { Snapshot } from '../snapshot';
 
 export const hreflangFaults = [
@@ -12,6 +13,7 @@ export const hreflangFaults = [
   'no_self',
   'no_default',
   'header_against_tag',
+  'sitemap_against_page',
 ] as const;
 export type HreflangFault = (typeof hreflangFaults)[number];
 
@@ -23,7 +25,7 @@ export interface HreflangLink {
   target: string;
   /** The page that is named; −1 when it is none of the site. */
   targetPage: number;
-  source: 'tag' | 'header';
+  source: 'tag' | 'header' | 'sitemap';
   faults: HreflangFault[];
 }
 
@@ -34,7 +36,7 @@ export interface HreflangSet {
   /** Languages that occur, `x-default` last. */
   languages: string[];
   links: HreflangLink[];
-  /** Faults of a page as a whole: `several`, `no_self`, `no_default`, `header_against_tag`. */
+  /** Faults of a page as a whole: `several`, `no_self`, `no_default`, `header_against_tag`, `sitemap_against_page`. */
   pageFaults: Map<number, HreflangFault[]>;
 }
 
@@ -66,6 +68,34 @@ function linksOf(snapshot: Snapshot, page: number): HreflangLink[] {
   return found;
 }
 
+/**
+ * The editions that sitemaps name, by page. A page is named in return when the one that it names does so in a sitemap or in
+ * its own document.
+ */
+function listedLinks(snapshot: Snapshot): Map<number, HreflangLink[]> {
+  const { alternates, count, columns, links } = snapshot;
+  const targets = alternates.map(({ address }) => pageOf(snapshot, address));
+  const named = new Set(alternates.map(({ page }, i) => page * count + targets[i]));
+  const namesBack = (page: number, target: number) => {
+    if (named.has(target * count + page)) return true;
+    for (let link = links.offsets[target]; link < links.offsets[target + 1]; link++)
+      if (links.kind[link] === HREFLANG && links.target[link] === page) return true;
+    return false;
+  };
+  const found = new Map<number, HreflangLink[]>();
+  alternates.forEach(({ page, language, address }, i) => {
+    const target = targets[i];
+    const faults: HreflangFault[] = [];
+    if (target >= 0 && target !== page && !namesBack(page, target)) faults.push('no_return');
+    if (!isLanguageCode(language)) faults.push('bad_code');
+    if (target >= 0 && columns.verdict[target] !== INDEXABLE) faults.push('not_indexable');
+    const own = found.get(page) ?? [];
+    found.set(page, own);
+    own.push({ page, language, target: address, targetPage: target, source: 'sitemap', faults });
+  });
+  return found;
+}
+
 function faultsOfPage(page: number, links: readonly HreflangLink[]): HreflangFault[] {
   const faults: HreflangFault[] = [];
   const targets = new Map<string, Set<string>>();
@@ -73,13 +103,16 @@ function faultsOfPage(page: number, links: readonly HreflangLink[]): HreflangFau
   if ([...targets.values()].some(({ size }) => size > 1)) faults.push('several');
   if (!links.some(({ targetPage }) => targetPage === page)) faults.push('no_self');
   if (!targets.has('x-default')) faults.push('no_default');
-  const said = (source: HreflangLink['source']) =>
+  const said = (...from: HreflangLink['source'][]) =>
     links
-      .filter((link) => link.source === source)
+      .filter(({ source }) => from.includes(source))
       .map(({ language, target }) => `${language} ${target}`)
       .sort();
   const [tag, header] = [said('tag'), said('header')];
   if (tag.length && header.length && tag.join('\n') !== header.join('\n')) faults.push('header_against_tag');
+  const [listed, own] = [said('sitemap'), [...new Set(said('tag', 'header'))]];
+  if (listed.length && own.length && [...new Set(listed)].join('\n') !== own.join('\n'))
+    faults.push('sitemap_against_page');
   return faults;
 }
 
@@ -101,8 +134,9 @@ export const hreflangSetsOf = memoOf((snapshot: Snapshot): HreflangSet[] => {
   };
   const add = (page: number) => parent.has(page) || parent.set(page, page);
   const byPage = new Map<number, HreflangLink[]>();
+  const listed = listedLinks(snapshot);
   for (let page = 0; page < snapshot.count; page++) {
-    const links = linksOf(snapshot, page);
+    const links = [...linksOf(snapshot, page), ...(listed.get(page) ?? [])];
     if (links.length === 0) continue;
     byPage.set(page, links);
     add(page);

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { addressAt } from '../snapshot';
+import { addressAt, pageOf } from '../snapshot';
 import type { Snapshot } from '../snapshot';
 import { tiny, tinySite } from '../testing/tinySite';
 import {
@@ -178,6 +178,17 @@ describe('editions in other languages', () => {
     expect(faults).toContain('no_return');
     expect(set.pageFaults.get(set.pages[0])).toContain('no_self');
     expect(isFaulty(set)).toBe(true);
+  });
+  it('are read from sitemaps too, and told where these name others', () => {
+    const page = (at: string) => pageOf(site, tiny(at));
+    const named = (at: string, language: string, to: string) => ({ page: page(at), language, address: tiny(to) });
+    const alternates = [named('/en', 'en', '/en'), named('/en', 'fr', '/x'), named('/x', 'frr-x', '/outside')];
+    const [set] = hreflangSetsOf(Object.create(site, { alternates: { value: alternates } }) as Snapshot);
+    expect(set.pages.map((one) => path(site, one))).toEqual(['/de', '/en', '/fr', '/x']);
+    expect(set.pageFaults.get(page('/en'))).toContain('sitemap_against_page');
+    expect(set.pageFaults.get(page('/x'))).not.toContain('sitemap_against_page');
+    const listed = set.links.filter(({ source }) => source === 'sitemap');
+    expect(listed.map(({ faults }) => faults)).toEqual([[], ['no_return'], ['bad_code']]);
   });
 });
 

@@ -2,10 +2,18 @@ import { SaxesParser } from 'saxes';
 import type { Message } from '../messages';
 import { MAX_ADDRESS_LENGTH } from '../url';
 
+/** An edition in another language, as a sitemap names it. */
+export interface Alternate {
+  language: string;
+  address: string;
+}
+
 export interface SitemapEntry {
   /** As written, character references resolved, not yet checked. */
   loc: string;
   lastmod: string | null;
+  /** The editions that it names by `xhtml:link`, as written; absent when it names none. */
+  alternates?: Alternate[];
   /** 1-based line at which the entry's `<loc>` begins. */
   line: number;
 }
@@ -33,6 +41,8 @@ const MAX_DEPTH = 20;
 const PIECE = 1 << 16;
 /** One character more than an address may have shows that it was longer. */
 const MAX_FIELD = MAX_ADDRESS_LENGTH + 1;
+/** Editions of one entry; there are fewer languages. */
+const MAX_ALTERNATES = 400;
 const clipField = (text: string) => text.trim().slice(0, MAX_FIELD);
 
 const local = (name: string) => name.slice(name.indexOf(':') + 1).toLowerCase();
@@ -47,6 +57,13 @@ const forms: Record<string, { entries: readonly string[]; depth: number; address
   /** Atom (RFC 4287): the address is an attribute of its link to the page itself. */
   feed: { entries: ['entry'], depth: 2, address: 'link', attribute: 'href' },
 };
+
+/** Reads `<xhtml:link rel="alternate" hreflang="…" href="…">` of an entry. */
+function takeAlternate(entry: SitemapEntry, { rel, hreflang, href }: Record<string, string>): void {
+  const isFull = entry.alternates?.length === MAX_ALTERNATES;
+  if (rel !== 'alternate' || !hreflang || !href || isFull) return;
+  (entry.alternates ??= []).push({ language: hreflang.trim().toLowerCase().slice(0, 40), address: clipField(href) });
+}
 
 /** Reads an XML sitemap (sitemaps.org 0.9) or feed piece by piece; nothing is held but the entry being read. */
 function xmlReader({ onUrl, onSitemap, onFeed, onFault }: SitemapEvents): SitemapReader {
@@ -80,6 +97,7 @@ function xmlReader({ onUrl, onSitemap, onFeed, onFault }: SitemapEvents): Sitema
       if (!form.attribute) field = 'loc';
       else if ((attributes.rel ?? 'alternate') === 'alternate') entry.loc = String(attributes[form.attribute] ?? '');
     } else if (path.length === form.depth + 1 && entry && tag === 'lastmod') field = 'lastmod';
+    else if (path.length === form.depth + 1 && entry && tag === 'link') takeAlternate(entry, attributes);
   });
   const text = (data: string) => {
     if (entry && field) entry[field] = (entry[field] ?? '') + data;

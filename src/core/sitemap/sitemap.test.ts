@@ -36,6 +36,17 @@ describe('sitemaps', () => {
       { loc: 'https://museum.example/?a=1&b=2', lastmod: '2026-10-02', line: 4 },
       { loc: 'https://museum.example/trams', lastmod: null, line: 8 },
     ]));
+  it('reads the editions that an entry names', () => {
+    const entry = `<url><loc>https://museum.example/a</loc>
+      <xhtml:link rel="alternate" hreflang="FR" href="https://museum.example/fr/a"/>
+      <xhtml:link rel="stylesheet" href="/x.css"/><xhtml:link rel="alternate" href="/no-language"/></url>`;
+    expect(read(`<urlset xmlns:xhtml="http://www.w3.org/1999/xhtml">${entry}</urlset>`).urls[0].alternates).toEqual([
+      { language: 'fr', address: 'https://museum.example/fr/a' },
+    ]);
+    const many = '<xhtml:link rel="alternate" hreflang="fr" href="/a"/>'.repeat(5000);
+    const [bounded] = read(`<urlset><url><loc>https://museum.example/a</loc>${many}</url></urlset>`).urls;
+    expect(bounded.alternates!.length).toBeLessThan(1000);
+  });
   it('reads an index', () => {
     const { sitemaps, urls } = read(
       '<sitemapindex><sitemap><loc>https://museum.example/s.xml</loc></sitemap></sitemapindex>',

@@ -170,7 +170,13 @@ export interface BaseRest {
   /** Texts by the numbers that links name them with; 0 is ''. */
   phrases: ReadonlyMap<number, string>;
   /** What sitemaps list, by number of the address. */
-  listings: readonly { number: number; sitemap: string; line: number; lastmod: string | null }[];
+  listings: readonly {
+    number: number;
+    sitemap: string;
+    line: number;
+    lastmod: string | null;
+    alternates?: readonly { language: string; address: string }[];
+  }[];
   files: SiteFiles;
 }
 
@@ -300,6 +306,9 @@ function linkLayout(
         checks: Array.from(outside.numbers.keys(), (number) => rest.checks.get(number) ?? null),
         phrases: phraseTexts,
         listings: listings.map(({ page, sitemap, line }) => ({ page, sitemap, line })),
+        alternates: listings
+          .flatMap(({ page, alternates = [] }) => alternates.map((one) => ({ page, ...one })))
+          .sort((a, b) => a.page - b.page),
         files: rest.files,
       };
     },

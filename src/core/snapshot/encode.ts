@@ -6,7 +6,7 @@ import { baseFacts, derivedFacts, factOf, importFacts } from '../facts';
 import type { ColumnName } from '../facts';
 import { isText, unknownColumn } from './column';
 import type { Column } from './column';
-import type { Base, BaseLinks, Check, LinkColumns, SiteFiles, Snapshot } from './snapshot';
+import type { Base, BaseLinks, Check, LinkColumns, ListedAlternate, SiteFiles, Snapshot } from './snapshot';
 
 export const SNAPSHOT_VERSION = 9;
 export type SnapshotParts = Map<string, Uint8Array>;
@@ -108,6 +108,22 @@ function putColumns(parts: SnapshotParts, names: readonly ColumnName[], columns:
   }
 }
 
+/** Languages and addresses as one list of texts, and for each edition its page and two numbers of texts. */
+function encodeAlternates(alternates: readonly ListedAlternate[]): [string, Uint8Array][] {
+  const numbers = new Map<string, number>();
+  const numberOf = (text: string) => {
+    if (!numbers.has(text)) numbers.set(text, numbers.size);
+    return numbers.get(text)!;
+  };
+  const rows = Uint32Array.from(
+    alternates.flatMap(({ page, language, address }) => [page, numberOf(language), numberOf(address)]),
+  );
+  return [
+    ['alternates', bytesOf(rows)],
+    ['alternates.texts', encodeTexts([...numbers.keys()])],
+  ];
+}
+
 /** Takes a base apart into the parts in which it is handed to whoever analyses it. */
 export function encodeBase(base: Base): SnapshotParts {
   const {
@@ -120,6 +136,7 @@ export function encodeBase(base: Base): SnapshotParts {
     checks,
     phrases,
     listings,
+    alternates,
     files,
     fingerprints,
     wordFilters,
@@ -137,6 +154,7 @@ export function encodeBase(base: Base): SnapshotParts {
     ['phrases', encodeTexts(phrases)],
     ['files', encodeJson(files)],
     ['listings', bytesOf(rows)],
+    ...encodeAlternates(alternates),
     ['fingerprints', bytesOf(fingerprints)],
     ['words.offsets', bytesOf(wordFilters.offsets)],
     ['words.filters', bytesOf(wordFilters.bytes)],
@@ -250,6 +268,17 @@ function decode(
     files: () => siteFiles(json('files') as SiteFiles),
     fingerprints: () => u32('fingerprints'),
     wordFilters: () => ({ offsets: u32('words.offsets'), bytes: part('words.filters') }),
+    // Snapshots of before sitemaps were read for them have none.
+    alternates: () => {
+      if (!names.has('alternates')) return [];
+      const rows = u32('alternates');
+      const named = texts('alternates.texts');
+      return Array.from({ length: rows.length / 3 }, (_, i) => ({
+        page: rows[i * 3],
+        language: named[rows[i * 3 + 1]],
+        address: named[rows[i * 3 + 2]],
+      }));
+    },
     listings: () => {
       const rows = u32('listings');
       return Array.from({ length: rows.length / 3 }, (_, i) => ({

@@ -36,6 +36,15 @@ export interface Listing {
   line: number;
 }
 
+/** An edition of a page in another language that a sitemap names. */
+export interface ListedAlternate {
+  page: number;
+  /** In lower case. */
+  language: string;
+  /** In its normal form; of this site or another. */
+  address: string;
+}
+
 /** The answer to a request that only asked whether an address answers. */
 export interface Check {
   status: number | null;
@@ -119,6 +128,8 @@ export interface Base {
   /** Texts of anchors, rels, fragments and elements above links; `phrases[0]` is ''. */
   phrases: string[];
   listings: Listing[];
+  /** The editions that sitemaps name, in the order of their pages. */
+  alternates: ListedAlternate[];
   /** The robots.txt files and sitemaps that were asked for. */
   files: SiteFiles;
 }

@@ -7,7 +7,7 @@
   interface Cell {
     target: string;
     faults: HreflangFault[];
-    source: 'tag' | 'header';
+    source: 'tag' | 'header' | 'sitemap';
   }
   interface Props {
     hreflang: {
@@ -75,7 +75,9 @@
                   <td class="max-w-44 py-0.5 pl-2">
                     {#each cell as { target, faults: own, source } (`${target} ${source}`)}
                       <span class="block truncate font-mono" title={target}>{shortAddress(target, start)}</span>
-                      {#if source === 'header'}<span class="quiet">{texts.inHeader}</span>{/if}
+                      {#if source !== 'tag'}<span class="quiet"
+                          >{source === 'header' ? texts.inHeader : texts.inSitemap}</span
+                        >{/if}
                       {#if own.length}<span class="lost block">{said(own)}</span>{/if}
                     {:else}<span class="quiet">—</span>{/each}
                   </td>

@@ -31,6 +31,7 @@ const hreflangFaults: Record<HreflangFault, string> = {
   no_self: 'does not name itself',
   no_default: 'no x-default',
   header_against_tag: 'header against tag',
+  sitemap_against_page: 'sitemap against page',
 };
 const variantKinds: Record<VariantKind, string> = {
   scheme: 'http or https',
@@ -178,6 +179,7 @@ export const texts = {
   edition: 'Edition',
   hreflangFaults,
   inHeader: 'header',
+  inSitemap: 'in a sitemap',
   question: 'Question',
   answer: 'Answer',
   answers,

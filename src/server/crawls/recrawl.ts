@@ -17,7 +17,7 @@ const carriedColumns = pageColumns
 /** The columns of other tables that are taken over as they are. */
 const carriedTables = [
   ['sitemap_file', 'url_id, entries, skipped, is_feed, fault, fault_line, index_id, answer'],
-  ['sitemap_entry', 'sitemap_id, line, url_id, lastmod'],
+  ['sitemap_entry', 'sitemap_id, line, url_id, lastmod, alternates'],
 ];
 
 /**

@@ -276,12 +276,13 @@ export async function saveListings(
     await db
       .insert(sitemapEntry)
       .values(
-        run.map(({ loc, lastmod, line }) => ({
+        run.map(({ loc, lastmod, alternates, line }) => ({
           crawlId,
           sitemapId,
           line,
           urlId: numbers.get(loc)!,
           lastmod: lastmod?.slice(0, 64) ?? null,
+          alternates: alternates?.length ? alternates : null,
         })),
       )
       // A row that is there already stays as it is.

@@ -29,6 +29,7 @@ import { everyNames } from '$core/schedule';
 import { settingsSchema } from '$core/settings';
 import type { CrawlSettings } from '$core/settings';
 import type { FileAnswer, FoundFacts } from '$core/snapshot';
+import type { Alternate } from '$core/sitemap';
 import { MAX_FILTER_BYTES } from '$core/words';
 import type { SourceCoding } from '../crawls/sources';
 
@@ -570,6 +571,8 @@ export const sitemapEntry = mysqlTable(
     line: int().notNull(),
     urlId: id().notNull(),
     lastmod: varchar({ length: 64 }),
+    /** The editions that it names; null for none. */
+    alternates: json<Alternate[]>()(),
   },
   (table) => [primaryKey({ columns: [table.crawlId, table.sitemapId, table.line, table.urlId] })],
 );

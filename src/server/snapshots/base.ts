@@ -129,11 +129,16 @@ async function readListings(db: Database, crawlId: number) {
       sitemapId: sitemapEntry.sitemapId,
       line: sitemapEntry.line,
       lastmod: sitemapEntry.lastmod,
+      alternates: sitemapEntry.alternates,
     })
     .from(sitemapEntry)
     .where(eq(sitemapEntry.crawlId, crawlId));
   const sitemaps = await readTexts(db, url, new Set(entries.map(({ sitemapId }) => sitemapId)));
-  return entries.map(({ sitemapId, ...entry }) => ({ ...entry, sitemap: sitemaps.get(sitemapId) ?? '' }));
+  return entries.map(({ sitemapId, alternates, ...entry }) => ({
+    ...entry,
+    alternates: alternates ?? [],
+    sitemap: sitemaps.get(sitemapId) ?? '',
+  }));
 }
 
 /**

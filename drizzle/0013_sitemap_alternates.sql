@@ -1,0 +1,1 @@
+ALTER TABLE `sitemap_entry` ADD `alternates` longtext character set utf8mb4 collate utf8mb4_bin;
