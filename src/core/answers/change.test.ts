@@ -53,8 +53,20 @@ describe('the answer of Change', () => {
     expect(changeAnswer(compared(then, then), 'crawl 1').map(({ text }) => text)).toEqual([
       'Nothing has moved since crawl 1: all 7 pages are as they were.',
     ]));
+  it('does not count as lost what was not fetched again', () => {
+    const unvisited: TinyPage = { unvisitedReason: 'limit', status: null, html: false, title: null };
+    const { comparison } = compared(
+      { '/': { links: ['/a', '/b'] }, '/a': {}, '/b': unvisited },
+      {
+        '/': { links: ['/a', '/b'] },
+        '/a': unvisited,
+        '/b': {},
+      },
+    );
+    expect(changeCounts(comparison)).toMatchObject({ lost: 0, won: 0, unfetchedNow: 1, unfetchedThen: 1 });
+  });
   it('knows the new pages to which pages have moved', () =>
-    expect(changeCounts(beside.comparison)).toMatchObject({ arrived: 1, lost: 4, routesLost: 1 }));
+    expect(changeCounts(beside.comparison)).toMatchObject({ arrived: 1, lost: 3, won: 0, routesLost: 1 }));
 });
 
 describe('from then to now', () => {

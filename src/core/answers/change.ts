@@ -5,7 +5,6 @@ import { comparedFacts, pageClasses, reaches, verdicts } from '../facts';
 import type { ComparedFact, PageClass } from '../facts';
 import { thousands } from '../numbers';
 import { memoOf, pagesOfCodes } from '../snapshot';
-import type { Snapshot } from '../snapshot';
 import { plural } from './pieces';
 import type { AnswerPiece } from './pieces';
 
@@ -16,7 +15,10 @@ export interface ChangeCounts {
   classes: Record<PageClass, number>;
   /** Pages of which each fact differs. */
   facts: { fact: ComparedFact; pages: number }[];
-  /** Indexable then and not now, and the other way; the same of having a route, among those that are known still. */
+  /**
+   * Indexable then and not now, and the other way, among pages that both crawls have asked for; the same of having a route,
+   * among those that both know.
+   */
   lost: number;
   won: number;
   routesLost: number;
@@ -25,6 +27,9 @@ export interface ChangeCounts {
   linksOnly: number;
   /** New pages to which pages that have moved lead. */
   arrived: number;
+  /** Pages that were fetched then and not now, such as those beyond a limit, and the other way. */
+  unfetchedNow: number;
+  unfetchedThen: number;
 }
 
 const MOVED = pageClasses.indexOf('moved');
@@ -42,24 +47,25 @@ function arrivedPages({ fresh, change }: Comparison): number {
 }
 
 const INDEXABLE = verdicts.indexOf('indexable');
+const UNVISITED = verdicts.indexOf('unvisited');
 const REACHED = reaches.indexOf('reached');
 
 /** What the numbers of Change are made of, kept as long as the comparison. */
 export const changeCounts = memoOf((comparison: Comparison): ChangeCounts => {
   const { old, fresh } = comparison;
   const facts = comparedFacts.map(() => 0);
-  const counts = { lost: 0, won: 0, routesLost: 0, routesWon: 0, linksOnly: 0 };
+  const counts = { lost: 0, won: 0, routesLost: 0, routesWon: 0, linksOnly: 0, unfetchedNow: 0, unfetchedThen: 0 };
   for (let row = 0; row < comparison.rows; row++) {
     for (let bits = comparison.changed[row]; bits !== 0; bits &= bits - 1) facts[31 - Math.clz32(bits & -bits)]++;
     if (changedInLinksOnly(comparison, row)) counts.linksOnly++;
     const [was, is] = [oldPageOf(comparison, row), freshPageOf(comparison, row)];
-    const has = ({ columns }: Snapshot, page: number, fact: 'verdict' | 'reach', value: number) =>
-      page >= 0 && columns[fact][page] === value;
-    const [before, after] = [has(old, was, 'verdict', INDEXABLE), has(fresh, is, 'verdict', INDEXABLE)];
-    if (before && !after) counts.lost++;
-    if (after && !before) counts.won++;
     if (was < 0 || is < 0) continue;
-    const [route, routeNow] = [has(old, was, 'reach', REACHED), has(fresh, is, 'reach', REACHED)];
+    const [before, after] = [old.columns.verdict[was], fresh.columns.verdict[is]];
+    if (before !== UNVISITED && after === UNVISITED) counts.unfetchedNow++;
+    else if (before === UNVISITED && after !== UNVISITED) counts.unfetchedThen++;
+    else if (before === INDEXABLE && after !== INDEXABLE) counts.lost++;
+    else if (after === INDEXABLE && before !== INDEXABLE) counts.won++;
+    const [route, routeNow] = [old.columns.reach[was] === REACHED, fresh.columns.reach[is] === REACHED];
     if (route && !routeNow) counts.routesLost++;
     if (routeNow && !route) counts.routesWon++;
   }
@@ -71,10 +77,12 @@ export const changeCounts = memoOf((comparison: Comparison): ChangeCounts => {
   };
 });
 
-/** Selections of what the answer counts. */
+/** Selections of what the screen counts. */
 export const changeSelections = {
-  lost: 'was (indexable) and not indexable',
-  won: 'indexable and not was (indexable)',
+  lost: 'was (indexable) and verdict != indexable and verdict != unvisited',
+  won: 'indexable and was (verdict != indexable and verdict != unvisited)',
+  unfetchedNow: 'unvisited and was (verdict != unvisited)',
+  unfetchedThen: 'verdict != unvisited and was (unvisited)',
   routesLost: 'was (reached) and not reached and not removed',
   routesWon: 'reached and was (not reached)',
   linksOnly: `changed and not (${comparedFacts

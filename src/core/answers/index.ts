@@ -1,4 +1,4 @@
-export { changeAnswer, changeCounts } from './change';
+export { changeAnswer, changeCounts, changeSelections } from './change';
 export type { ChangeCounts } from './change';
 export { changeFlow } from './changeFlow';
 export type { ChangeFlow, FlowValue, Stream } from './changeFlow';

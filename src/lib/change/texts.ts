@@ -53,6 +53,9 @@ const was = (value: unknown) =>
 export const texts = {
   pageTitle: (host: string) => `Change: ${host}`,
   picture: 'Picture',
+  unfetched: 'What changed on pages that only one of the crawls has fetched is not known:',
+  unfetchedNow: (n: number) => `${number(n)} were fetched then only`,
+  unfetchedThen: (n: number) => `${number(n)} now only`,
   arrived: (n: number) =>
     `${counted(n, 'of the new pages is', 'of the new pages are')} where pages that have moved lead now.`,
   pairByRedirect: 'Compare them with what they were',

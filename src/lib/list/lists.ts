@@ -19,7 +19,7 @@ export const changeTabs: typeof listTabs = [
 /** Selections across crawls that are asked for often. */
 export const commonChanges: readonly { label: string; select: string }[] = [
   { label: 'All that changed', select: 'not same' },
-  { label: 'No longer indexable', select: 'was (indexable) and not indexable' },
+  { label: 'No longer indexable', select: 'was (indexable) and verdict != indexable and verdict != unvisited' },
   { label: 'Lost its route', select: 'was (reached) and not reached and not removed' },
   { label: 'Deeper', select: 'depth_change > 0' },
   { label: 'Lost half of its share', select: 'was (share > 1) and share_change < -0.5' },

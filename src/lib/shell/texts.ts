@@ -2,6 +2,8 @@ import { counted } from './words';
 
 /** The texts of the frame: header, finder, keys, workspace and the page of words. */
 export const texts = {
+  timelineAction: 'Timeline',
+  notesAndComingCrawls: 'all crawls, notes, coming and kept crawls',
   couldNotBeDone: 'That could not be done. Check that Edge Map is still running, and try again.',
   edgeMapYourSites: 'Edge Map, your sites',
   edgeMap: 'Edge Map',

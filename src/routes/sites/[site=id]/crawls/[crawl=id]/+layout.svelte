@@ -41,6 +41,15 @@
     ...(ended
       ? [{ text: texts.crawlAgain, about: texts.withTheSettingsOfTheSite, run: () => again?.requestSubmit() }]
       : []),
+    ...(ended
+      ? [
+          {
+            text: texts.timelineAction,
+            about: texts.notesAndComingCrawls,
+            run: () => void goto(`${base}/change?picture=timeline`),
+          },
+        ]
+      : []),
     {
       text: texts.settings,
       about: texts.scopeLimitsCrawlRateUserAgent,

@@ -1,4 +1,4 @@
-import { changeAnswer, changeCounts, changeFlow, flowCategories } from '$core/answers';
+import { changeAnswer, changeCounts, changeFlow, changeSelections, flowCategories } from '$core/answers';
 import type { FlowCategory } from '$core/answers';
 import { compareSettings, linkChangesOf } from '$core/compare';
 import { compareFindings, findings } from '$core/findings';
@@ -114,6 +114,7 @@ export const load: PageServerLoad = async (event) => {
       earlier: { id: earlier.id, siteId: earlier.siteId, at: earlier.startedAt, limited: earlier.limited },
       answer: changeAnswer(snapshot, `crawl ${earlier.id} of ${moment(earlier.startedAt)}`),
       counts: changeCounts(comparison),
+      unfetched: { now: changeSelections.unfetchedNow, then: changeSelections.unfetchedThen },
       settings: compareSettings(then, now),
       limits: { then: then.limit, now: now.limit },
       flow:

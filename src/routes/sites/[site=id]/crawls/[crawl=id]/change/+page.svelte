@@ -96,6 +96,17 @@
     <Answer pieces={compared.answer} {href} />
     <Remark {base} crawl={data.crawl} />
     <SettingChanges changes={compared.settings} {remarks} />
+    {#if compared.counts.unfetchedNow || compared.counts.unfetchedThen}
+      <p class="quiet mt-0.5">
+        {texts.unfetched}
+        <button type="button" class="text-primary hover:underline" onclick={() => pick(compared.unfetched.now)}
+          >{texts.unfetchedNow(compared.counts.unfetchedNow)}</button
+        >,
+        <button type="button" class="text-primary hover:underline" onclick={() => pick(compared.unfetched.then)}
+          >{texts.unfetchedThen(compared.counts.unfetchedThen)}</button
+        >.
+      </p>
+    {/if}
     {#if compared.counts.arrived && !view.pair.includes('redirect')}
       <p class="quiet mt-0.5">
         {texts.arrived(compared.counts.arrived)}
