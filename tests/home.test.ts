@@ -124,6 +124,8 @@ describe('the tour', () => {
     await page.reload();
     await shows(page, 'Pictures select pages');
     await page.waitForSelector('html[data-ready]');
+    // The card goes to what it is about as soon as that is there.
+    await page.waitForSelector('.ring-secondary');
     await clickText(page, '[aria-label=Tour] button', 'Leave tour');
     await page.waitForFunction(() => !document.querySelector('[aria-label=Tour]'));
   });
