@@ -5,7 +5,6 @@ import type { Message } from '$core/messages';
 import type { CrawlSettings } from '$core/settings';
 import type { Snapshot } from '$core/snapshot';
 import {
-  afterCrawl,
   crawlCookies,
   crawlState,
   diskTrouble,
@@ -38,6 +37,7 @@ import {
   workerCount,
 } from '$server/index';
 import type { Crawl, CrawlState, Database, Ending, Lease } from '$server/index';
+import { afterCrawl } from './afterCrawl';
 import { analyseCrawl } from './analysis';
 import { openClient } from './client';
 import type { Timeouts } from './client';

@@ -1,5 +1,4 @@
 /** Facts of change, one entry a row of a comparison. */
-import { comparedFacts } from '../facts';
 import type { ChangeFactName } from '../facts';
 import { memoOf } from '../snapshot';
 import type { Snapshot } from '../snapshot';
@@ -10,8 +9,6 @@ import { addressAfter, addressBefore, freshPageOf, movedTo, oldPageOf } from './
 
 /** Numbers, choices and sets as numbers, NaN where unknown; texts with null where there is none. */
 export type ChangeColumn = { numbers: Float64Array } | { texts: (string | null)[] };
-
-const changedBits = (1 << comparedFacts.length) - 1;
 
 function numbers(comparison: Comparison, of: (was: number, is: number, row: number) => number): ChangeColumn {
   const column = new Float64Array(comparison.rows);
@@ -42,7 +39,7 @@ const texts = (comparison: Comparison, of: (row: number) => string | null): Chan
 
 const makers: Record<ChangeFactName, (comparison: Comparison) => ChangeColumn> = {
   change: (comparison) => ({ numbers: Float64Array.from(comparison.change) }),
-  changed_facts: (comparison) => ({ numbers: Float64Array.from(comparison.changed, (bits) => bits & changedBits) }),
+  changed_facts: (comparison) => ({ numbers: Float64Array.from(comparison.changed) }),
   cost: (comparison) => ({
     numbers: Float64Array.from({ length: comparison.rows }, (_, row) => costOf(comparison, row)),
   }),

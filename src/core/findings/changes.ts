@@ -5,7 +5,7 @@ import { eachBit, hasBit } from '../selection';
 import type { Bits } from '../selection';
 import type { Snapshot } from '../snapshot';
 import { findings } from './catalogue';
-import type { Finding } from './catalogue';
+import type { Finding, Thresholds } from './catalogue';
 import { applies, faultsOfFiles, selected } from './findings';
 import type { FindingOptions } from './findings';
 
@@ -19,6 +19,20 @@ export interface FindingChange {
   gone: number;
 }
 type Counts = Omit<FindingChange, 'finding'>;
+
+/** For each count of a finding over pages the selection across crawls that holds its pages; null for other findings. */
+export function changeSelects(id: string, thresholds: Thresholds): Record<keyof Counts, string> | null {
+  const finding = findings.find((one) => one.id === id);
+  if (finding?.over !== 'pages') return null;
+  const select = `(${finding.select(thresholds)})`;
+  const isAnswered = '(status >= 200 and status < 300)';
+  return {
+    new: `${select} and not was ${select}`,
+    solved: `was ${select} and not ${select} and ${isAnswered}`,
+    remaining: `${select} and was ${select}`,
+    gone: `was ${select} and not ${select} and not ${isAnswered}`,
+  };
+}
 
 const answers = ({ columns: { status } }: Snapshot, page: number) =>
   page >= 0 && status[page] >= 200 && status[page] < 300;

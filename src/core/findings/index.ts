@@ -1,6 +1,6 @@
 export { findings } from './catalogue';
 export type { Finding, FindingTexts, Question, Thresholds } from './catalogue';
-export { compareFindings } from './changes';
+export { changeSelects, compareFindings } from './changes';
 export type { FindingChange } from './changes';
 export { fileFaults } from './files';
 export type { FileFault } from './files';

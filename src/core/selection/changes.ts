@@ -9,6 +9,9 @@ import type { Asked } from './catalogue';
 import type { Selection } from './parse';
 import { predicate } from './predicate';
 
+/** What is said where a test needs an earlier crawl and there is none. */
+export const NO_EARLIER = 'There is no earlier crawl to compare this one with.';
+
 function factBits(comparison: Comparison, size: number, fact: ChangeFactName, part: Selection): Bits {
   const column = changeColumn(comparison, fact);
   const { type, values }: Asked = changeFacts[fact];

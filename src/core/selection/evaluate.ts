@@ -24,7 +24,7 @@ import type { Bits } from './bits';
 import { pageCatalogue } from './catalogue';
 import type { Asked } from './catalogue';
 import { Fault } from './lexer';
-import { changeBits } from './changes';
+import { changeBits, NO_EARLIER } from './changes';
 import { isAcross } from './parse';
 import type { Comparison, Selection, Step } from './parse';
 import { patternMatcher } from './pattern';
@@ -139,7 +139,7 @@ export function evaluate(snapshot: Snapshot, selection: Selection): Bits {
 /** The pages that a test across crawls holds. @throws Fault when there is no earlier crawl */
 function acrossBits(snapshot: Snapshot, size: number, part: Selection): Bits {
   const comparison = comparisonBeside(snapshot);
-  if (!comparison) throw new Fault('There is no earlier crawl to compare this one with.', 0, 0);
+  if (!comparison) throw new Fault(NO_EARLIER, 0, 0);
   return changeBits(comparison, size, part, (of) => evaluate(comparison.old, of))!;
 }
 

@@ -1,5 +1,6 @@
 export { countBits, eachBit, hasBit, noBits, numbersOf, otherBits, setBit } from './bits';
 export type { Bits } from './bits';
+export { NO_EARLIER } from './changes';
 export { evaluate, evaluateRows } from './evaluate';
 export { Fault } from './lexer';
 export type { SelectionFault } from './lexer';

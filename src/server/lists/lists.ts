@@ -26,6 +26,7 @@ import type { ComparedSnapshot, Comparison } from '$core/compare';
 import {
   evaluate,
   evaluateLinks,
+  NO_EARLIER,
   evaluateRows,
   Fault,
   hasBit,
@@ -84,7 +85,7 @@ function evaluated(snapshot: Snapshot, over: Over, selection: Selection): Bits {
   if (over === 'pages') return evaluate(snapshot, selection);
   if (over === 'links') return evaluateLinks(snapshot, selection);
   const comparison = comparisonBeside(snapshot);
-  if (!comparison) throw new Fault('There is no earlier crawl to compare this one with.', 0, 0);
+  if (!comparison) throw new Fault(NO_EARLIER, 0, 0);
   const compared = snapshot as ComparedSnapshot;
   if (over === 'pages of both') return evaluateRows(compared, selection);
   return evaluateLinks(comparison.old, selection, pagesThen(compared, comparison));
@@ -159,7 +160,7 @@ export function listOf(snapshot: Snapshot, view: Omit<ListView, 'sort'>): { list
   // Without an earlier crawl there is nothing in the lists of both.
   const isMissing = isListAcross(view.list) && !comparisonBeside(snapshot);
   const found = isMissing
-    ? { list: noList(view.list), fault: fault ?? { message: 'There is no earlier crawl.', at: 0, length: 0 } }
+    ? { list: noList(view.list), fault: fault ?? { message: NO_EARLIER, at: 0, length: 0 } }
     : { list: make[view.list](), fault };
   cache.set(key, found);
   return found;

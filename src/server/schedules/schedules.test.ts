@@ -4,18 +4,7 @@ import { nextRun } from '$core/schedule';
 import { settingsSchema } from '$core/settings';
 import { testDatabase } from '../../../tests/support/database';
 import type { TestDatabase } from '../../../tests/support/database';
-import {
-  addCrawl,
-  crawlsOf,
-  keepCrawls,
-  pinCrawl,
-  pruneCrawls,
-  saveSchedule,
-  saveSite,
-  scheduleOf,
-  startDue,
-  stopSchedule,
-} from '..';
+import { crawlsOf, saveSchedule, saveSite, scheduleOf, startDue, stopSchedule } from '..';
 import { crawl, job } from '../database/schema';
 
 let test: TestDatabase;
@@ -62,20 +51,5 @@ describe('a schedule', () => {
     expect((await scheduleOf(test.db, id))!.nextAt).toEqual(nextRun(nightly, at('2026-11-05T04:00')));
     await stopSchedule(test.db, id);
     expect(await scheduleOf(test.db, id)).toBeNull();
-  });
-});
-
-describe('old crawls', () => {
-  it('are kept up to a limit, and pinned ones for good', async () => {
-    const id = await site('kept');
-    const crawls: number[] = [];
-    for (let i = 0; i < 5; i++) crawls.push(await addCrawl(test.db, id, settingsOf('https://kept.example/'), 'test'));
-    for (const one of crawls.slice(0, 4)) await end(one);
-    await pinCrawl(test.db, crawls[0], true);
-    expect(await pruneCrawls(test.db, id)).toEqual([]);
-    await keepCrawls(test.db, id, 1);
-    // The newest ended one stays, and so does the one that has not ended.
-    expect(await pruneCrawls(test.db, id)).toEqual([crawls[2], crawls[1]]);
-    expect((await crawlsOf(test.db, id)).map((one) => one.id)).toEqual([crawls[4], crawls[3], crawls[0]]);
   });
 });

@@ -1,11 +1,10 @@
 import { changeAnswer, changeCounts, changeFlow, changeSelections, flowCategories } from '$core/answers';
 import type { FlowCategory } from '$core/answers';
 import { compareSettings, linkChangesOf } from '$core/compare';
-import { compareFindings, findings } from '$core/findings';
+import { changeSelects, compareFindings, findings } from '$core/findings';
 import { listedOf } from '$core/lists';
 import { comingRuns, zones } from '$core/schedule';
 import { settingsSchema } from '$core/settings';
-import type { CrawlSettings } from '$core/settings';
 import { moment } from '$lib/shell/words';
 import {
   crawlSettings,
@@ -68,19 +67,6 @@ async function timelineOf(db: Database, siteId: number) {
   };
 }
 
-/** How a finding is selected among the pages of both crawls. */
-function findingSelects(id: string, settings: CrawlSettings) {
-  const finding = findings.find((one) => one.id === id)!;
-  if (finding.over !== 'pages') return null;
-  const select = `(${finding.select(settings.thresholds)})`;
-  return {
-    new: `${select} and not was ${select}`,
-    solved: `was ${select} and not ${select} and status >= 200 and status < 300`,
-    remaining: `${select} and was ${select}`,
-    gone: `was ${select} and not ${select} and not (status >= 200 and status < 300)`,
-  };
-}
-
 export const load: PageServerLoad = async (event) => {
   const { db, crawl, state, list } = await listScreen(event);
   const { picture } = state;
@@ -139,7 +125,7 @@ export const load: PageServerLoad = async (event) => {
       findings:
         picture === 'findings'
           ? changes()
-              .map((one) => ({ ...one, name: named(one.finding), selects: findingSelects(one.finding, now) }))
+              .map((one) => ({ ...one, name: named(one.finding), selects: changeSelects(one.finding, now.thresholds) }))
               .sort((a, b) => b.new - a.new || b.solved + b.gone - a.solved - a.gone || b.remaining - a.remaining)
           : null,
     },

@@ -2,7 +2,6 @@
   import { goto } from '$app/navigation';
   import { page } from '$app/state';
   import { flowCategories } from '$core/answers/flowCategories';
-  import { quote } from '$core/selection/language';
   import EarlierCrawl from '$lib/change/EarlierCrawl.svelte';
   import FindingChanges from '$lib/change/FindingChanges.svelte';
   import PageChanges from '$lib/change/PageChanges.svelte';
@@ -50,8 +49,6 @@
         : []),
     ];
   });
-  const editSelect = (cells: Record<string, unknown>) =>
-    `target = ${quote(String(cells.target))} and anchor = ${quote(String(cells.anchor))} and placement = ${String(cells.placement)}`;
 </script>
 
 <svelte:head><title>{texts.pageTitle(new URL(start).host)}</title></svelte:head>
@@ -174,12 +171,12 @@
               {texts.linksOf(compared.links.added, compared.links.removed, compared.links.edits)}
             </p>
             <ul class="mt-1">
-              {#each compared.links.first as { id, cells } (id)}
+              {#each compared.links.first as { id, cells, select } (id)}
                 <li class="truncate border-t border-base-300/60 py-0.5 first:border-0">
                   <button
                     type="button"
                     class="text-left hover:underline"
-                    onclick={() => show({ list: 'changed_links', select: editSelect(cells) })}
+                    onclick={() => show({ list: 'changed_links', select })}
                     >{texts.edit(
                       cells.change === 'added' ? 'added' : 'removed',
                       String(cells.placement),

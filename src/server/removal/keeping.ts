@@ -2,7 +2,7 @@
 import { and, desc, eq, inArray, isNull } from 'drizzle-orm';
 import type { Database } from '../database';
 import { crawl, site } from '../database/schema';
-import { deleteCrawl } from '../removal';
+import { deleteCrawl } from './removal';
 
 /** @param keep ended crawls besides those that are pinned; null for all */
 export const keepCrawls = async (db: Database, siteId: number, keep: number | null): Promise<void> =>

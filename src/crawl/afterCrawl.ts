@@ -1,7 +1,5 @@
-import { checkBounds } from '../bounds';
-import { crawlState } from '../crawls';
-import type { Database } from '../database';
-import { pruneCrawls } from './keeping';
+import { checkBounds, crawlState, pruneCrawls } from '$server/index';
+import type { Database } from '$server/index';
 
 /** What is done once a crawl has ended: its site's watch list is checked, and crawls that it no longer keeps are deleted. */
 export async function afterCrawl(db: Database, crawlId: number): Promise<void> {
