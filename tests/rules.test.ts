@@ -26,8 +26,10 @@ appOnSite(
   (opened) => ({ site, app, page, database } = opened),
 );
 
-const open = async (picture: string) => {
-  await page.goto(`${app.address}sites/1/crawls/${crawl}/rules?picture=${picture}`);
+const open = async (picture: string, { select = '' } = {}) => {
+  await page.goto(
+    `${app.address}sites/1/crawls/${crawl}/rules?picture=${picture}&select=${encodeURIComponent(select)}`,
+  );
   await page.waitForSelector('html[data-ready]');
 };
 /** Writes at the end of the draft. */
@@ -88,6 +90,17 @@ describe('Rules', () => {
     await shows(page, 'Disallow: /shop/3 closes 1 of them and nothing else');
     await clickText(page, 'button', 'Add to the draft');
     await reads('Newly closed', '3');
+  });
+  it('composes a rule from rows that were picked in the list below', async () => {
+    await open('robots', { select: 'path starts "/shop/" and path != "/shop/"' });
+    await reads('Still closed', '1');
+    await clickText(page, '[role=tab]', 'Test and compose');
+    const boxes = await page.$$('[role=grid] [role=row] input[type=checkbox]');
+    for (const box of boxes.slice(-2)) await box.click();
+    await clickText(page, 'button', 'Take the 2 rows picked below');
+    await clickText(page, 'button', 'Compose a rule that closes them');
+    await shows(page, '2 addresses, as given');
+    await shows(page, '3 addresses: all that differ in numbers only');
   });
   it('keeps versions, opens them, and compares them with the draft', async () => {
     await open('robots');

@@ -30,6 +30,7 @@ import { findFinalTargets, peerShares, siteShare } from '../share';
 import type { PlacementWeights } from '../share';
 import { textColumn } from '../snapshot';
 import type { Base, Columns, TextColumn } from '../snapshot';
+import { templateColumn } from '../templates';
 import { addressParts } from '../url';
 import { canonicalColumns, redirectColumns, verdictColumn } from '../verdict';
 
@@ -241,6 +242,7 @@ export const derivations: readonly Derivation[] = [
     peer_share: peerShares(model),
   })),
   step('content links', ['links', 'html'], ['content_links'], (model) => ({ content_links: contentLinks(model) })),
+  step('templates', ['links', 'phrases', 'html'], ['template'], (model) => ({ template: templateColumn(model) })),
   step('duplicates', ['content_hash', 'html', 'verdict'], ['duplicates'], (model) => ({
     duplicates: countEqual(htmlContent(model), (page) => isIndexable(model, page)),
   })),

@@ -64,6 +64,7 @@ export interface Fact {
 /** What a URL or a text of prose may be long. */
 const ADDRESS = 8192;
 const PROSE = 2000;
+const TEMPLATE = 400;
 
 export const pageFacts = {
   url: {
@@ -478,6 +479,15 @@ export const pageFacts = {
     meaning: 'Different pages of the site that the page links to from its own content, shared navigation apart.',
     from: 'derived',
     sort: 'high',
+  },
+  template: {
+    type: 'text',
+    label: 'Template',
+    meaning:
+      'The blocks that the page is built of, as far as links stand in them: pages of one template have the same.',
+    from: 'derived',
+    sort: 'low',
+    limit: TEMPLATE,
   },
   external_links: {
     type: 'number',

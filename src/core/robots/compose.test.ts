@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { composeRules, parseRobots, robotsMatcher, withDisallowed } from '.';
+import { composeChoices, composeRules, parseRobots, robotsMatcher, withDisallowed } from '.';
 
 const at = (...paths: string[]) => paths.map((path) => `https://a.example${path}`);
 const compose = (picked: string[], others: string[]) => composeRules(at(...picked), at(...others));
@@ -37,6 +37,35 @@ describe('a rule for picked addresses', () => {
       ),
     );
   });
+});
+
+describe('the ways to close picked addresses', () => {
+  const months = Array.from(
+    { length: 15 },
+    (_, i) => `/events/${2026 + Math.floor((i + 3) / 12)}/${String(((i + 3) % 12) + 1).padStart(2, '0')}/`,
+  );
+  const others = ['/', '/events/', '/events/2019-review', '/events/jazz-night', '/visit/2026/'];
+  it('close the whole calendar, and nothing else, when ten of its months are picked', () => {
+    const [wide, own] = composeChoices(
+      at(...months.slice(2, 12)),
+      at(...months.slice(0, 2), ...months.slice(12), ...others),
+    );
+    expect(wide).toEqual({
+      of: 'kind',
+      addresses: 15,
+      rules: [{ path: '/events/*/', closes: 15, alsoCloses: [] }],
+    });
+    expect(own.of).toBe('picked');
+    expect(own.rules.flatMap(({ alsoCloses }) => alsoCloses)).toEqual([]);
+  });
+  it('are one when all that differ in numbers are picked', () =>
+    expect(composeChoices(at(...months), at(...others))).toEqual([
+      { of: 'picked', addresses: 15, rules: [{ path: '/events/*/', closes: 15, alsoCloses: [] }] },
+    ]));
+  it('are one when what is picked has nothing in common', () =>
+    expect(composeChoices(at('/shop/1', '/visit/2'), at('/shop/2', '/visit/1')).map(({ of }) => of)).toEqual([
+      'picked',
+    ]));
 });
 
 describe('rules added to a file', () => {

@@ -49,7 +49,7 @@ function candidates(paths: readonly string[]): string[] {
   const found = [...heads];
   for (const piece of commonPieces(paths).filter((piece) => !prefix.includes(piece)))
     for (const head of heads) found.push(`${head}*${piece}`);
-  if (/[./]/.test(suffix[0] ?? '')) for (const head of heads) found.push(`${head}*${suffix}$`);
+  if (/[./]/.test(suffix[0] ?? '')) for (const head of heads) found.push(`${head}*${suffix}`, `${head}*${suffix}$`);
   if (paths.every((path) => path === paths[0])) found.push(`${paths[0]}$`);
   const matchesAll = (pattern: string) => paths.every(pathTest(pattern));
   return [...new Set(found)]
@@ -86,6 +86,36 @@ export function composeRules(picked: readonly string[], others: readonly string[
     return [narrowest.reduce((a, b) => (b.alsoCloses.length <= a.alsoCloses.length ? b : a))];
   };
   return compose([...new Set(picked.map(matchedPart))], 1);
+}
+
+/** Rules that close what was picked, or all that differs from it only in numbers too. */
+export interface RuleChoice {
+  of: 'picked' | 'kind';
+  /** How many addresses these are. */
+  addresses: number;
+  rules: ComposedRule[];
+}
+
+/** An address with 0 for every number in it: months of a calendar and pages of a list have the same. */
+const kindOf = (address: string) => matchedPart(address).replace(/\d+/g, '0');
+
+/**
+ * The ways to close the picked addresses of one host, that with fewest rules first: these alone, and, where several of them
+ * differ only in numbers, all addresses that do.
+ * @param others as of {@link composeRules}
+ */
+export function composeChoices(picked: readonly string[], others: readonly string[]): RuleChoice[] {
+  if (picked.length === 0) return [];
+  const own: RuleChoice = { of: 'picked', addresses: picked.length, rules: composeRules(picked, others) };
+  const kinds = new Map<string, number>();
+  for (const address of picked) kinds.set(kindOf(address), (kinds.get(kindOf(address)) ?? 0) + 1);
+  const isOfKind = (address: string) => (kinds.get(kindOf(address)) ?? 0) > 1;
+  const kin = others.filter(isOfKind);
+  if (kin.length === 0) return [own];
+  const all = [...picked, ...kin];
+  const rest = others.filter((address) => !isOfKind(address));
+  const wide: RuleChoice = { of: 'kind', addresses: all.length, rules: composeRules(all, rest) };
+  return wide.rules.length < own.rules.length ? [wide, own] : [own, wide];
 }
 
 /**

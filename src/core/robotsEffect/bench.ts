@@ -3,8 +3,8 @@
  * draft changes. Made for a worker that answers at every keystroke.
  */
 import { sources, verdicts } from '../facts';
-import { composeRules } from '../robots';
-import type { ComposedRule } from '../robots';
+import { composeChoices } from '../robots';
+import type { RuleChoice } from '../robots';
 import { addressAt, textAt } from '../snapshot';
 import type { Snapshot } from '../snapshot';
 import { compareJudged, judge, pagesOfOrigin } from './judge';
@@ -95,9 +95,9 @@ export function robotsBench(snapshot: Snapshot, origin: string, before: string |
       return { count: found.length, addresses: found.slice(0, MOST).map((at) => addresses[at]) };
     },
     /** Rules that close some addresses and leave all others of the host as they are. */
-    compose(picked: readonly string[]): ComposedRule[] {
+    compose(picked: readonly string[]): RuleChoice[] {
       const chosen = new Set(picked);
-      return composeRules(
+      return composeChoices(
         picked.filter((address) => address.startsWith(`${origin}/`)),
         addresses.filter((address) => !chosen.has(address)),
       );

@@ -39,7 +39,7 @@ describe('the parts that are handed to a worker', () => {
     });
     expect(bench.decidedBy(text, 'any', 3)).toEqual({ count: 1, addresses: [`${origin}/visit`] });
     expect(bench.compose([`${origin}/shop/a`, `${origin}/shop/b`])).toEqual([
-      { path: '/shop/', closes: 2, alsoCloses: [] },
+      { of: 'picked', addresses: 2, rules: [{ path: '/shop/', closes: 2, alsoCloses: [] }] },
     ]);
   });
   it('are enough to work out what a draft costs', () => {

@@ -148,25 +148,31 @@ export const canonicalClustersOf = memoOf((snapshot: Snapshot): CanonicalCluster
     .sort((a, b) => b.odd - a.odd || b.members.length - a.members.length || (a.end < b.end ? -1 : 1));
 });
 
-/** How many pages have an outcome or a flag, by section: what one template causes stands in one row. */
+/** The pages of one template whose canonicals have the same outcome or flag: one edit of the template mends them. */
 export interface CanonicalGroup {
   kind: CanonicalOutcome | CanonicalFlag;
-  section: string;
+  template: string;
   pages: number[];
+  /** How many pages of the template answered 200: the template is the cause where that is all of them. */
+  of: number;
 }
 
-/** What is wrong with canonicals, by kind and section, the most frequent first. */
+/** What is wrong with canonicals, by kind and template, the most frequent first. */
 export const canonicalGroupsOf = memoOf((snapshot: Snapshot): CanonicalGroup[] => {
-  const groups = new Map<string, CanonicalGroup>();
+  const groups = new Map<string, Omit<CanonicalGroup, 'of'>>();
+  const sizes = new Map<string, number>();
   for (const one of canonicalsOf(snapshot)) {
-    const section = textAt(snapshot, 'section', one.page) ?? '';
+    const template = textAt(snapshot, 'template', one.page) ?? '';
+    sizes.set(template, (sizes.get(template) ?? 0) + 1);
     const odd = one.outcome === 'agrees' || one.outcome === 'other' ? [] : [one.outcome];
     for (const kind of [...odd, ...one.flags]) {
-      const key = `${kind}\n${section}`;
-      const group = groups.get(key) ?? { kind, section, pages: [] };
+      const key = `${kind}\n${template}`;
+      const group = groups.get(key) ?? { kind, template, pages: [] };
       groups.set(key, group);
       group.pages.push(one.page);
     }
   }
-  return [...groups.values()].sort((a, b) => b.pages.length - a.pages.length);
+  return [...groups.values()]
+    .map((group) => ({ ...group, of: sizes.get(group.template)! }))
+    .sort((a, b) => b.pages.length - a.pages.length);
 });

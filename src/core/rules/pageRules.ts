@@ -1,10 +1,10 @@
 /** Rules for crawlers that pages give themselves: meta robots and X-Robots-Tag, value by value. */
 import { readDirectives } from '../html';
 import { memoOf, textAt } from '../snapshot';
-import type { Snapshot } from '../snapshot';
+import type { Snapshot, TextColumn } from '../snapshot';
 
-/** How far a value reaches: nearly every page of the site has it, nearly every one of its section, or some pages. */
-export type RuleScope = 'site' | 'section' | 'page';
+/** How far a value reaches: nearly every page of the site has it, of its templates, of its sections, or some pages. */
+export type RuleScope = 'site' | 'template' | 'section' | 'page';
 
 export interface PageRule {
   page: number;
@@ -59,24 +59,39 @@ export interface PageRuleGroup extends Pick<PageRule, 'agent' | 'value' | 'sourc
   /** On how many of them something outweighs it. */
   outweighed: number;
   scope: RuleScope;
-  /** The section, when nearly every page of just that one has it. */
-  section: string | null;
+  /** The template or section, when nearly every page of just that one has it. */
+  only: string | null;
 }
 
 /** A template gives a value when so large a part of the pages have it. */
 const NEARLY_ALL = 0.9;
 const MIN_PAGES = 5;
 
+function countBy(pages: Iterable<number>, { codes }: TextColumn): Map<number, number> {
+  const counts = new Map<number, number>();
+  for (const page of pages) counts.set(codes[page], (counts.get(codes[page]) ?? 0) + 1);
+  return counts;
+}
+
+/** How far the pages that have a value reach, among all that were read. */
+function scopeOf({ columns }: Snapshot, pages: ReadonlySet<number>, all: readonly number[]) {
+  if (pages.size >= MIN_PAGES && pages.size >= NEARLY_ALL * all.length) return { scope: 'site' as const, only: null };
+  for (const scope of ['template', 'section'] as const) {
+    const column = columns[scope];
+    const sizes = countBy(all, column);
+    const whole = [...countBy(pages, column)].filter(
+      ([code, count]) => count >= MIN_PAGES && count >= NEARLY_ALL * sizes.get(code)!,
+    );
+    if (whole.length && whole.reduce((sum, [, count]) => sum + count, 0) >= NEARLY_ALL * pages.size)
+      return { scope, only: whole.length === 1 ? (column.values[whole[0][0]] ?? '') : null };
+  }
+  return { scope: 'page' as const, only: null };
+}
+
 /** The values that pages give, by agent and place, the most frequent first. */
 export const pageRuleGroupsOf = memoOf((snapshot: Snapshot): PageRuleGroup[] => {
-  const { html, section } = snapshot.columns;
-  const sizes = new Map<number, number>();
-  let all = 0;
-  for (let page = 0; page < snapshot.count; page++) {
-    if (html[page] !== 1) continue;
-    all++;
-    sizes.set(section.codes[page], (sizes.get(section.codes[page]) ?? 0) + 1);
-  }
+  const all: number[] = [];
+  snapshot.columns.html.forEach((html, page) => html === 1 && all.push(page));
   const groups = new Map<string, { rule: PageRule; pages: Set<number>; outweighed: number }>();
   for (const rule of pageRulesOf(snapshot)) {
     const key = `${rule.agent}\n${rule.value}\n${rule.source}`;
@@ -86,17 +101,13 @@ export const pageRuleGroupsOf = memoOf((snapshot: Snapshot): PageRuleGroup[] => 
     if (rule.isOutweighed) group.outweighed++;
   }
   return [...groups.values()]
-    .map(({ rule: { agent, value, source }, pages, outweighed }) => {
-      const bySection = new Map<number, number>();
-      for (const page of pages) bySection.set(section.codes[page], (bySection.get(section.codes[page]) ?? 0) + 1);
-      const whole = [...bySection].filter(
-        ([code, count]) => count >= MIN_PAGES && count >= NEARLY_ALL * (sizes.get(code) ?? 0),
-      );
-      const isWhole = pages.size >= MIN_PAGES && pages.size >= NEARLY_ALL * all;
-      const inWhole = whole.reduce((sum, [, count]) => sum + count, 0);
-      const scope: RuleScope = isWhole ? 'site' : inWhole >= NEARLY_ALL * pages.size ? 'section' : 'page';
-      const only = scope === 'section' && whole.length === 1 ? (section.values[whole[0][0]] ?? '') : null;
-      return { agent, value, source, pages: pages.size, outweighed, scope, section: only };
-    })
+    .map(({ rule: { agent, value, source }, pages, outweighed }) => ({
+      agent,
+      value,
+      source,
+      pages: pages.size,
+      outweighed,
+      ...scopeOf(snapshot, pages, all),
+    }))
     .sort((a, b) => b.pages - a.pages);
 });

@@ -73,6 +73,26 @@ describe('canonicals', () => {
         .find(({ kind }) => kind === 'missing')
         ?.pages.map((page) => path(site, page)),
     ).toEqual(['/none']));
+  it('are told apart from those of other templates, with how many pages a template has', () => {
+    const product = {
+      placed: [
+        ['/', 'body>header.masthead>nav'] as [string, string],
+        ['/', 'body>main>article.product'] as [string, string],
+      ],
+    };
+    const shop = tinySite({
+      '/': { canonical: '/' },
+      '/shop/mug': product,
+      '/shop/cap': product,
+      '/gifts/bell': { ...product, canonical: '/gifts/bell' },
+      '/news/late': {},
+    });
+    const missing = canonicalGroupsOf(shop).filter(({ kind }) => kind === 'missing');
+    expect(missing.map(({ template, pages, of }) => [template, pages.map((page) => path(shop, page)), of])).toEqual([
+      ['article.product, header.masthead, main, nav', ['/shop/cap', '/shop/mug'], 3],
+      ['plain', ['/news/late'], 2],
+    ]);
+  });
 });
 
 describe('rules of pages', () => {
@@ -102,7 +122,20 @@ describe('rules of pages', () => {
     const shop = Object.fromEntries(Array.from({ length: 9 }, (_, i) => [`/shop/${i}`, noindex]));
     const others = Object.fromEntries(Array.from({ length: 9 }, (_, i) => [`/news/${i}`, {}]));
     expect(pageRuleGroupsOf(tinySite({ '/': {}, ...shop, ...others }))).toEqual([
-      { agent: '', value: 'noindex', source: 'meta', pages: 9, outweighed: 0, scope: 'section', section: 'shop' },
+      { agent: '', value: 'noindex', source: 'meta', pages: 9, outweighed: 0, scope: 'section', only: 'shop' },
+    ]);
+  });
+  it('come from a template wherever its pages are', () => {
+    const ticket = {
+      placed: [['/', 'body>main>form.ticket'] as [string, string]],
+      pageRules: 'meta robots: noindex (line 4)',
+    };
+    const tickets = Object.fromEntries(
+      ['/visit/1', '/visit/2', '/events/1', '/events/2', '/shop/1'].map((path) => [path, ticket]),
+    );
+    const others = Object.fromEntries(['/visit/', '/events/', '/shop/', '/news/'].map((path) => [path, {}]));
+    expect(pageRuleGroupsOf(tinySite({ '/': {}, ...tickets, ...others }))).toMatchObject([
+      { value: 'noindex', pages: 5, scope: 'template', only: 'form.ticket, main' },
     ]);
   });
 });

@@ -8,7 +8,7 @@ import { isText, unknownColumn } from './column';
 import type { Column } from './column';
 import type { Base, BaseLinks, Check, LinkColumns, ListedAlternate, SiteFiles, Snapshot } from './snapshot';
 
-export const SNAPSHOT_VERSION = 9;
+export const SNAPSHOT_VERSION = 10;
 export type SnapshotParts = Map<string, Uint8Array>;
 
 /** A stored snapshot has another form than this program reads. */

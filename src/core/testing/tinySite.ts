@@ -17,6 +17,8 @@ export interface TinyPage extends Partial<FoundFacts> {
   links?: string[];
   /** Paths with the words of the link, and where it is. */
   worded?: [to: string, words: string, placement?: Placement][];
+  /** Paths with the elements above the link, as `body>main`. */
+  placed?: [to: string, above: string][];
   /** Paths of links with rel=nofollow. */
   nofollow?: string[];
   /** Paths with the words of the link and the fragment that it leads to. */
@@ -65,6 +67,7 @@ export function tinyBase(
         {
           links = [],
           worded = [],
+          placed = [],
           fragments = [],
           nofollow = [],
           declared = [],
@@ -77,10 +80,11 @@ export function tinyBase(
       i,
     ) => {
       const redirect: [LinkKind, string][] = given.redirectTo ? [['redirect', given.redirectTo]] : [];
-      type Made = [LinkKind, string, string, Placement?, string?, string?];
+      type Made = [LinkKind, string, string, Placement?, string?, string?, string?];
       const all: Made[] = [
         ...links.map((to): Made => ['click', to, '']),
         ...worded.map(([to, words, placement]): Made => ['click', to, words, placement]),
+        ...placed.map(([to, above]): Made => ['click', to, '', 'main', '', '', above]),
         ...nofollow.map((to): Made => ['click', to, '', 'main', '', 'nofollow']),
         ...fragments.map(([to, words, fragment]): Made => ['click', to, words, 'main', fragment]),
         ...[...declared, ...redirect, ...headed].map(([kind, to]): Made => [kind, to, '']),
@@ -89,14 +93,14 @@ export function tinyBase(
       packed.set(
         i + 1,
         packLinks(
-          all.map(([kind, to, words, placement = 'main', fragment = '', rel = ''], at) => ({
+          all.map(([kind, to, words, placement = 'main', fragment = '', rel = '', above = ''], at) => ({
             kind,
             element: isHeaded(at) ? ('http' as const) : ('a' as const),
             placement,
             target: to,
             anchor: words,
             rel,
-            above: '',
+            above,
             fragment,
             line: isHeaded(at) ? 0 : at + 1,
             column: 1,

@@ -49,6 +49,7 @@ export const groupings: Record<'pages' | 'links' | 'changed' | 'none', { value: 
   pages: [
     { value: 'pages', label: 'each page' },
     { value: 'section', label: 'section' },
+    { value: 'template', label: 'template' },
     { value: 'verdict', label: 'verdict' },
     { value: 'depth', label: 'depth' },
     { value: 'host', label: 'host' },

@@ -1,8 +1,9 @@
 <!-- Addresses that are tested against a draft, and rules that close them. -->
 <script lang="ts">
   import { explainRobots, parseRobots } from '$core/robots';
-  import type { ComposedRule } from '$core/robots';
+  import type { RuleChoice } from '$core/robots';
   import { identify } from '$core/url';
+  import type { ListedRows } from '../list/listedRows';
   import { say } from '../shell/say.svelte';
   import { benchTexts as texts } from './benchTexts';
 
@@ -11,36 +12,39 @@
     token: string;
     /** Scheme and host that the draft is for. */
     host: string;
-    base: string;
-    /** The selection below. */
-    select: string;
-    oncompose: (picked: string[]) => Promise<ComposedRule[]>;
+    /** The rows of the list below. */
+    rows: ListedRows;
+    oncompose: (picked: string[]) => Promise<RuleChoice[]>;
     /** Adds rules that close these paths to the draft. */
     onadd: (paths: string[]) => void;
   }
-  let { draft, token, host, base, select, oncompose, onadd }: Props = $props();
+  let { draft, token, host, rows, oncompose, onadd }: Props = $props();
+  /** As many addresses are tested at once. */
+  const MOST = 200;
   let given = $state('');
-  let composed = $state.raw<ComposedRule[] | null>(null);
+  let composed = $state.raw<RuleChoice[] | null>(null);
 
   const rulesOf = $derived(parseRobots(draft));
   const tested = $derived(
     given
       .split(/\s+/)
       .filter(Boolean)
-      .slice(0, 200)
+      .slice(0, MOST)
       .map((text) => ({ text, address: identify(text, `${host}/`)?.address ?? null })),
   );
   const explained = $derived(
     tested.map(({ text, address }) => ({ text, address, found: address && explainRobots(rulesOf, token, address) })),
   );
 
-  async function takeSelected() {
-    const query = new URLSearchParams({ list: 'pages', select, columns: 'url', format: 'tsv' });
-    const response = await fetch(`${base}/export?${query}`).catch(() => null);
-    if (!response?.ok) return say(texts.notTaken, true);
-    const rows = (await response.text()).split('\n').slice(1).filter(Boolean);
-    given = rows.slice(0, 200).join('\n');
-    if (rows.length > 200) say(texts.tookFirst(200, rows.length));
+  async function takeRows() {
+    try {
+      const addresses = await rows.addresses();
+      given = addresses.slice(0, MOST).join('\n');
+      if (addresses.length > MOST) say(texts.tookFirst(MOST, addresses.length));
+      composed = null;
+    } catch {
+      say(texts.notTaken, true);
+    }
   }
   async function compose() {
     composed = await oncompose(tested.flatMap(({ address }) => address ?? []));
@@ -53,30 +57,29 @@
   placeholder={texts.addresses}
   bind:value={given}></textarea>
 <p class="flex flex-wrap gap-x-3 py-0.5">
-  <button type="button" class="text-primary hover:underline" title={texts.takeSelectedMeans} onclick={takeSelected}
-    >{texts.takeSelected}</button
+  <button type="button" class="text-primary hover:underline" title={texts.takeMeans(MOST)} onclick={takeRows}
+    >{rows.picked ? texts.takePicked(rows.picked) : texts.takeSelected}</button
   >
   <button type="button" class="text-primary hover:underline" disabled={tested.length === 0} onclick={compose}
     >{texts.compose}</button
   >
 </p>
 {#if composed}
-  <div class="rounded border border-base-300 p-1.5">
-    {#if composed.length === 0}<p class="quiet">{texts.nothingToCompose}</p>
-    {:else}
-      {#each composed as { path, closes, alsoCloses } (path)}
+  {#if composed.length === 0}<p class="quiet">{texts.nothingToCompose}</p>{/if}
+  {#each composed as { of, addresses, rules } (of)}
+    <div class="mb-1 rounded border border-base-300 p-1.5">
+      <p class="font-semibold">{texts.choice[of](addresses)}</p>
+      {#each rules as { path, closes, alsoCloses } (path)}
         <p>
           <span class="font-mono">{texts.disallow(path)}</span>
           <span class="quiet">{texts.composedCloses(closes, alsoCloses.length)}</span>
         </p>
       {/each}
-      <button
-        type="button"
-        class="text-primary hover:underline"
-        onclick={() => onadd(composed!.map(({ path }) => path))}>{texts.addToDraft}</button
+      <button type="button" class="text-primary hover:underline" onclick={() => onadd(rules.map(({ path }) => path))}
+        >{texts.addToDraft}</button
       >
-    {/if}
-  </div>
+    </div>
+  {/each}
 {/if}
 <ul>
   {#each explained as { text, address, found }, i (i)}

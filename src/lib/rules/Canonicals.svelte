@@ -17,9 +17,16 @@
     flags: CanonicalFlag[];
     likeness: number | null;
   }
+  interface Group {
+    kind: CanonicalOutcome | CanonicalFlag;
+    template: string;
+    pages: number;
+    of: number;
+    example: string;
+  }
   interface Props {
     canonicals: {
-      groups: { kind: CanonicalOutcome | CanonicalFlag; section: string; pages: number }[];
+      groups: Group[];
       total: number;
       clusters: { end: string; size: number; odd: number }[];
       shown: { end: string; own: Facts | null; size: number; members: Member[] } | null;
@@ -45,8 +52,8 @@
     to_other: 'canonical_state = not_indexable',
     unknown: 'canonical_state = unknown',
   };
-  const selectOf = (kind: CanonicalOutcome | CanonicalFlag, section: string) =>
-    tests[kind] ? `${tests[kind]} and section = ${quote(section)}` : null;
+  const selectOf = ({ kind, template }: Group) =>
+    tests[kind] ? `${tests[kind]} and template = ${quote(template)}` : null;
 
   const ROW = 17;
   const DRAWN = 8;
@@ -61,14 +68,16 @@
     <h3 class="heading">{texts.whatIsWrong}</h3>
     {#if canonicals.groups.length === 0}<p class="quiet py-1 text-xs">{texts.allCanonicalsFine}</p>{/if}
     <ul class="text-xs">
-      {#each canonicals.groups as { kind, section, pages } (`${kind} ${section}`)}
-        {@const select = selectOf(kind, section)}
-        <li class="flex justify-between gap-2 border-t border-base-300/60 py-0.5">
+      {#each canonicals.groups as group (`${group.kind} ${group.template}`)}
+        {@const select = selectOf(group)}
+        {@const label = texts.kindOf(group.kind)}
+        <li class="flex justify-between gap-2 border-t border-base-300/60 py-0.5" title={group.template}>
           <span class="min-w-0 truncate"
-            >{#if select}<a class="hover:underline" href={href(select)}>{texts.kindOf(kind)}</a>{:else}{texts.kindOf(
-                kind,
-              )}{/if} <span class="quiet font-mono">/{section}</span></span
-          ><span class="tabular lost">{number(pages)}</span>
+            >{#if select}<a class="hover:underline" href={href(select)}>{label}</a>{:else}{label}{/if}
+            <span class="quiet">{texts.likePage(shortAddress(group.example, start))}</span></span
+          ><span class="tabular shrink-0" title={texts.ofTemplate(group.pages, group.of)}
+            ><span class="lost">{number(group.pages)}</span><span class="quiet">/{number(group.of)}</span></span
+          >
         </li>
       {/each}
     </ul>

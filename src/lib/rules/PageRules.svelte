@@ -43,8 +43,8 @@
           <td class="py-0.5">{group.agent || texts.everyCrawler}</td>
           <td class="py-0.5">{group.source === 'meta' ? texts.fromMeta : texts.fromHeader}</td>
           <td class="tabular py-0.5 text-right">{number(group.pages)}</td>
-          <td class="py-0.5 pl-4"
-            >{group.section === null ? texts.scopes[group.scope] : texts.section(group.section)}</td
+          <td class="max-w-96 truncate py-0.5 pl-4" title={group.only}
+            >{group.only === null ? texts.scopes[group.scope] : texts.onlyOf(group.scope, group.only)}</td
           >
           <td class="tabular py-0.5 text-right {group.outweighed ? 'lost' : 'quiet'}">{number(group.outweighed)}</td>
         </tr>

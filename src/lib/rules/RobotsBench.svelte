@@ -12,6 +12,7 @@
   import { saveFile } from '../charts/picture';
   import { checkLive } from '../liveChecks/liveCheck';
   import Moment from '../shell/Moment.svelte';
+  import type { ListedRows } from '../list/listedRows';
   import { say } from '../shell/say.svelte';
   import { bytes, shortAddress } from '../shell/words';
   import BenchAddresses from './BenchAddresses.svelte';
@@ -42,13 +43,13 @@
     site: number;
     base: string;
     start: string;
-    /** The selection below. */
-    select: string;
+    /** The rows of the list below. */
+    rows: ListedRows;
     item: string;
     itemHref: (origin: string) => string;
     pageHref: (address: string) => string;
   }
-  let { robots, site, base, start, select, item, itemHref, pageHref }: Props = $props();
+  let { robots, site, base, start, rows, item, itemHref, pageHref }: Props = $props();
 
   const file = $derived(robots.files.find(({ origin }) => origin === item) ?? robots.files[0]);
   const host = $derived(file.origin);
@@ -155,7 +156,7 @@
   };
 
   const compose = async (picked: string[]) =>
-    (await bench?.ask({ ask: 'compose', picked }).catch(() => null))?.rules ?? [];
+    (await bench?.ask({ ask: 'compose', picked }).catch(() => null))?.choices ?? [];
   function addComposed(paths: string[]) {
     change(withDisallowed(draft, token, paths));
     shown = 'change';
@@ -286,7 +287,7 @@
           <BenchAddresses addresses={ofLine.addresses} count={ofLine.count} {start} {pageHref} />
         {/if}
       {:else if shown === 'test'}
-        <BenchTest {draft} {token} {host} {base} {select} oncompose={compose} onadd={addComposed} />
+        <BenchTest {draft} {token} {host} {rows} oncompose={compose} onadd={addComposed} />
       {:else}
         <BenchVersions {draft} {before} {host} {site} drafts={robots.drafts} onopen={change} />
       {/if}

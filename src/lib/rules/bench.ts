@@ -1,6 +1,6 @@
 /** What is asked of the worker of the robots bench, and what it answers. */
 import type { AnalysisSettings } from '$core/analysis';
-import type { ComposedRule } from '$core/robots';
+import type { RuleChoice } from '$core/robots';
 import type { JudgedDraft, RobotsEffectCounts } from '$core/robotsEffect';
 
 export interface BenchStart {
@@ -24,7 +24,7 @@ export type BenchAnswer =
   | { to: 'judge'; judged: JudgedDraft }
   | { to: 'effect'; counts: RobotsEffectCounts; routesLost: string[] }
   | { to: 'decided'; count: number; addresses: string[] }
-  | { to: 'compose'; rules: ComposedRule[] };
+  | { to: 'compose'; choices: RuleChoice[] };
 
 type AnswerTo<A> = Extract<BenchAnswer, { to: A }>;
 

@@ -53,10 +53,15 @@ export const benchTexts = {
       : `Line ${line} decides no address that this crawl knows.`,
   addresses: 'Addresses or paths to test, one a line',
   takeSelected: 'Take the pages selected below',
-  takeSelectedMeans: 'The first 200 pages of the list below the picture',
+  takePicked: (picked: number) => `Take the ${counted(picked, 'row', 'rows')} picked below`,
+  takeMeans: (most: number) => `At most ${most} of the list below the picture; rows are picked by their boxes`,
   tookFirst: (taken: number, of: number) => `The first ${taken} of ${number(of)} pages were taken.`,
   notTaken: 'The selected pages could not be read. Correct the selection, then try again.',
   compose: 'Compose a rule that closes them',
+  choice: {
+    picked: (addresses: number) => `${counted(addresses, 'address', 'addresses')}, as given`,
+    kind: (addresses: number) => `${counted(addresses, 'address', 'addresses')}: all that differ in numbers only`,
+  },
   nothingToCompose: 'None of these addresses is on this host.',
   disallow: (path: string) => `Disallow: ${path}`,
   composedCloses: (closes: number, also: number) =>

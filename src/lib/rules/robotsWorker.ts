@@ -42,7 +42,7 @@ async function answerTo(question: BenchQuestion): Promise<BenchAnswer> {
     case 'decided':
       return { to: 'decided', ...bench.decidedBy(question.text, question.token, question.line) };
     case 'compose':
-      return { to: 'compose', rules: bench.compose(question.picked) };
+      return { to: 'compose', choices: bench.compose(question.picked) };
     case 'effect': {
       linksRead ??= readInto(given.base, effectParts).then(() => {});
       await linksRead;

@@ -43,8 +43,9 @@ const variantKinds: Record<VariantKind, string> = {
   escapes: 'percent-encoding',
 };
 const scopes: Record<RuleScope, string> = {
-  site: 'the whole site: a template',
-  section: 'whole sections: a template',
+  site: 'the whole site',
+  template: 'whole templates',
+  section: 'whole sections',
   page: 'single pages',
 };
 const answers: Record<SheetAnswer, string> = { yes: 'Yes', no: 'No', partly: 'Partly', unknown: 'Not known' };
@@ -114,7 +115,7 @@ export const texts = {
   fromHeader: 'header of the answer',
   scope: 'On',
   scopes,
-  section: (name: string) => `all of ${name || '/'}: a template`,
+  onlyOf: (scope: RuleScope, name: string) => (scope === 'template' ? `the template ${name}` : `all of ${name || '/'}`),
   outweighed: 'Outweighed',
   outweighedMeans: 'Pages on which a more restrictive directive holds instead',
   noPageRules: 'No page has directives of its own: all of them may be indexed and their links followed.',
@@ -125,7 +126,10 @@ export const texts = {
   flags,
   kindOf: (kind: CanonicalOutcome | CanonicalFlag) =>
     kind in outcomes ? outcomes[kind as CanonicalOutcome] : flags[kind as CanonicalFlag],
-  whatIsWrong: 'What is wrong, by section',
+  whatIsWrong: 'What is wrong, by template',
+  likePage: (address: string) => `like ${address}`,
+  ofTemplate: (pages: number, all: number) =>
+    `${counted(pages, 'page')} of ${number(all)} that are built alike${pages === all ? ': one edit of the template' : ''}`,
   allCanonicalsFine: 'Every canonical names the page itself or an indexable page.',
   clusters: (total: number) => `${counted(total, 'cluster')} of pages that name one address`,
   noClusters: 'No page names another as its canonical.',

@@ -18,6 +18,7 @@
   import Dossier from '../dossier/Dossier.svelte';
   import SaveSelection from '../selection/SaveSelection.svelte';
   import Menu from './Menu.svelte';
+  import type { ListedRows } from '../list/listedRows';
   import { makePicks } from '../list/picks.svelte';
   import RowList from '../list/RowList.svelte';
   import { say } from './say.svelte';
@@ -30,8 +31,8 @@
     base: string;
     site: { id: number; start: string };
     data: { columns: ShownColumn[]; imported: string[]; fault: SelectionFault | null; first: ListWindow };
-    /** The answer and the picture. */
-    children: Snippet;
+    /** The answer and the picture, which may ask for the rows below. */
+    children: Snippet<[ListedRows]>;
   }
   let { base, site, data, children }: Props = $props();
 
@@ -93,17 +94,22 @@
     if (!response.ok) throw new Error(String(response.status));
     return response.text();
   }
+  /** What names the rows of the list, one a line. */
+  async function addresses(): Promise<string[]> {
+    const naming = ['url', 'target', 'host', 'value'];
+    const only = viewQuery(view, view.list === 'pages' || view.list === 'changes' ? ['url'] : naming);
+    return (await rowsAs('tsv', only)).split('\r\n').slice(1).filter(Boolean);
+  }
+  const rows: ListedRows = {
+    get picked() {
+      return picked;
+    },
+    addresses,
+  };
   async function copy(what: 'cells' | 'addresses' | 'csv') {
     try {
-      const only =
-        what === 'addresses'
-          ? viewQuery(
-              view,
-              ['url', 'target', 'host', 'value'].slice(0, view.list === 'pages' || view.list === 'changes' ? 1 : 4),
-            )
-          : shown;
-      const text = await rowsAs(what === 'csv' ? 'csv' : 'tsv', only);
-      await navigator.clipboard.writeText(what === 'addresses' ? text.split('\r\n').slice(1).join('\n') : text);
+      const text = what === 'addresses' ? (await addresses()).join('\n') : await rowsAs(what === 'csv' ? 'csv' : 'tsv');
+      await navigator.clipboard.writeText(text);
       say(texts.onTheClipboard(picked || total));
     } catch {
       say(texts.theRowsCouldNotBeCopied, true);
@@ -137,7 +143,7 @@
 
 <svelte:window {onkeydown} />
 <main class="flex min-w-0 flex-1 flex-col px-4 pt-3 pb-3">
-  {@render children()}
+  {@render children(rows)}
   <section class="panel mt-2.5 flex min-h-0 flex-1 flex-col overflow-clip" aria-label={texts.selection}>
     <div class="relative flex items-center gap-2 border-b border-base-300 px-2 py-1">
       <SelectionBar

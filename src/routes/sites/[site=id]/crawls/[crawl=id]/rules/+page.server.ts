@@ -101,7 +101,7 @@ export const load: PageServerLoad = async (event) => {
       ? {
           groups: canonicalGroupsOf(snapshot)
             .slice(0, MOST_GROUPS)
-            .map(({ kind, section, pages }) => ({ kind, section, pages: pages.length })),
+            .map(({ pages, ...group }) => ({ ...group, pages: pages.length, example: addressAt(snapshot, pages[0]) })),
           total: clusters.length,
           clusters: clusters
             .slice(0, MOST_CLUSTERS)

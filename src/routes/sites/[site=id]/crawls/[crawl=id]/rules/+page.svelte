@@ -13,6 +13,7 @@
   import { texts } from '$lib/rules/texts';
   import Variants from '$lib/rules/Variants.svelte';
   import Verdicts from '$lib/rules/Verdicts.svelte';
+  import type { ListedRows } from '$lib/list/listedRows';
   import { screenState, withState } from '$lib/shell/address';
   import Answer from '$lib/shell/Answer.svelte';
   import Remark from '$lib/shell/Remark.svelte';
@@ -33,7 +34,7 @@
 </script>
 
 <svelte:head><title>{texts.pageTitle(new URL(start).host)}</title></svelte:head>
-<Workspace {base} site={data.site} data={data.list}>
+{#snippet question(rows: ListedRows)}
   <Answer pieces={data.answer} {href} />
   <Remark {base} crawl={data.crawl} />
   <section class="panel mt-2 shrink-0 px-2 pt-1.5 pb-1" aria-label={texts.picture}>
@@ -67,7 +68,7 @@
           site={data.site.id}
           {base}
           {start}
-          select={view.select}
+          {rows}
           item={view.item}
           {itemHref}
           {pageHref}
@@ -88,4 +89,5 @@
       </div>
     {/if}
   </section>
-</Workspace>
+{/snippet}
+<Workspace {base} site={data.site} data={data.list} children={question} />
