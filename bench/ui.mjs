@@ -28,12 +28,16 @@ network.on('Network.loadingFinished', ({ requestId, encodedDataLength }) => {
 
 const say = (what, value, goal) => process.stdout.write(`${what.padEnd(58)} ${value.padStart(9)}   ${goal}\n`);
 const ms = (value) => `${Math.round(value)} ms`;
-/** Waits within the page, frame by frame, until something holds and is painted. */
+/** Waits within the page, frame by frame, until something holds and is painted; half a minute at most. */
 const until = (test, ...given) =>
   page.evaluate(
     async (source, values) => {
       const holds = new Function(`return (${source})`)();
-      while (!holds(...values)) await new Promise((resolve) => requestAnimationFrame(resolve));
+      const began = performance.now();
+      while (!holds(...values)) {
+        if (performance.now() - began > 30_000) throw new Error(`not seen in half a minute: ${source}`);
+        await new Promise((resolve) => requestAnimationFrame(resolve));
+      }
       await new Promise((resolve) => requestAnimationFrame(() => setTimeout(resolve)));
     },
     test.toString(),
@@ -53,7 +57,7 @@ const worst = async (times, run) => {
 const chart = () => Boolean(document.querySelector('[_echarts_instance_] svg path'));
 const overviewStands = () =>
   Boolean(document.querySelector('[_echarts_instance_] svg path')) &&
-  document.body.innerText.includes('What costs most');
+  document.querySelectorAll('main table tbody tr').length > 0;
 const reachStands = () =>
   Boolean(document.querySelector('[_echarts_instance_] svg path')) &&
   document.querySelectorAll('[role=row][id^=row-] [role=gridcell]').length > 20;
@@ -141,4 +145,84 @@ const blank = await page.evaluate(async () => {
   return longest;
 });
 say('longest time for which a row in sight was blank', ms(blank), 'at most 150 ms');
+
+/** Goes to a screen and waits until nothing is under way. */
+async function settle(path) {
+  await page.goto(`${base}${path}`);
+  await page.waitForSelector('html[data-ready]');
+  await page.waitForNetworkIdle({ idleTime: 500, timeout: 120_000 });
+}
+const textOf = (selector) => page.evaluate((s) => document.querySelector(s)?.textContent ?? '', selector);
+const otherText = (selector, before) => (document.querySelector(selector)?.textContent ?? '') !== before;
+
+await settle('/roll-call');
+const picture = 'section svg[role=group]';
+const addresses = await page.evaluate(() =>
+  [...document.querySelectorAll('section table tr td:nth-child(3)')].map((cell) => cell.textContent.trim()),
+);
+const agreement = await worst(6, async (i) => {
+  const before = await textOf(picture);
+  const took = await timed(
+    () => page.evaluate((at) => [...document.querySelectorAll('section input[type=checkbox]')][at].click(), i >> 1),
+    otherText,
+    picture,
+    before,
+  );
+  await page.waitForNetworkIdle({ idleTime: 300 });
+  return took;
+});
+say(`sources taken out and in, painted (${addresses.join(', ')})`, ms(agreement), 'at most 300 ms');
+
+await settle('/change');
+const listed = () =>
+  page.evaluate(() => document.querySelector('form [aria-live=polite]').closest('section').textContent);
+const otherList = (before) =>
+  document.querySelector('form [aria-live=polite]').closest('section').textContent !== before;
+const streams = await page.$$eval('section ul li button[aria-pressed]', (found) => found.length);
+const stream = await worst(Math.min(streams, 5), async (i) => {
+  const before = await listed();
+  const took = await timed(
+    () => page.evaluate((at) => document.querySelectorAll('section ul li button[aria-pressed]')[at].click(), i),
+    otherList,
+    before,
+  );
+  await page.waitForNetworkIdle({ idleTime: 300 });
+  return took;
+});
+say('a picked stream of Change, painted, the slowest of five', ms(stream), 'at most 300 ms');
+
+/** A draft of 500 rules, a quarter of them with a star, whose last closes a part of the pages. */
+const rules = Array.from({ length: 499 }, (_, i) => `Disallow: /${i % 4 ? `old/${i}/` : `*/part-${i}/*`}`);
+const start = await page.evaluate(
+  async (path) => (await (await fetch(path)).text()).split('\r\n')[1],
+  `${new URL(base).pathname}/export?list=pages&select=depth%20%3D%200&columns=url&format=tsv`,
+);
+await page.evaluate(
+  (key, text) => sessionStorage.setItem(key, text),
+  `edgemap.robots.${/sites\/(\d+)/.exec(base)[1]}.${new URL(start).origin}`,
+  ['User-agent: *', ...rules, 'Disallow: /page/'].join('\n'),
+);
+await settle('/rules?picture=robots');
+const closed = '[role=tabpanel] tr:first-child td:last-child';
+/** What the draft costs has been worked out: that takes a core for some seconds. */
+const costs = () => document.querySelectorAll('[role=tabpanel] tr').length > 6;
+await page.waitForFunction(costs, { timeout: 120_000 });
+await page.focus('[aria-label="Draft"]');
+await page.keyboard.down('Control');
+await page.keyboard.press('End');
+await page.keyboard.up('Control');
+await page.evaluate(() => {
+  window.tasks = [];
+  new PerformanceObserver((list) => window.tasks.push(...list.getEntries().map(({ duration }) => duration))).observe({
+    type: 'longtask',
+  });
+});
+const typed = ['1', '2', 'Backspace', '7', 'Backspace', 'Backspace', '5', '3'];
+const keystroke = await worst(typed.length, async (i) => {
+  const before = await textOf(closed);
+  return timed(() => page.keyboard.press(typed[i]), otherText, closed, before);
+});
+say('a keystroke in robots.txt until it is judged and painted', ms(keystroke), 'at most 200 ms');
+const longest = await page.evaluate(() => Math.max(0, ...window.tasks));
+say('longest task of the page meanwhile', longest ? ms(longest) : 'under 50 ms', 'at most 50 ms');
 await browser.close();

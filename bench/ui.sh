@@ -1,14 +1,16 @@
 #!/usr/bin/env bash
-# `./edgemap bench ui`: the workspace in Chromium on a crawl of a generated site of PAGES (100,000) pages. The crawl is made
-# first, which takes some minutes, unless this database has one of that size. Run by ./edgemap, which has set DATABASE_URL.
+# `./edgemap bench ui`: the workspace in Chromium on two crawls of a generated site of PAGES (100,000) pages, with lists and
+# logs of ten times as many addresses. They are made first, which takes a quarter of an hour, unless this database has a site
+# of that size. Run by ./edgemap, which has set DATABASE_URL.
 set -euo pipefail
 pages=${PAGES:-100000}
 here=$(mktemp -d /tmp/edgemap-bench.XXXXXX)
 jobs=()
 trap 'kill "${jobs[@]}" 2>/dev/null; rm -rf "$here"' EXIT
 
+# The newest crawl of a site that has two of that size.
 newest_crawl() {
-  node -e "import('mysql2/promise').then(async (m) => { const c = await m.createConnection(process.env.DATABASE_URL); const [[row]] = await c.query('select id, site_id from crawl where state = \"done\" and known > ? order by id desc limit 1', [Number(process.argv[1])]); if (row) console.log('sites/' + row.site_id + '/crawls/' + row.id); await c.end(); })" "$pages"
+  node -e "import('mysql2/promise').then(async (m) => { const c = await m.createConnection(process.env.DATABASE_URL); const [[row]] = await c.query('select max(id) id, site_id from crawl where state = \"done\" and known > ? group by site_id having count(*) > 1 order by id desc limit 1', [Number(process.argv[1])]); if (row) console.log('sites/' + row.site_id + '/crawls/' + row.id); await c.end(); })" "$pages"
 }
 # wait_for FILE PATTERN: the first match in what a program says.
 wait_for() {
@@ -23,10 +25,18 @@ wait_for() {
 crawl=$(newest_crawl || true)
 if [ -z "$crawl" ]; then
   node bench/site.mjs "$pages" >"$here/site" &
-  jobs+=($!)
+  server=$!
+  jobs+=("$server")
   port=$(wait_for "$here/site" '^[0-9]+$')
-  echo "Crawling a site of $pages pages first …" >&2
-  node build-node/main.cjs crawl "http://127.0.0.1:$port/" --limit $((pages * 2)) 2>/dev/null
+  start=http://127.0.0.1:$port/
+  echo "Crawling a site of $pages pages twice first …" >&2
+  node build-node/main.cjs crawl "$start" --limit $((pages * 2)) 2>/dev/null
+  kill -USR2 "$server"
+  node build-node/main.cjs crawl "$start" --limit $((pages * 2)) 2>/dev/null
+  python3 bench/sources.py "$here" "$start" "$pages"
+  for source in list:clicks list:backlinks log:may log:june; do
+    node build-node/main.cjs import "$start" "$here/${source#*:}" --as "${source%:*}" --name "${source#*:}" 2>/dev/null
+  done
   crawl=$(newest_crawl)
 fi
 PORT=0 node build-node/main.cjs serve 2>"$here/serve" &

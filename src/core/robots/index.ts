@@ -6,5 +6,5 @@ export { composeChoices, composeRules, withDisallowed } from './compose';
 export type { ComposedRule, RuleChoice } from './compose';
 export { explainRobots } from './explain';
 export type { RobotsExplanation } from './explain';
-export { crawlDelayFor, pathTest, robotsMatcher } from './match';
-export type { RobotsAnswer, RobotsMatcher } from './match';
+export { crawlDelayFor, pathTest, rankedRules, robotsMatcher, ruleFinder } from './match';
+export type { RankedRule, RobotsAnswer, RobotsMatcher } from './match';

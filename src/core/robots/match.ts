@@ -47,17 +47,17 @@ export function pathTest(pattern: string): (path: string) => boolean {
   };
 }
 
-/** A rule in the order in which rules win. */
-interface RankedRule {
-  rank: number;
-  allows: boolean;
-  rule: RobotsRule;
-}
-
 /** A pattern in the form in which it is compared, and what stands before its first special character. */
 interface Pattern {
   pattern: string;
   prefix: string;
+}
+
+/** A rule in the order in which rules win. */
+export interface RankedRule extends Pattern {
+  allows: boolean;
+  rule: RobotsRule;
+  length: number;
 }
 
 /** Brings the pattern of a rule to the form in which it is compared: a `$` that does not end it is a character. */
@@ -67,12 +67,12 @@ export function comparedPattern(path: string): Pattern {
 }
 
 /** The rules for a product token in the order in which they win: the longest pattern first, allow before disallow. */
-export function rankedRules(file: RobotsFile, token: string): (RankedRule & Pattern & { length: number })[] {
+export function rankedRules(file: RobotsFile, token: string): RankedRule[] {
   return rulesFor(file, token)
     .filter(({ path }) => path !== '')
     .map((rule) => ({ rule, length: normalizePattern(rule.path).length, allows: rule.directive === 'allow' }))
     .sort((a, b) => b.length - a.length || Number(b.allows) - Number(a.allows))
-    .map((one, rank) => ({ ...one, rank, ...comparedPattern(one.rule.path) }));
+    .map((one) => ({ ...one, ...comparedPattern(one.rule.path) }));
 }
 
 /** Runs of any characters that are compiled at most: in a file of more of them, each of their patterns is tried by itself. */
@@ -88,29 +88,40 @@ export function matchedPart(address: string): string {
 }
 
 /**
+ * Finds the rule that decides about an address.
+ * @param ranked rules in the order in which they win
+ * @returns its place among them; −1 where none matches, and for `/robots.txt` itself, which is always open
+ */
+export function ruleFinder(ranked: readonly RankedRule[]): (address: string) => number {
+  const isWild = ({ pattern }: Pattern) => pattern.includes('*');
+  const stars = ranked.filter(isWild).reduce((sum, { pattern }) => sum + pattern.split('*').length - 1, 0);
+  const places = ranked.map((_, place) => place);
+  const apart = stars > MAX_STARS ? places.filter((place) => isWild(ranked[place])) : [];
+  const compiled = apart.length ? places.filter((place) => !isWild(ranked[place])) : places;
+  const find = compilePatterns(compiled.map((place) => ranked[place].pattern));
+  const tests = apart.map((place) => pathTest(ranked[place].pattern));
+  return (address) => {
+    const slash = address.indexOf('/', address.indexOf('://') + 3);
+    // An address in normal form has a path.
+    const from = slash < 0 ? address.length : slash;
+    if (address.length - from === ROBOTS_PATH.length && address.endsWith(ROBOTS_PATH)) return -1;
+    const found = compiled[find(address, from)] ?? -1;
+    if (apart.length === 0) return found;
+    const target = matchedPart(address);
+    const wild = apart.find((place, i) => (found >= 0 && place > found) || tests[i](target)) ?? -1;
+    return found < 0 ? wild : wild < 0 ? found : Math.min(found, wild);
+  };
+}
+
+/**
  * Makes the matcher of RFC 9309 §2.2.2 for one crawler: the longest matching pattern wins, allow wins a tie, an empty
  * pattern matches nothing, `/robots.txt` itself is always allowed.
  * @param token the crawler's product token, compared without regard to case
  */
 export function robotsMatcher(file: RobotsFile, token: string): RobotsMatcher {
   const ranked = rankedRules(file, token);
-  const isWild = ({ pattern }: Pattern) => pattern.includes('*');
-  const stars = ranked.filter(isWild).reduce((sum, { pattern }) => sum + pattern.split('*').length - 1, 0);
-  const apart = stars > MAX_STARS ? ranked.filter(isWild) : [];
-  const compiled = apart.length ? ranked.filter((rule) => !isWild(rule)) : ranked;
-  const find = compilePatterns(compiled.map(({ pattern }) => pattern));
-  const tests = apart.map(({ pattern }) => pathTest(pattern));
+  const find = ruleFinder(ranked);
   const answers = ranked.map(({ allows, rule }): RobotsAnswer => ({ allowed: allows, rule }));
   const open: RobotsAnswer = { allowed: true };
-  return (address) => {
-    const slash = address.indexOf('/', address.indexOf('://') + 3);
-    // An address in normal form has a path.
-    const from = slash < 0 ? address.length : slash;
-    if (address.length - from === ROBOTS_PATH.length && address.endsWith(ROBOTS_PATH)) return open;
-    const found = compiled[find(address, from)]?.rank ?? Infinity;
-    if (apart.length === 0) return answers[found] ?? open;
-    const target = matchedPart(address);
-    const wild = apart.find(({ rank }, i) => rank > found || tests[i](target));
-    return answers[Math.min(found, wild?.rank ?? Infinity)] ?? open;
-  };
+  return (address) => answers[find(address)] ?? open;
 }

@@ -7,7 +7,8 @@ import { composeChoices } from '../robots';
 import type { RuleChoice } from '../robots';
 import { addressAt, textAt } from '../snapshot';
 import type { Snapshot } from '../snapshot';
-import { compareJudged, judge, pagesOfOrigin } from './judge';
+import { compareJudged, decidingLines, judge, pagesOfOrigin } from './judge';
+import type { Judged } from './judge';
 
 /** What a draft changes, as far as judging tells; addresses are cut to the first of them. */
 export interface JudgedDraft {
@@ -46,16 +47,21 @@ export function robotsBench(snapshot: Snapshot, origin: string, before: string |
   const pages = pagesOfOrigin(snapshot, origin);
   const addresses = Array.from(pages, (page) => addressAt(snapshot, page));
   const { verdict, seen_in: seen } = snapshot.columns;
-  let old: { token: string; lines: Int32Array } | null = null;
-  let last: { text: string; token: string; lines: Int32Array } | null = null;
-  const oldLines = (token: string) => {
-    if (old?.token !== token) old = { token, lines: judge(addresses, before, token) };
-    return old.lines;
+  interface Asked {
+    text: string | null;
+    token: string;
+    judged: Judged;
+    lines: Int32Array;
+  }
+  let old: Asked | null = null;
+  let last: Asked | null = null;
+  const ask = (text: string | null, token: string, known: Asked | null): Asked => {
+    if (known?.text === text && known.token === token) return known;
+    const judged = judge(addresses, text, token, known?.judged);
+    return { text, token, judged, lines: decidingLines(judged) };
   };
-  const linesOf = (text: string, token: string) => {
-    if (last?.text !== text || last.token !== token) last = { text, token, lines: judge(addresses, text, token) };
-    return last.lines;
-  };
+  const oldLines = (token: string) => (old = ask(before, token, old)).lines;
+  const linesOf = (text: string, token: string) => (last = ask(text, token, last ?? old)).lines;
   return {
     judge(text: string, token: string): JudgedDraft {
       const [was, is] = [oldLines(token), linesOf(text, token)];

@@ -86,6 +86,7 @@
 
   onMount(() =>
     mountChart(box, {
+      series: () => import('../charts/sankey'),
       ready: (made) => {
         made.on('click', (params) => {
           const { data } = params as Hovered;

@@ -9,10 +9,12 @@ interface Charted {
   themed: (name: string) => void;
   /** Called with the place on the axis above which it was clicked, however high, and with what keys; charts without axes have none. */
   clicked?: (at: number, event: MouseEvent) => void;
+  /** Loads a kind of series besides bars and lines. */
+  series?: () => Promise<unknown>;
 }
 
 /** Puts a chart into a box and keeps it in shape. ECharts is loaded with the first of them. @returns what takes it away */
-export function mountChart(box: HTMLElement, { ready, resized, themed, clicked }: Charted): () => void {
+export function mountChart(box: HTMLElement, { ready, resized, themed, clicked, series }: Charted): () => void {
   let chart: ECharts | undefined;
   let gone = false;
   const sizes = new ResizeObserver(() => {
@@ -21,7 +23,7 @@ export function mountChart(box: HTMLElement, { ready, resized, themed, clicked }
   });
   const themes = new MutationObserver(() => themed(document.documentElement.dataset.theme ?? ''));
   themes.observe(document.documentElement, { attributeFilter: ['data-theme'] });
-  void import('./echarts').then(({ init }) => {
+  void Promise.all([import('./echarts'), series?.()]).then(([{ init }]) => {
     if (gone) return;
     chart = init(box, null, { renderer: 'svg' });
     const made = chart;

@@ -1,8 +1,8 @@
-/** The parts of ECharts that are drawn with, loaded when the first chart is shown. */
-import { BarChart, LineChart, SankeyChart } from 'echarts/charts';
+/** The parts of ECharts that most charts are drawn with, loaded when the first one is shown. */
+import { BarChart, LineChart } from 'echarts/charts';
 import { GridComponent, TooltipComponent } from 'echarts/components';
 import { use } from 'echarts/core';
 import { SVGRenderer } from 'echarts/renderers';
 
-use([BarChart, LineChart, SankeyChart, GridComponent, TooltipComponent, SVGRenderer]);
+use([BarChart, LineChart, GridComponent, TooltipComponent, SVGRenderer]);
 export { init } from 'echarts/core';

@@ -8,6 +8,8 @@ export const texts = {
   fix: 'Fix',
   whenToIgnoreIt: 'When to ignore it',
   itMayComeOfOrLead: 'It may come from, or lead to:',
+  aboutNotLoaded:
+    'This could not be loaded. Check the connection, then open it again; the page of the finding has it too:',
   withAnExampleBeforeAndAfter: 'With an example, before and after',
   ignoreItInThisSite: 'Ignore it in this site',
   reason: 'Reason',

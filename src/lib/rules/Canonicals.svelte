@@ -64,7 +64,7 @@
 </script>
 
 <div class="flex gap-4">
-  <div class="max-h-66 w-72 shrink-0 overflow-y-auto">
+  <div class="max-h-66 w-60 shrink-0 overflow-y-auto xl:w-72">
     <h3 class="heading">{texts.whatIsWrong}</h3>
     {#if canonicals.groups.length === 0}<p class="quiet py-1 text-xs">{texts.allCanonicalsFine}</p>{/if}
     <ul class="text-xs">

@@ -74,22 +74,19 @@
 
   async function begin() {
     bench?.close();
-    bench = openBench();
+    bench = openBench({
+      base: location.origin + base,
+      origin: host,
+      before,
+      settings: $state.snapshot(robots.settings),
+    });
     judged = costs = ofLine = null;
     trouble = '';
     draft = sessionStorage.getItem(keptAs()) ?? before ?? '';
     token ||= robots.tokens[0];
     const own = bench;
     try {
-      await own.ask({
-        ask: 'begin',
-        given: {
-          base: location.origin + base,
-          origin: host,
-          before,
-          settings: $state.snapshot(robots.settings),
-        },
-      });
+      await own.begun;
       if (own === bench) await judge();
     } catch {
       if (own === bench) trouble = texts.notLoaded;
@@ -99,6 +96,7 @@
     clearTimeout(idle);
     leaving.abort();
     bench?.close();
+    bench = null;
   });
   $effect(() => {
     // What is fetched again or saved leaves the draft as it is.
@@ -110,14 +108,15 @@
   let isStale = false;
   /** Judges the draft; keystrokes that come meanwhile are judged together afterwards. */
   async function judge(): Promise<void> {
-    if (!bench) return;
+    const own = bench;
+    if (!own) return;
     if (isJudging) return void (isStale = true);
     isJudging = true;
     try {
-      const answer = await bench.ask({ ask: 'judge', text: draft, token });
-      judged = answer.judged;
+      const answer = await own.ask({ ask: 'judge', text: draft, token });
+      if (own === bench) judged = answer.judged;
     } catch {
-      trouble = texts.notJudged;
+      if (own === bench) trouble = texts.notJudged;
     }
     isJudging = false;
     if (isStale) {
@@ -127,10 +126,18 @@
     clearTimeout(idle);
     idle = setTimeout(() => void workOut(), IDLE_MS);
   }
-  async function workOut() {
+  let isWorkingOut = false;
+  /** Works out what the draft costs, and again where it was changed meanwhile. */
+  async function workOut(): Promise<void> {
+    const own = bench;
+    if (!own || isWorkingOut) return;
+    isWorkingOut = true;
     const [text, of] = [draft, token];
-    const found = await bench?.ask({ ask: 'effect', text, token: of }).catch(() => void (trouble = texts.notWorkedOut));
-    if (found && text === draft && of === token) costs = found;
+    const found = await own.effect(text, of).catch(() => null);
+    isWorkingOut = false;
+    if (own !== bench || text !== draft || of !== token) return workOut();
+    if (found) costs = found;
+    else trouble = texts.notWorkedOut;
   }
   function change(text: string) {
     if (text === draft) return;
@@ -264,7 +271,7 @@
       {/key}
     </div>
   </div>
-  <div class="flex w-88 shrink-0 flex-col text-xs">
+  <div class="flex w-68 shrink-0 flex-col text-xs xl:w-88">
     <div class="flex gap-3" role="tablist" aria-label={texts.parts}>
       {#each ['change', 'line', 'test', 'versions'] as const as part (part)}
         <button

@@ -28,8 +28,8 @@ export type BenchAnswer =
 
 type AnswerTo<A> = Extract<BenchAnswer, { to: A }>;
 
-/** Starts the worker. What is asked of it is answered in turn. */
-export function openBench() {
+/** Starts a worker. What is asked of it is answered in turn. */
+function startWorker() {
   const worker = new Worker(new URL('./robotsWorker.ts', import.meta.url), { type: 'module' });
   const waiting = new Map<number, { done: (answer: BenchAnswer) => void; failed: (error: Error) => void }>();
   let last = 0;
@@ -39,17 +39,46 @@ export function openBench() {
     if (data.answer) who?.done(data.answer);
     else who?.failed(new Error(data.failed));
   };
-  worker.onerror = ({ message }) => {
+  const fail = (message: string) => {
     for (const { failed } of waiting.values()) failed(new Error(message));
     waiting.clear();
   };
+  worker.onerror = ({ message }) => fail(message);
   return {
     ask: <Q extends BenchQuestion>(question: Q): Promise<AnswerTo<Q['ask']>> =>
       new Promise((done, failed) => {
         waiting.set(++last, { done: done as (answer: BenchAnswer) => void, failed });
         worker.postMessage({ id: last, question });
       }),
-    close: () => worker.terminate(),
+    close: () => {
+      worker.terminate();
+      fail('closed');
+    },
+  };
+}
+
+/**
+ * Opens the bench of a host: one worker judges, and another works out what drafts cost, so that typing never waits for the
+ * seconds that this takes on a large site.
+ */
+export function openBench(given: BenchStart) {
+  const judging = startWorker();
+  let costing: ReturnType<typeof startWorker> | null = null;
+  return {
+    begun: judging.ask({ ask: 'begin', given }),
+    ask: judging.ask,
+    effect: (text: string, token: string) => {
+      if (!costing) {
+        costing = startWorker();
+        // Where it cannot begin, the effect fails too.
+        costing.ask({ ask: 'begin', given }).catch(() => {});
+      }
+      return costing.ask({ ask: 'effect', text, token });
+    },
+    close: () => {
+      judging.close();
+      costing?.close();
+    },
   };
 }
 export type Bench = ReturnType<typeof openBench>;

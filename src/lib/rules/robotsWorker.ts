@@ -10,7 +10,8 @@ const port = globalThis as unknown as {
   postMessage: (message: { id: number; answer?: BenchAnswer; failed?: string }) => void;
 };
 
-let begun: Promise<{ given: BenchStart; snapshot: Snapshot; bench: ReturnType<typeof robotsBench> }> | null = null;
+let begun: Promise<{ given: BenchStart; snapshot: Snapshot }> | null = null;
+let bench: ReturnType<typeof robotsBench> | null = null;
 const parts: SnapshotParts = new Map();
 let linksRead: Promise<void> | null = null;
 
@@ -26,7 +27,7 @@ async function begin(given: BenchStart) {
   const read = await readInto(given.base, judgingParts);
   const stored = JSON.parse(new TextDecoder().decode(read.get('stored'))) as string[];
   const snapshot = decodeSnapshot(parts, stored);
-  return { given, snapshot, bench: robotsBench(snapshot, given.origin, given.before) };
+  return { given, snapshot };
 }
 
 async function answerTo(question: BenchQuestion): Promise<BenchAnswer> {
@@ -35,14 +36,15 @@ async function answerTo(question: BenchQuestion): Promise<BenchAnswer> {
     await begun;
     return { to: 'begin' };
   }
-  const { given, snapshot, bench } = await begun!;
+  const { given, snapshot } = await begun!;
+  if (question.ask !== 'effect') bench ??= robotsBench(snapshot, given.origin, given.before);
   switch (question.ask) {
     case 'judge':
-      return { to: 'judge', judged: bench.judge(question.text, question.token) };
+      return { to: 'judge', judged: bench!.judge(question.text, question.token) };
     case 'decided':
-      return { to: 'decided', ...bench.decidedBy(question.text, question.token, question.line) };
+      return { to: 'decided', ...bench!.decidedBy(question.text, question.token, question.line) };
     case 'compose':
-      return { to: 'compose', choices: bench.compose(question.picked) };
+      return { to: 'compose', choices: bench!.compose(question.picked) };
     case 'effect': {
       linksRead ??= readInto(given.base, effectParts).then(() => {});
       await linksRead;

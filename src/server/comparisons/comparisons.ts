@@ -10,7 +10,7 @@ import type { CrawlState } from '../crawls';
 import type { Database } from '../database';
 import { crawl } from '../database/schema';
 import { listBytes } from '../lists/cache';
-import { keepBeside, openReport, openSnapshot } from '../snapshots';
+import { keepBeside, openReport, openTogether } from '../snapshots';
 import type { Analysed } from '../snapshots';
 
 export interface ComparisonCall {
@@ -79,7 +79,8 @@ export async function openComparison(
   const isPrevious = since === null || since === row.id;
   const earlier = isPrevious ? await previousCrawl(db, row) : ((await crawlState(db, since)) ?? null);
   if (!earlier || earlier.deletedAt) return null;
-  const [old, fresh] = [await openSnapshot(db, earlier, need), await openSnapshot(db, row, need)];
+  // What holds the comparison is closed before what it compares with, whose memory it holds too.
+  const [fresh, old] = await openTogether(db, [row, earlier], need);
   if (!old || !fresh) return null;
   const known = kept.get(fresh) ?? [];
   const key = JSON.stringify([earlier.id, map, by]);

@@ -1,4 +1,5 @@
 /** Snapshots that are open for questions, with everything that was made of them, bounded by the bytes that they hold. */
+import { totalmem } from 'node:os';
 import { describeFindings } from '$core/findings';
 import type { Found } from '$core/findings';
 import { findingsAt } from '$core/report';
@@ -40,16 +41,18 @@ export const keepBeside = (snapshot: SnapshotWithImports, bytes: () => number): 
 
 /** The least recently used first. */
 const open = new Map<string, Open>();
-const MAX_OPEN_BYTES = 768 << 20;
+/** What this machine, or the container that the program runs in, has of memory. */
+const memory = Math.min(totalmem(), process.constrainedMemory() || Infinity);
+const MAX_OPEN_BYTES = Math.max(768 * 2 ** 20, memory / 4);
 /** What an address of an import takes, roughly, with its columns. */
 const BYTES_AN_ADDRESS = 250;
 
-/** Takes away what was used longest ago, until the rest is within bounds. */
-function evict(keep: string) {
+/** Takes away what was used longest ago, until the rest is within bounds; what is asked for now stays. */
+function evict(keep: readonly string[]) {
   let total = [...open.values()].reduce((sum, entry) => sum + entry.bytes(), 0);
   for (const [key, entry] of open) {
     if (total <= MAX_OPEN_BYTES) return;
-    if (key === keep) continue;
+    if (keep.includes(key)) continue;
     open.delete(key);
     total -= entry.bytes();
   }
@@ -104,22 +107,36 @@ async function entryOf(db: Database, row: Analysed): Promise<{ key: string; entr
 }
 
 /**
- * The snapshot of a crawl; null when it has none yet. Kept open for the next question.
- * @param need whether its links are asked for, which are most of it; without them only the facts of pages can be read
- * @throws SnapshotVersionError when it was written by another version of the program
+ * Snapshots that are asked for together, each null when its crawl has none yet: none of them is closed to make room for
+ * another. Kept open for the next question, the last the longest.
+ * @param need whether their links are asked for, which are most of them; without them only the facts of pages can be read
+ * @throws SnapshotVersionError when one was written by another version of the program
  */
-export async function openSnapshot(
+export async function openTogether(
+  db: Database,
+  rows: readonly Analysed[],
+  need: PartGroup,
+): Promise<(SnapshotWithImports | null)[]> {
+  const keys: string[] = [];
+  const snapshots: (SnapshotWithImports | null)[] = [];
+  for (const row of rows) {
+    const { key, entry } = await entryOf(db, row);
+    const snapshot = await entry.snapshot;
+    if (!snapshot) open.delete(key);
+    else if (need === 'links') await entry.withLinks();
+    keys.push(key);
+    snapshots.push(snapshot);
+    evict(keys);
+  }
+  return snapshots;
+}
+
+/** The snapshot of a crawl, as {@link openTogether} opens it. */
+export const openSnapshot = async (
   db: Database,
   row: Analysed,
   need: PartGroup = 'links',
-): Promise<SnapshotWithImports | null> {
-  const { key, entry } = await entryOf(db, row);
-  const snapshot = await entry.snapshot;
-  if (!snapshot) open.delete(key);
-  else if (need === 'links') await entry.withLinks();
-  evict(key);
-  return snapshot;
-}
+): Promise<SnapshotWithImports | null> => (await openTogether(db, [row], need))[0];
 
 /** The report of a crawl; null when it has none, or one of another version. */
 export async function openReport(db: Database, row: Analysed): Promise<OpenReport | null> {
