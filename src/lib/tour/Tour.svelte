@@ -4,19 +4,19 @@
   import { goto } from '$app/navigation';
   import { page } from '$app/state';
   import { tourSteps } from './steps';
-  import { resumeTour, showStep, tourStep } from './tour.svelte';
+  import { showStep, tourStep } from './tour.svelte';
   import { texts } from './texts';
 
   /** Where the crawl is, and its start page. */
   let { base, start }: { base: string; start: string } = $props();
   const at = $derived(tourStep());
-  const step = $derived(at === null ? null : tourSteps[at]);
+  const step = $derived(at === null ? undefined : tourSteps.at(at));
+  const isLast = $derived(at !== null && at + 1 >= tourSteps.length);
   let ring = $state<{ left: number; top: number; width: number; height: number } | null>(null);
   let card: HTMLElement | undefined = $state();
   const WIDTH = 352;
 
   onMount(() => {
-    resumeTour();
     // What is shown may move while it is loaded, and when the window changes.
     const timer = setInterval(measure, 200);
     return () => clearInterval(timer);
@@ -73,14 +73,14 @@
     <h2 class="font-serif text-lg leading-snug">{step.title}</h2>
     <p class="mt-1">{step.text}</p>
     <div class="mt-3 flex items-center gap-2">
-      <button type="button" class="btn btn-secondary btn-sm" onclick={() => showStep(at + 1)}
-        >{at + 1 === tourSteps.length ? texts.endTour : texts.next}</button
+      <button type="button" class="btn btn-secondary btn-sm" onclick={() => showStep(isLast ? null : at + 1)}
+        >{isLast ? texts.endTour : texts.next}</button
       >
       {#if at > 0}<button type="button" class="btn btn-outline btn-sm" onclick={() => showStep(at - 1)}
           >{texts.back}</button
         >{/if}
       <span class="flex-1"></span>
-      {#if at + 1 < tourSteps.length}
+      {#if !isLast}
         <button type="button" class="text-primary hover:underline" onclick={() => showStep(null)}
           >{texts.leaveTour}</button
         >

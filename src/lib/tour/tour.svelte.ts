@@ -1,6 +1,4 @@
 /** Which step of the tour is shown; it stays through the screens, and through a reload. */
-import { tourSteps } from './steps';
-
 const KEY = 'edgemap.tour';
 let step = $state<number | null>(null);
 
@@ -8,7 +6,7 @@ let step = $state<number | null>(null);
 export const tourStep = () => step;
 
 export function showStep(next: number | null): void {
-  step = next !== null && next >= 0 && next < tourSteps.length ? next : null;
+  step = next !== null && next >= 0 ? next : null;
   try {
     if (step === null) sessionStorage.removeItem(KEY);
     else sessionStorage.setItem(KEY, String(step));

@@ -1,13 +1,13 @@
 <!-- The frame around the screens of a crawl: header, crawls on a line, questions. -->
 <script lang="ts">
+  import { onMount } from 'svelte';
   import { goto } from '$app/navigation';
   import { page } from '$app/state';
   import Brand from '$lib/shell/Brand.svelte';
   import Finder from '$lib/shell/Finder.svelte';
   import Moment from '$lib/shell/Moment.svelte';
   import Keys from '$lib/shell/Keys.svelte';
-  import Tour from '$lib/tour/Tour.svelte';
-  import { showStep } from '$lib/tour/tour.svelte';
+  import { resumeTour, showStep, tourStep } from '$lib/tour/tour.svelte';
   import SoFar from '$lib/watch/SoFar.svelte';
   import { crawlPath, questions } from '$lib/shell/routes';
   import { switchTheme } from '$lib/shell/theme';
@@ -37,6 +37,7 @@
         ).length;
   let again: HTMLFormElement | undefined = $state();
   let keys: ReturnType<typeof Keys>;
+  onMount(resumeTour);
   const actions = $derived([
     ...(ended
       ? [{ text: texts.crawlAgain, about: texts.withTheSettingsOfTheSite, run: () => again?.requestSubmit() }]
@@ -68,7 +69,9 @@
 </script>
 
 <Keys bind:this={keys} onwalk={walk} />
-{#if readable}<Tour {base} start={data.site.start} />{/if}
+{#if readable && tourStep() !== null}
+  {#await import('$lib/tour/Tour.svelte') then { default: Tour }}<Tour {base} start={data.site.start} />{/await}
+{/if}
 <div class="flex h-screen min-w-[1000px] flex-col overflow-hidden">
   <Brand>
     <a
