@@ -330,6 +330,11 @@ describe('a robots.txt', () => {
       [expect.objectContaining({ url: `${site.origin}/a`, verdict: 'indexable', line: 2 })],
     ]);
     expect(summary).toMatchObject({ closed: 1, opened: 0, indexable_lost: 1, indexable_won: 0, routes_lost: 1 });
+    const other = ['--agent', 'searchbot', '--origin', 'https://shop.larkfield.example/'];
+    expect(await edgemap('robots', 'compare', crawl, file, ...other)).toMatchObject({
+      code: 2,
+      said: expect.stringContaining(`Crawl ${crawl} knows no address of https://shop.larkfield.example.`) as string,
+    });
   });
 });
 

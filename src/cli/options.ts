@@ -10,7 +10,7 @@ import type { Selection, SelectionFault } from '$core/selection';
 import { parseOverride, readSettingsFile, settingsSchema } from '$core/settings';
 import type { AddressOverride, CrawlSettings } from '$core/settings';
 import type { ShareModel } from '$core/share';
-import { identify, readStartAddress } from '$core/url';
+import { identify, originOf, readStartAddress } from '$core/url';
 
 /** Something wrong with how the program was called; its message says what. */
 export class UsageError extends Error {}
@@ -43,6 +43,9 @@ export const asCrawlNumber = (text: string): number =>
   /^\d+$/.test(text) ? Number(text) : refuse(`Give the number of a crawl, not “${text}”.`);
 
 export const asUrl = (text: string): string => identify(text)?.address ?? refuse(`It takes a URL, not “${text}”.`);
+
+/** Scheme, host and port of an address. */
+export const asOrigin = (text: string): string => originOf(asUrl(text));
 
 export const asOverride = (text: string): AddressOverride =>
   parseOverride(text) ?? refuse(`It takes host=address:port, not “${text}”.`);

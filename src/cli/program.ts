@@ -9,6 +9,7 @@ import { LISTED } from '$core/sitemap';
 import {
   asCrawlNumber,
   asMapRule,
+  asOrigin,
   asOverride,
   asRate,
   asSelection,
@@ -366,14 +367,21 @@ Environment:
     .command('compare')
     .description('say what a robots.txt would close and open in a crawl, and what that costs')
     .addArgument(new Argument('<crawl>', 'number of the crawl').argParser(asCrawlNumber))
-    .argument('<file>', 'the robots.txt to try, for the host of the start')
+    .argument('<file>', 'the robots.txt to try')
     .requiredOption('--agent <token>', 'product token of the crawler')
+    .option('--origin <address>', 'scheme and host that the file is for (default: those of the start)', asOrigin)
     .option('--json', 'print JSON')
-    .addHelpText('after', examples('robots compare 12 robots.txt --agent searchbot'))
+    .addHelpText(
+      'after',
+      examples(
+        'robots compare 12 robots.txt --agent searchbot',
+        'robots compare 12 shop.txt --agent searchbot --origin https://shop.example.org',
+      ),
+    )
     .addHelpText('after', exitCodes('0  the files are compared', '1  the crawl cannot be read', usageCode))
     .action(
-      runs((crawl: number, file: string, { agent, json }: { agent: string; json?: true }) =>
-        handlers.robotsCompare({ crawl, file, agent, json: json ?? false }),
+      runs((crawl: number, file: string, { json, origin, ...rest }: { agent: string; origin?: string; json?: true }) =>
+        handlers.robotsCompare({ crawl, file, ...rest, origin: origin ?? null, json: json ?? false }),
       ),
     );
 

@@ -3,7 +3,7 @@ import { request } from 'undici';
 import { sentence } from '$core/messages';
 import { checkRobots, decodeRobots, MAX_ROBOTS_BYTES, parseRobots, robotsMatcher } from '$core/robots';
 import type { RobotsMatcher, RobotsText } from '$core/robots';
-import { robotsEffect } from '$core/robotsEffect';
+import { pagesOfOrigin, robotsEffect } from '$core/robotsEffect';
 import type { ChangedPage } from '$core/robotsEffect';
 import { settingsSchema } from '$core/settings';
 import { addressAt, factAt } from '$core/snapshot';
@@ -124,6 +124,8 @@ export interface RobotsCompareCall {
   crawl: number;
   file: string;
   agent: string;
+  /** Scheme and host that the file is for; null for those of the start. */
+  origin: string | null;
   json: boolean;
 }
 
@@ -132,7 +134,9 @@ export async function robotsCompareCommand(db: Database, call: RobotsCompareCall
   const { text } = await readRobots(call.file);
   const { row, snapshot } = await finishedCrawl(db, call.crawl);
   const settings = settingsSchema.parse(row.settings);
-  const change = { origin: originOf(settings.start), text, token: call.agent };
+  const change = { origin: call.origin ?? originOf(settings.start), text, token: call.agent };
+  if (pagesOfOrigin(snapshot, change.origin).length === 0)
+    throw new UsageError(`Crawl ${call.crawl} knows no address of ${change.origin}.`);
   const { counts, closed, opened, before } = robotsEffect(snapshot, change, settings);
   const rowOf = ({ page, line }: ChangedPage) => ({
     url: addressAt(snapshot, page),

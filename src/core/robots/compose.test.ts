@@ -62,6 +62,14 @@ describe('the ways to close picked addresses', () => {
     expect(composeChoices(at(...months), at(...others))).toEqual([
       { of: 'picked', addresses: 15, rules: [{ path: '/events/*/', closes: 15, alsoCloses: [] }] },
     ]));
+  it('close a folder with all that is in it, or by itself', () => {
+    const inside = ['/shop/mugs', '/shop/mugs?colour=red', '/shop/caps/blue'];
+    const choices = composeChoices(at('/shop/'), at('/', '/shop', '/shopping', '/visit/', ...inside));
+    expect(choices.map(({ of, rules }) => [of, rules.map(({ path }) => path)])).toEqual([
+      ['picked', ['/shop/$']],
+      ['folders', ['/shop/']],
+    ]);
+  });
   it('are one when what is picked has nothing in common', () =>
     expect(composeChoices(at('/shop/1', '/visit/2'), at('/shop/2', '/visit/1')).map(({ of }) => of)).toEqual([
       'picked',

@@ -88,9 +88,9 @@ export function composeRules(picked: readonly string[], others: readonly string[
   return compose([...new Set(picked.map(matchedPart))], 1);
 }
 
-/** Rules that close what was picked, or all that differs from it only in numbers too. */
+/** Rules that close what was picked, all that differs from it only in numbers too, or all that is in the picked folders. */
 export interface RuleChoice {
-  of: 'picked' | 'kind';
+  of: 'picked' | 'kind' | 'folders';
   /** How many addresses these are. */
   addresses: number;
   rules: ComposedRule[];
@@ -99,23 +99,37 @@ export interface RuleChoice {
 /** An address with 0 for every number in it: months of a calendar and pages of a list have the same. */
 const kindOf = (address: string) => matchedPart(address).replace(/\d+/g, '0');
 
+/** Whether an address differs only in numbers from several of those that were picked. */
+function ofKind(picked: readonly string[]): (address: string) => boolean {
+  const kinds = new Map<string, number>();
+  for (const address of picked) kinds.set(kindOf(address), (kinds.get(kindOf(address)) ?? 0) + 1);
+  return (address) => (kinds.get(kindOf(address)) ?? 0) > 1;
+}
+
+/** Whether an address is in one of the picked folders, where nothing but folders was picked. */
+function inFolders(picked: readonly string[]): (address: string) => boolean {
+  if (!picked.every((address) => address.endsWith('/'))) return () => false;
+  return (address) => picked.some((folder) => address.startsWith(folder));
+}
+
 /**
- * The ways to close the picked addresses of one host, that with fewest rules first: these alone, and, where several of them
- * differ only in numbers, all addresses that do.
+ * The ways to close the picked addresses of one host, that with fewest rules first: these alone and, where there are others,
+ * with all that are of their kind or in their folders.
  * @param others as of {@link composeRules}
  */
 export function composeChoices(picked: readonly string[], others: readonly string[]): RuleChoice[] {
   if (picked.length === 0) return [];
+  const wider = Object.entries({ kind: ofKind(picked), folders: inFolders(picked) }).flatMap(([of, isKin]) => {
+    const all = [...picked, ...others.filter(isKin)];
+    if (all.length === picked.length) return [];
+    const rules = composeRules(
+      all,
+      others.filter((address) => !isKin(address)),
+    );
+    return [{ of: of as 'kind' | 'folders', addresses: all.length, rules }];
+  });
   const own: RuleChoice = { of: 'picked', addresses: picked.length, rules: composeRules(picked, others) };
-  const kinds = new Map<string, number>();
-  for (const address of picked) kinds.set(kindOf(address), (kinds.get(kindOf(address)) ?? 0) + 1);
-  const isOfKind = (address: string) => (kinds.get(kindOf(address)) ?? 0) > 1;
-  const kin = others.filter(isOfKind);
-  if (kin.length === 0) return [own];
-  const all = [...picked, ...kin];
-  const rest = others.filter((address) => !isOfKind(address));
-  const wide: RuleChoice = { of: 'kind', addresses: all.length, rules: composeRules(all, rest) };
-  return wide.rules.length < own.rules.length ? [wide, own] : [own, wide];
+  return [own, ...wider].sort((a, b) => a.rules.length - b.rules.length);
 }
 
 /**

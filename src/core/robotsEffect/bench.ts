@@ -7,7 +7,7 @@ import { composeChoices } from '../robots';
 import type { RuleChoice } from '../robots';
 import { addressAt, textAt } from '../snapshot';
 import type { Snapshot } from '../snapshot';
-import { compareJudged, decidingLines, judge, pagesOfOrigin } from './judge';
+import { beforeEdit, compareJudged, decidingLines, judge, pagesOfOrigin } from './judge';
 import type { Judged } from './judge';
 
 /** What a draft changes, as far as judging tells; addresses are cut to the first of them. */
@@ -97,8 +97,15 @@ export function robotsBench(snapshot: Snapshot, origin: string, before: string |
     },
     /** The addresses that a rule of the draft decides, the first of them. */
     decidedBy(text: string, token: string, line: number): { count: number; addresses: string[] } {
-      const found = Array.from(linesOf(text, token), (at, i) => (Math.abs(at) === line ? i : -1)).filter((i) => i >= 0);
-      return { count: found.length, addresses: found.slice(0, MOST).map((at) => addresses[at]) };
+      last = ask(text, token, last ?? old);
+      // Whoever looks at a line of the draft often goes on to write there.
+      last.judged = beforeEdit(addresses, last.judged, line);
+      const found: string[] = [];
+      let count = 0;
+      last.lines.forEach((at, i) => {
+        if (Math.abs(at) === line && ++count <= MOST) found.push(addresses[i]);
+      });
+      return { count, addresses: found };
     },
     /** Rules that close some addresses and leave all others of the host as they are. */
     compose(picked: readonly string[]): RuleChoice[] {

@@ -94,6 +94,20 @@ export function judge(addresses: readonly string[], text: string | null, token: 
   return { rules, deciding, rest };
 }
 
+/**
+ * Finds out beforehand what becomes of the addresses that one rule decides, for whoever is about to edit it.
+ * @param line of the rule
+ */
+export function beforeEdit(addresses: readonly string[], judged: Judged, line: number): Judged {
+  const place = judged.rules.findIndex(({ rule }) => rule.line === line);
+  if (place < 0) return judged;
+  const rest = restOf(judged.rules.toSpliced(place, 1), addresses.length, judged.rest);
+  judged.deciding.forEach((deciding, i) => {
+    if (deciding === place && rest.deciding[i] === NOT_ASKED) rest.deciding[i] = rest.find(addresses[i]);
+  });
+  return { ...judged, rest };
+}
+
 /** Where the addresses stand that a rule can match. */
 function rangeOf(addresses: readonly string[], { prefix }: RankedRule): [from: number, to: number] {
   if (addresses.length === 0) return [0, 0];

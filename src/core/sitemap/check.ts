@@ -4,6 +4,7 @@
  */
 import { SaxesParser } from 'saxes';
 import type { Message } from '../messages';
+import { isPlainAddress } from '../url';
 import { readW3cDate } from './dates';
 
 /** The faults that a sitemap can have. */
@@ -136,13 +137,16 @@ function findings({ address, now, most = 1000, onEntry }: CheckOptions) {
     const text = loc.text.trim();
     if (text.length > MAX_LOC)
       return fault('loc_too_long', loc, { code: 'loc_long', characters: text.length, most: MAX_LOC });
-    if (!/^https?:\/\//i.test(text)) return fault('relative_loc', loc, { code: 'loc_relative', text: clip(text) });
-    if (unescapedCharacter.test(text)) fault('not_escaped', loc, { code: 'loc_characters', text: clip(text) });
-    else if (/%(?![0-9a-f]{2})/i.test(text)) fault('not_escaped', loc, { code: 'loc_escape', text: clip(text) });
-    // Most addresses are plainly in the folder, as they are written: they need not be taken apart.
-    const isPlain = place !== null && text.startsWith(place) && !text.includes('/.') && kind !== 'index';
-    const url = isPlain ? null : urlOf(text);
-    if (!isPlain && !url) return fault('relative_loc', loc, { code: 'loc_relative', text: clip(text) });
+    // Most addresses are in their normal form, or plainly in the folder: they need not be taken apart.
+    const isPlain = isPlainAddress(text);
+    if (!isPlain) {
+      if (!/^https?:\/\//i.test(text)) return fault('relative_loc', loc, { code: 'loc_relative', text: clip(text) });
+      if (unescapedCharacter.test(text)) fault('not_escaped', loc, { code: 'loc_characters', text: clip(text) });
+      else if (/%(?![0-9a-f]{2})/i.test(text)) fault('not_escaped', loc, { code: 'loc_escape', text: clip(text) });
+    }
+    const isInside = place !== null && kind !== 'index' && text.startsWith(place) && !text.includes('/.');
+    const url = isInside || (isPlain && place === null) ? null : urlOf(text);
+    if (!url && !isInside && !isPlain) return fault('relative_loc', loc, { code: 'loc_relative', text: clip(text) });
     const address = url ? url.href : text;
     if (met.has(address)) fault('duplicate_loc', loc, { code: 'loc_twice', address: clip(text) });
     else if (met.size < MOST_COMPARED) met.add(address);

@@ -26,11 +26,21 @@ export function normalizeEscapes(text: string): string {
   });
 }
 
+const plainAddress = /^https?:\/\/(?:(?!xn--)[a-z][a-z0-9-]*\.)+[a-z]{2,63}\/[!$&(-;=?-Z[\]_a-z~]*$/;
+
+/**
+ * Whether an address is its own identity at a glance: a name as host, no port, no fragment, no escapes, no segments of dots.
+ * Most are; they need not be parsed.
+ */
+export const isPlainAddress = (text: string): boolean =>
+  plainAddress.test(text) && !text.includes('/.') && text.length <= MAX_ADDRESS_LENGTH;
+
 /**
  * Parses an address with the WHATWG URL parser and brings it to its identity.
  * @returns null when it cannot be parsed, is not http or https, or is longer than {@link MAX_ADDRESS_LENGTH}.
  */
 export function identify(href: string, base?: string): Identified | null {
+  if (isPlainAddress(href)) return { address: href, fragment: '' };
   let url: URL;
   try {
     url = new URL(href, base);

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { addressParts, identify, MAX_ADDRESS_LENGTH, originOf, readStartAddress, remembering } from '.';
+import { addressParts, identify, isPlainAddress, MAX_ADDRESS_LENGTH, originOf, readStartAddress, remembering } from '.';
 
 const address = (href: string, base?: string) => identify(href, base)?.address;
 
@@ -21,6 +21,21 @@ describe('identity of a URL', () => {
     ['https://museum.example/%4%2d%6a', 'https://museum.example/%4-j'],
   ])('%s is %s', (href, expected) => expect(address(href)).toBe(expected));
 
+  it('is seen at a glance for most addresses, and only where it is what the parser says', () => {
+    const unit = fc.oneof(
+      { weight: 6, arbitrary: fc.constantFrom('a', 'xn--', '.', '-', '/', '1', 'museum.example', '?', 'b=') },
+      { weight: 1, arbitrary: fc.string({ unit: 'grapheme', minLength: 1, maxLength: 1 }) },
+    );
+    const rest = fc.string({ unit, maxLength: 10 });
+    fc.assert(
+      fc.property(fc.constantFrom('http://', 'https://', 'https://www.museum.example/'), rest, (begin, end) => {
+        if (isPlainAddress(begin + end)) expect(new URL(begin + end).href).toBe(begin + end);
+      }),
+      { numRuns: 20_000 },
+    );
+    expect(isPlainAddress('https://www.museum.example/trams?line=4&on=(all)')).toBe(true);
+    expect(isPlainAddress('https://www.museum.example/a/../b')).toBe(false);
+  });
   it('keeps what may tell pages apart: case, trailing slash, empty query', () => {
     const different = ['/Trams', '/trams', '/trams/', '/trams?'].map((path) =>
       address(`https://museum.example${path}`),

@@ -61,6 +61,7 @@ export const benchTexts = {
   choice: {
     picked: (addresses: number) => `${counted(addresses, 'address', 'addresses')}, as given`,
     kind: (addresses: number) => `${counted(addresses, 'address', 'addresses')}: all that differ in numbers only`,
+    folders: (addresses: number) => `${counted(addresses, 'address', 'addresses')}: all that is in these folders`,
   },
   nothingToCompose: 'None of these addresses is on this host.',
   disallow: (path: string) => `Disallow: ${path}`,
