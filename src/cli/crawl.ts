@@ -8,7 +8,7 @@ import type { Interruption } from '$crawl/index';
 import { addCrawl, getCrawl, saveList, saveSite, SETTINGS_LIST } from '$server/index';
 import type { Database } from '$server/index';
 import { makeFolder, writeFiles } from './export';
-import type { CrawlCall } from './program';
+import type { CrawlCall } from './commands/handlers';
 import { progressWriter } from './progress';
 
 /**

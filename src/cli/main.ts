@@ -9,7 +9,7 @@ import { demoCommand } from './demo';
 import { exportCommand, selectCommand } from './export';
 import { UsageError } from './options';
 import { EXIT_FAULT, EXIT_USAGE, runProgram } from './program';
-import type { Handlers } from './program';
+import type { Handlers } from './commands/handlers';
 import { onOrphaned } from './orphaned';
 import { importCommand } from './import';
 import { robotsCheckCommand, robotsCompareCommand, robotsTestCommand } from './robots';

@@ -5,7 +5,7 @@ import { describe, expect, it, vi } from 'vitest';
 import { settingsFile, settingsSchema } from '$core/settings';
 import { UsageError } from './options';
 import { EXIT_USAGE, runProgram } from './program';
-import type { CrawlCall, Handlers } from './program';
+import type { CrawlCall, Handlers } from './commands/handlers';
 
 /** Calls the program without doing what its commands do. @returns what would be done, or what was said instead */
 async function call<Name extends keyof Handlers>(

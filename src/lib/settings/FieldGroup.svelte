@@ -1,7 +1,8 @@
 <!-- One group of settings, drawn from its description. -->
 <script lang="ts">
   import type { Snippet } from 'svelte';
-  import type { Faults, FieldGroup, Typed } from './settingsFields';
+  import type { FieldGroup } from './settingsFields';
+  import type { Faults, Typed } from './settingsForm';
 
   interface Props {
     group: FieldGroup;

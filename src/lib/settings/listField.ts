@@ -1,6 +1,6 @@
 /** The field of addresses that a person knows from elsewhere. It is no setting: the list is kept apart, as an import. */
 import { identify } from '$core/url';
-import type { Faults } from './settingsFields';
+import type { Faults } from './settingsForm';
 
 /** Lists of more addresses are not shown in the field; typing others replaces them. */
 export const MOST_SHOWN = 5000;

@@ -1,6 +1,6 @@
 import { secretsSchema } from '$core/settings';
 import type { Secrets } from '$core/settings';
-import type { Faults } from './settingsFields';
+import type { Faults } from './settingsForm';
 
 /** The fields of what is stored encrypted and never shown again. */
 type SecretName = 'headers' | 'cookie' | 'user' | 'password' | 'forget';

@@ -5,8 +5,8 @@ import { readStartAddress } from '$core/url';
 import { crawlPath } from '$lib/shell/routes';
 import { leavesList, MOST_SHOWN, readList } from '$lib/settings/listField';
 import { readSecrets, secretsStored } from '$lib/settings/secretFields';
-import { readSettingsForm, typedOf } from '$lib/settings/settingsFields';
-import type { Faults } from '$lib/settings/settingsFields';
+import { readSettingsForm, typedOf } from '$lib/settings/settingsForm';
+import type { Faults } from '$lib/settings/settingsForm';
 import {
   addCrawl,
   appDatabase,

@@ -11,8 +11,9 @@
   import FieldGroup from '$lib/settings/FieldGroup.svelte';
   import ListField from '$lib/settings/ListField.svelte';
   import PatternTester from '$lib/settings/PatternTester.svelte';
-  import { allFields, fieldGroups, folderOf } from '$lib/settings/settingsFields';
-  import type { Faults, Typed } from '$lib/settings/settingsFields';
+  import { allFields, fieldGroups } from '$lib/settings/settingsFields';
+  import { folderOf } from '$lib/settings/settingsForm';
+  import type { Faults, Typed } from '$lib/settings/settingsForm';
   import { texts } from '$lib/settings/texts';
 
   let { data, form } = $props();

@@ -1,7 +1,8 @@
 import { describe, expect, it } from 'vitest';
 import { settingsSchema } from '$core/settings';
 import { readSecrets } from './secretFields';
-import { allFields, readSettingsForm, typedOf } from './settingsFields';
+import { allFields } from './settingsFields';
+import { readSettingsForm, typedOf } from './settingsForm';
 
 describe('the form of settings', () => {
   const form = (fields: Record<string, string>) => {
