@@ -2,7 +2,7 @@ import pino from 'pino';
 import { afterAll, beforeAll, expect, it } from 'vitest';
 import type { LiveCheck } from '$core/liveChecks';
 import { settingsSchema } from '$core/settings';
-import { askLiveCheck, leaseLiveCheck, liveChecksOf, saveSite } from '$server/index';
+import { askLiveCheck, endLiveCheck, leaseLiveCheck, liveChecksOf, saveSite } from '$server/index';
 import { testDatabase } from '../../tests/support/database';
 import type { TestDatabase } from '../../tests/support/database';
 import { standIn } from '../../tests/support/standIn';
@@ -73,9 +73,15 @@ it('of an address is kept once, the newest, and taken up again when its worker h
   const id = await siteOf();
   const address = `${site.origin}/good.xml`;
   const first = await askLiveCheck(test.db, id, 'sitemap', address);
-  expect(await askLiveCheck(test.db, id, 'sitemap', address)).toBe(first);
   expect((await leaseLiveCheck(test.db))?.id).toBe(first);
   expect(await leaseLiveCheck(test.db)).toBeNull();
   await test.db.$client.query('update live_check set lease_until = current_timestamp(3) - interval 1 second');
   expect((await leaseLiveCheck(test.db))?.id).toBe(first);
+  const second = await askLiveCheck(test.db, id, 'sitemap', address);
+  // The worker of the first one comes to its end while the second waits, and while another worker has it.
+  await endLiveCheck(test.db, first, { fault: { code: 'internal' } });
+  expect((await leaseLiveCheck(test.db))?.id).toBe(second);
+  await endLiveCheck(test.db, first, { fault: { code: 'internal' } });
+  const kept = (await liveChecksOf(test.db, id, 'sitemap', [address])).get(address);
+  expect(kept).toMatchObject({ id: second, state: 'running', fault: null });
 });

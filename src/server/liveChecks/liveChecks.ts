@@ -23,20 +23,17 @@ const shown = {
 type Shown = Omit<LiveCheck, 'endedAt'> & { endedAt: Date | null };
 const toCheck = ({ endedAt, ...row }: Shown): LiveCheck => ({ ...row, endedAt: endedAt?.getTime() ?? null });
 
-/** Asks workers to check an address, in place of what an earlier check of it has found. @returns its number */
-export async function askLiveCheck(
-  db: Database,
-  siteId: number,
-  kind: LiveCheckKind,
-  address: string,
-): Promise<number> {
-  const fresh = { state: 'waiting' as const, leaseUntil: null, result: null, fault: null, endedAt: null };
-  const row = { siteId, kind, address, addressHash: hashOf(address), ...fresh };
-  await db.insert(liveCheck).values(row).onDuplicateKeyUpdate({ set: fresh });
-  const which = and(eq(liveCheck.siteId, siteId), eq(liveCheck.kind, kind), eq(liveCheck.addressHash, hashOf(address)));
-  const [{ id }] = await db.select({ id: liveCheck.id }).from(liveCheck).where(which);
-  return id;
-}
+/**
+ * Asks workers to check an address. It takes the place of an earlier check of it under a new number, so that a worker that still
+ * runs the earlier one stores nothing.
+ * @returns its number
+ */
+export const askLiveCheck = (db: Database, siteId: number, kind: LiveCheckKind, address: string): Promise<number> =>
+  inTransaction(db, async (run) => {
+    const ask = 'replace into live_check (site_id, kind, address_hash, address) values (?, ?, ?, ?)';
+    const { insertId } = await run<{ insertId: number }>(ask, [siteId, kind, hashOf(address), address]);
+    return insertId;
+  });
 
 /** The newest checks of a kind, by the addresses that were asked. */
 export async function liveChecksOf<K extends LiveCheckKind>(
@@ -87,7 +84,7 @@ export const renewLiveCheck = (db: Database, id: number) =>
     [id],
   );
 
-/** Stores what a check has found out, or why it could not; one that was asked for anew meanwhile is left to that. */
+/** Stores what a check has found out, or why it could not. */
 export async function endLiveCheck(
   db: Database,
   id: number,
