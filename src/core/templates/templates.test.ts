@@ -6,6 +6,7 @@ import { blocksAbove } from './templates';
 it.each([
   ['body>header.masthead>nav.sections>ul>li', ['header.masthead', 'nav.sections']],
   ['body>div>p', []],
+  ['body>div.fancy>ol.wide', ['div.fancy']],
   ['body>table>tr', []],
   ['', []],
   // What numbers a page does not make a template of its own.

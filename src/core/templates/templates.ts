@@ -6,13 +6,15 @@ import type { Base, Columns, TextColumn } from '../snapshot';
 
 /** Elements that divide a page, also where they have no class. */
 const dividing = new Set(['header', 'nav', 'main', 'aside', 'footer']);
+/** Elements that do so where they have one; lists and paragraphs with a class are content. */
+const named = new Set([...dividing, 'article', 'section', 'div', 'form', 'table']);
 /** Blocks further inside belong to the content, not to the template. */
 const MAX_STEPS = 4;
 /** What a page without any such block is called. */
 const PLAIN = 'plain';
 
 /**
- * The blocks of a template that a place in a page lies in, outermost first: elements that divide a page or have a class.
+ * The blocks of a template that a place in a page lies in, outermost first: elements that divide a page, some of them only where they have a class.
  * Classes with a digit are left out, as they tend to number the page; so are those of `body`.
  * @param above elements above a link, as `body>div.wrap>nav`
  */
@@ -21,8 +23,8 @@ export function blocksAbove(above: string): string[] {
   for (const step of above.split('>').slice(0, MAX_STEPS)) {
     const [element, ...classes] = step.split('.');
     if (element === 'body') continue;
-    const named = classes.filter((name) => !/\d/.test(name));
-    if (named.length || dividing.has(element)) blocks.push([element, ...named].join('.'));
+    const telling = classes.filter((name) => !/\d/.test(name));
+    if (dividing.has(element) || (named.has(element) && telling.length)) blocks.push([element, ...telling].join('.'));
   }
   return blocks;
 }

@@ -25,6 +25,8 @@ export const texts = {
   aCookie: 'a cookie',
   aUserAndPassword: 'a user and password',
   pageTitle: 'Settings · Edge Map',
+  schedule: 'Scheduled crawls',
+  scheduleMeans: 'When the site is crawled by itself, and how many crawls are kept: beside the timeline of its crawls',
   allSites: 'All sites',
   settings: 'Settings',
   secrets: 'Secrets',

@@ -43,6 +43,7 @@ async function listOfSite(db: Database, site: Site | undefined): Promise<{ text:
   return { text: addresses.join('\n'), hidden: 0 };
 }
 
+/** What the newest crawl of a site knows, for the tester of patterns. */
 async function knownAddresses(db: Database, site: Site | undefined) {
   const ended = site && (await crawlsOf(db, site.id)).find(({ state }) => state === 'done' || state === 'stopped');
   // A crawl that another version has analysed is only not shown here.
@@ -52,9 +53,9 @@ async function knownAddresses(db: Database, site: Site | undefined) {
         throw error;
       })
     : null;
-  if (!snapshot) return { known: [], more: false };
+  if (!snapshot) return { known: [], more: false, newest: ended?.id ?? null };
   const known = Array.from({ length: Math.min(snapshot.count, MOST_KNOWN) }, (_, page) => addressAt(snapshot, page));
-  return { known, more: snapshot.count > MOST_KNOWN };
+  return { known, more: snapshot.count > MOST_KNOWN, newest: ended!.id };
 }
 
 /** The site that a part of the query names by its number; none when the part is missing. */

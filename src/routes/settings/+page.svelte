@@ -15,6 +15,7 @@
   import { folderOf } from '$lib/settings/settingsForm';
   import type { Faults, Typed } from '$lib/settings/settingsForm';
   import { texts } from '$lib/settings/texts';
+  import { crawlPath } from '$lib/shell/routes';
 
   let { data, form } = $props();
   const typed: Typed = $derived({ ...data.typed, ...(form && 'typed' in form ? form.typed : {}) });
@@ -84,6 +85,13 @@
         <a href="#{id}" class="block rounded px-2.5 py-1.5 hover:bg-base-100">{title}</a>
       {/each}
       <div class="mt-4 space-y-2 border-t border-base-300 px-2.5 pt-3">
+        {#if data.site && data.newest !== null}
+          <a
+            class="block text-primary hover:underline"
+            title={texts.scheduleMeans}
+            href="{crawlPath(data.site.id, data.newest)}/change?picture=timeline">{texts.schedule}</a
+          >
+        {/if}
         {#if data.sites.length > 0}
           <label class="block">
             <span class="quiet text-xs">{texts.copyFrom}</span>
