@@ -92,3 +92,23 @@ export const changeFacts = {
 export type ChangeFactName = keyof typeof changeFacts;
 
 export const isChangeFact = (name: string): name is ChangeFactName => Object.hasOwn(changeFacts, name);
+
+/** What a comparison says of links. */
+export const linkChangeFacts = {
+  added: {
+    type: 'flag',
+    label: 'Added',
+    meaning: 'Whether the link has come since the earlier crawl, on a page that both crawls have read.',
+    sort: 'high',
+  },
+  removed: {
+    type: 'flag',
+    label: 'Removed',
+    meaning:
+      'Whether the link has gone from a page that both crawls have read: only lists of what changed have such links.',
+    sort: 'high',
+  },
+} as const satisfies Record<string, ChangeFact>;
+export type LinkChangeFactName = keyof typeof linkChangeFacts;
+
+export const isLinkChangeFact = (name: string): name is LinkChangeFactName => Object.hasOwn(linkChangeFacts, name);

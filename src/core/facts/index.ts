@@ -1,5 +1,13 @@
-export { changeFacts, comparedColumns, comparedFacts, isChangeFact, isComparedFact } from './changes';
-export type { ChangeFact, ChangeFactName, ComparedColumn, ComparedFact } from './changes';
+export {
+  changeFacts,
+  comparedColumns,
+  comparedFacts,
+  isChangeFact,
+  isComparedFact,
+  isLinkChangeFact,
+  linkChangeFacts,
+} from './changes';
+export type { ChangeFact, ChangeFactName, ComparedColumn, ComparedFact, LinkChangeFactName } from './changes';
 export { linkFacts } from './links';
 export type { LinkFact, LinkFactName } from './links';
 export {

@@ -1,5 +1,14 @@
 /** What a selection can ask: facts of pages, facts of links, and the words that stand for a comparison. */
-import { changeFacts, isColumnName, linkFacts, pageClasses, pageFacts, reaches, verdicts } from '../facts';
+import {
+  changeFacts,
+  isColumnName,
+  linkChangeFacts,
+  linkFacts,
+  pageClasses,
+  pageFacts,
+  reaches,
+  verdicts,
+} from '../facts';
 import type { Fact, LinkFact } from '../facts';
 import { linkKinds } from '../links';
 
@@ -35,6 +44,6 @@ export const pageCatalogue: Catalogue = {
 
 export const linkCatalogue: Catalogue = {
   of: 'links',
-  facts: linkFacts as Record<string, LinkFact>,
+  facts: { ...(linkFacts as Record<string, LinkFact>), ...linkChangeFacts },
   words: new Map(wordsFor('kind', linkKinds)),
 };

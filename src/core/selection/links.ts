@@ -1,13 +1,17 @@
 import { linkElements, linkKinds, placements, CLICK_KIND, RELATIVE } from '../links';
-import { linkFacts, verdicts } from '../facts';
-import type { LinkFactName } from '../facts';
+import { comparisonBeside, linkChangesOf } from '../compare';
+import type { Comparison } from '../compare';
+import { isLinkChangeFact, linkFacts, verdicts } from '../facts';
+import type { LinkChangeFactName, LinkFactName } from '../facts';
 import { nofollowRels } from '../reach';
 import { finalTargetsOf } from '../share';
 import { addressAt } from '../snapshot';
 import type { Snapshot } from '../snapshot';
 import { bitsOfCodes, bitsWhere, bothBits, hasBit, noBits, otherBits, setBit, setRange } from './bits';
 import type { Bits } from './bits';
+import { NO_EARLIER } from './changes';
 import { combine, evaluate } from './evaluate';
+import { Fault } from './lexer';
 import type { Selection } from './parse';
 import { predicate } from './predicate';
 
@@ -119,16 +123,30 @@ function bitsOf(snapshot: Snapshot, reader: Reader, test: (value: Value) => bool
   return test(1) ? reader.flag() : noBits(size);
 }
 
+/** What is asked of the links of a crawl that a later one is compared with. */
+export interface AskedThen {
+  comparison: Comparison;
+  /** The pages of the earlier crawl that a selection holds. */
+  pagesOf: (selection: Selection) => Bits;
+}
+
+/** The links that came or went. @throws Fault when there is no earlier crawl */
+function changedLinks(snapshot: Snapshot, fact: LinkChangeFactName, then?: AskedThen): Bits {
+  const comparison = then?.comparison ?? comparisonBeside(snapshot);
+  if (!comparison) throw new Fault(NO_EARLIER, 0, 0);
+  const bits = noBits(snapshot.links.target.length);
+  // What came is in the later crawl only, and what went in the earlier.
+  if ((fact === 'removed') === Boolean(then)) for (const link of linkChangesOf(comparison)[fact]) setBit(bits, link);
+  return bits;
+}
+
 /**
  * The links of a snapshot that a selection of links holds. Unknown compares false; `is unknown` finds it.
  * @param selection as `parseLinkSelection` gives it
- * @param pagesOf the pages that a selection holds, for links of a crawl that is compared with a later one
+ * @param then for the links of an earlier crawl
+ * @throws Fault when it asks for an earlier crawl, and there is none
  */
-export function evaluateLinks(
-  snapshot: Snapshot,
-  selection: Selection,
-  pagesOf: (selection: Selection) => Bits = (of) => evaluate(snapshot, of),
-): Bits {
+export function evaluateLinks(snapshot: Snapshot, selection: Selection, then?: AskedThen): Bits {
   const { count, links } = snapshot;
   const size = links.target.length;
   const readers = readersOf(snapshot);
@@ -137,12 +155,14 @@ export function evaluateLinks(
 
   return combine(selection, size, (part) => {
     if (part.op === 'step') {
-      const pages = pagesOf(part.of);
+      const pages = then ? then.pagesOf(part.of) : evaluate(snapshot, part.of);
       return part.step === 'to'
         ? linksTo(snapshot, (target) => target < count && hasBit(pages, target))
         : linksFrom(snapshot, (page) => hasBit(pages, page));
     }
     if (!('fact' in part)) throw new Error(`“${part.op}” is no test of links.`);
+    // They are known of every link.
+    if (isLinkChangeFact(part.fact)) return part.op === 'flag' ? changedLinks(snapshot, part.fact, then) : noBits(size);
     const fact = part.fact as LinkFactName;
     if (fact === 'faults') {
       if (part.op === 'unknown') return noBits(size);

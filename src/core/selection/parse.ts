@@ -1,4 +1,4 @@
-import { comparedFacts, isChangeFact, isComparedFact, sources } from '../facts';
+import { comparedFacts, isChangeFact, isComparedFact, isLinkChangeFact, sources } from '../facts';
 import type { ComparedFact } from '../facts';
 import { importKinds, isDateColumn } from '../imports/source';
 import type { ImportKind } from '../imports/source';
@@ -415,7 +415,9 @@ export const asksForLinks = (selection: Selection): boolean =>
 
 /** Whether a part of a selection can only be answered beside an earlier crawl. */
 export const isAcross = (part: Selection): boolean =>
-  part.op === 'was' || part.op === 'differs' || ('fact' in part && isChangeFact(part.fact));
+  part.op === 'was' ||
+  part.op === 'differs' ||
+  ('fact' in part && (isChangeFact(part.fact) || isLinkChangeFact(part.fact)));
 
 /** Whether a selection asks what an earlier crawl told. */
 export const asksForEarlier = (selection: Selection): boolean => anyPart(selection, isAcross);

@@ -26,6 +26,12 @@ export const commonChanges: readonly { label: string; select: string }[] = [
   { label: 'Title changed', select: 'changed(title)' },
 ];
 
+export const commonLinkChanges: readonly { label: string; select: string }[] = [
+  { label: 'Added', select: 'added' },
+  { label: 'Removed', select: 'removed' },
+  { label: 'To what cannot be indexed', select: 'to (not indexable)' },
+];
+
 /** Selections that are asked for often, in the words of the reader. */
 export const commonSelections = (over: 'pages' | 'links', reader: Reader): { label: string; select: string }[] =>
   over === 'pages'

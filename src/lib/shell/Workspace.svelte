@@ -23,7 +23,15 @@
   import RowList from '../list/RowList.svelte';
   import { say } from './say.svelte';
   import SelectionBar from '../selection/SelectionBar.svelte';
-  import { changeTabs, commonChanges, commonSelections, groupings, listTabs, nounFor } from '../list/lists';
+  import {
+    changeTabs,
+    commonChanges,
+    commonLinkChanges,
+    commonSelections,
+    groupings,
+    listTabs,
+    nounFor,
+  } from '../list/lists';
   import { number } from './words';
   import { texts } from './texts';
 
@@ -134,7 +142,7 @@
   }
   const isAcross = $derived(isListAcross(view.list));
   const common = $derived(
-    !isAcross ? commonSelections(over, view.reader) : view.list === 'changes' ? commonChanges : [],
+    !isAcross ? commonSelections(over, view.reader) : view.list === 'changes' ? commonChanges : commonLinkChanges,
   );
   const choices = $derived(groupings[view.list === 'changes' ? 'none' : isAcross ? 'changed' : over]);
   const isListName = (value: string): value is ListName => (listNames as readonly string[]).includes(value);

@@ -88,7 +88,7 @@ function evaluated(snapshot: Snapshot, over: Over, selection: Selection): Bits {
   if (!comparison) throw new Fault(NO_EARLIER, 0, 0);
   const compared = snapshot as ComparedSnapshot;
   if (over === 'pages of both') return evaluateRows(compared, selection);
-  return evaluateLinks(comparison.old, selection, pagesThen(compared, comparison));
+  return evaluateLinks(comparison.old, selection, { comparison, pagesOf: pagesThen(compared, comparison) });
 }
 
 function answer(snapshot: Snapshot, over: Over, text: string): Selected {
