@@ -4,6 +4,7 @@ import type { Verdict } from '../facts';
 import { linkElements, linkKinds, RELATIVE } from '../links';
 import { addressAt, memoOf, pageOf, pagesOfCodes, textAt } from '../snapshot';
 import type { Snapshot } from '../snapshot';
+import { NEARLY_ALL } from './pageRules';
 
 /** What becomes of a canonical; `agrees` names the page itself, `other` another page that may be indexed. */
 export const canonicalOutcomes = [
@@ -148,31 +149,40 @@ export const canonicalClustersOf = memoOf((snapshot: Snapshot): CanonicalCluster
     .sort((a, b) => b.odd - a.odd || b.members.length - a.members.length || (a.end < b.end ? -1 : 1));
 });
 
-/** The pages of one template whose canonicals have the same outcome or flag: one edit of the template mends them. */
+/** Pages whose canonicals have the same outcome or flag, and that one edit of a template mends where all of its pages have it. */
 export interface CanonicalGroup {
   kind: CanonicalOutcome | CanonicalFlag;
-  template: string;
+  /** Null when nearly all pages of the site have it, whatever their template. */
+  template: string | null;
   pages: number[];
-  /** How many pages of the template answered 200: the template is the cause where that is all of them. */
+  /** How many pages of the template, or of the site, answered 200: the template is the cause where that is all of them. */
   of: number;
+}
+
+function addTo<K>(pages: Map<K, number[]>, key: K, page: number): void {
+  const known = pages.get(key);
+  if (known) known.push(page);
+  else pages.set(key, [page]);
 }
 
 /** What is wrong with canonicals, by kind and template, the most frequent first. */
 export const canonicalGroupsOf = memoOf((snapshot: Snapshot): CanonicalGroup[] => {
-  const groups = new Map<string, Omit<CanonicalGroup, 'of'>>();
+  const all = canonicalsOf(snapshot);
+  const templateOf = (page: number) => textAt(snapshot, 'template', page) ?? '';
   const sizes = new Map<string, number>();
-  for (const one of canonicalsOf(snapshot)) {
-    const template = textAt(snapshot, 'template', one.page) ?? '';
-    sizes.set(template, (sizes.get(template) ?? 0) + 1);
-    const odd = one.outcome === 'agrees' || one.outcome === 'other' ? [] : [one.outcome];
-    for (const kind of [...odd, ...one.flags]) {
-      const key = `${kind}\n${template}`;
-      const group = groups.get(key) ?? { kind, template, pages: [] };
-      groups.set(key, group);
-      group.pages.push(one.page);
-    }
+  const byKind = new Map<CanonicalGroup['kind'], number[]>();
+  for (const { page, outcome, flags } of all) {
+    sizes.set(templateOf(page), (sizes.get(templateOf(page)) ?? 0) + 1);
+    const odd = outcome === 'agrees' || outcome === 'other' ? [] : [outcome];
+    for (const kind of [...odd, ...flags]) addTo(byKind, kind, page);
   }
-  return [...groups.values()]
-    .map((group) => ({ ...group, of: sizes.get(group.template)! }))
+  return [...byKind]
+    .flatMap(([kind, pages]): CanonicalGroup[] => {
+      if (pages.length >= NEARLY_ALL * all.length && sizes.size > 1)
+        return [{ kind, template: null, pages, of: all.length }];
+      const byTemplate = new Map<string, number[]>();
+      for (const page of pages) addTo(byTemplate, templateOf(page), page);
+      return [...byTemplate].map(([template, of]) => ({ kind, template, pages: of, of: sizes.get(template)! }));
+    })
     .sort((a, b) => b.pages.length - a.pages.length);
 });

@@ -63,8 +63,8 @@ export interface PageRuleGroup extends Pick<PageRule, 'agent' | 'value' | 'sourc
   only: string | null;
 }
 
-/** A template gives a value when so large a part of the pages have it. */
-const NEARLY_ALL = 0.9;
+/** A site, template or section is to blame where so large a part of its pages have something. */
+export const NEARLY_ALL = 0.9;
 const MIN_PAGES = 5;
 
 function countBy(pages: Iterable<number>, { codes }: TextColumn): Map<number, number> {

@@ -73,6 +73,16 @@ describe('canonicals', () => {
         .find(({ kind }) => kind === 'missing')
         ?.pages.map((page) => path(site, page)),
     ).toEqual(['/none']));
+  it('are one where nearly all pages have them', () => {
+    const bare = (above: string) => ({ placed: [['/', above] as [string, string]] });
+    const blog = tinySite({
+      '/': {},
+      '/a': bare('body>main'),
+      '/b': bare('body>main>article.post'),
+      '/c': bare('body>main'),
+    });
+    expect(canonicalGroupsOf(blog)).toMatchObject([{ kind: 'missing', template: null, of: 4, pages: [0, 1, 2, 3] }]);
+  });
   it('are told apart from those of other templates, with how many pages a template has', () => {
     const product = {
       placed: [

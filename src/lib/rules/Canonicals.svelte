@@ -19,7 +19,8 @@
   }
   interface Group {
     kind: CanonicalOutcome | CanonicalFlag;
-    template: string;
+    /** Null when nearly all pages have it. */
+    template: string | null;
     pages: number;
     of: number;
     example: string;
@@ -53,7 +54,7 @@
     unknown: 'canonical_state = unknown',
   };
   const selectOf = ({ kind, template }: Group) =>
-    tests[kind] ? `${tests[kind]} and template = ${quote(template)}` : null;
+    tests[kind] ? [tests[kind], ...(template === null ? [] : [`template = ${quote(template)}`])].join(' and ') : null;
 
   const ROW = 17;
   const DRAWN = 8;
@@ -74,8 +75,16 @@
         <li class="flex justify-between gap-2 border-t border-base-300/60 py-0.5" title={group.template}>
           <span class="min-w-0 truncate"
             >{#if select}<a class="hover:underline" href={href(select)}>{label}</a>{:else}{label}{/if}
-            <span class="quiet">{texts.likePage(shortAddress(group.example, start))}</span></span
-          ><span class="tabular shrink-0" title={texts.ofTemplate(group.pages, group.of)}
+            <span class="quiet"
+              >{group.template === null
+                ? texts.onAllTemplates
+                : texts.likePage(shortAddress(group.example, start))}</span
+            ></span
+          ><span
+            class="tabular shrink-0"
+            title={group.template === null
+              ? texts.ofSite(group.pages, group.of)
+              : texts.ofTemplate(group.pages, group.of)}
             ><span class="lost">{number(group.pages)}</span><span class="quiet">/{number(group.of)}</span></span
           >
         </li>

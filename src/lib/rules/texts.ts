@@ -128,6 +128,8 @@ export const texts = {
     kind in outcomes ? outcomes[kind as CanonicalOutcome] : flags[kind as CanonicalFlag],
   whatIsWrong: 'What is wrong, by template',
   likePage: (address: string) => `like ${address}`,
+  onAllTemplates: 'on all templates',
+  ofSite: (pages: number, all: number) => `${counted(pages, 'page')} of ${number(all)} that answered 200`,
   ofTemplate: (pages: number, all: number) =>
     `${counted(pages, 'page')} of ${number(all)} that are built alike${pages === all ? ': one edit of the template' : ''}`,
   allCanonicalsFine: 'Every canonical names the page itself or an indexable page.',
