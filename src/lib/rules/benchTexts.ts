@@ -45,6 +45,7 @@ export const benchTexts = {
   closedOpened: (closed: number, opened: number) =>
     [closed && `−${number(closed)}`, opened && `+${number(opened)}`].filter(Boolean).join(' '),
   lists: { closed: 'Newly closed', opened: 'Newly opened', routes: 'Lose their route' },
+  showFirst: (addresses: number) => `Show ${number(addresses)}`,
   andMore: (more: number) => `and ${number(more)} more`,
   putTheCursor: 'Put the cursor on a rule of the draft to see the addresses it decides.',
   decides: (line: number, addresses: number) =>
