@@ -60,7 +60,7 @@ function editOf(before: readonly RankedRule[], after: readonly RankedRule[]) {
 }
 
 /**
- * Judges addresses by the rules of a robots.txt for one crawler.
+ * Judges addresses as a robots.txt tells one crawler.
  * @param addresses of one host, in their order
  * @param text the robots.txt; null where there is none, which opens everything
  * @param before how an earlier text of it judged the same addresses: then only what the edit touches is judged anew
