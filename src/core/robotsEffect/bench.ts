@@ -5,8 +5,8 @@
 import { sources, verdicts } from '../facts';
 import { composeChoices } from '../robots';
 import type { RuleChoice } from '../robots';
-import { addressAt, textAt } from '../snapshot';
-import type { Snapshot } from '../snapshot';
+import { addressAt } from '../snapshot';
+import type { Snapshot, TextColumn } from '../snapshot';
 import { beforeEdit, compareJudged, decidingLines, judge, pagesOfOrigin } from './judge';
 import type { Judged } from './judge';
 
@@ -34,9 +34,23 @@ const MOST_SECTIONS = 12;
 
 /** How many addresses each line decides. */
 function decided(lines: Int32Array): [number, number][] {
-  const counts = new Uint32Array(1 + lines.reduce((most, line) => Math.max(most, Math.abs(line)), 0));
-  for (const line of lines) counts[Math.abs(line)]++;
+  let last = 0;
+  for (let i = 0; i < lines.length; i++) last = Math.max(last, Math.abs(lines[i]));
+  const counts = new Uint32Array(last + 1);
+  for (let i = 0; i < lines.length; i++) counts[Math.abs(lines[i])]++;
   return [...counts.entries()].filter(([line, count]) => line > 0 && count > 0);
+}
+
+/** The sections of which pages are closed and opened, most first. */
+function changedSections({ values, codes }: TextColumn, closed: readonly number[], opened: readonly number[]) {
+  const counts = { closed: new Uint32Array(values.length), opened: new Uint32Array(values.length) };
+  for (const page of closed) counts.closed[codes[page]]++;
+  for (const page of opened) counts.opened[codes[page]]++;
+  return values
+    .map((section, code) => ({ section, closed: counts.closed[code], opened: counts.opened[code] }))
+    .filter(({ closed, opened }) => closed + opened > 0)
+    .sort((a, b) => b.closed + b.opened - a.closed - a.opened)
+    .slice(0, MOST_SECTIONS);
 }
 
 /**
@@ -46,37 +60,29 @@ function decided(lines: Int32Array): [number, number][] {
 export function robotsBench(snapshot: Snapshot, origin: string, before: string | null) {
   const pages = pagesOfOrigin(snapshot, origin);
   const addresses = Array.from(pages, (page) => addressAt(snapshot, page));
-  const { verdict, seen_in: seen } = snapshot.columns;
+  const { verdict, seen_in: seen, section } = snapshot.columns;
   interface Asked {
     text: string | null;
     token: string;
     judged: Judged;
     lines: Int32Array;
+    decided: [line: number, addresses: number][];
   }
   let old: Asked | null = null;
   let last: Asked | null = null;
   const ask = (text: string | null, token: string, known: Asked | null): Asked => {
     if (known?.text === text && known.token === token) return known;
     const judged = judge(addresses, text, token, known?.judged);
-    return { text, token, judged, lines: decidingLines(judged) };
+    const lines = decidingLines(judged);
+    return { text, token, judged, lines, decided: decided(lines) };
   };
-  const oldLines = (token: string) => (old = ask(before, token, old)).lines;
-  const linesOf = (text: string, token: string) => (last = ask(text, token, last ?? old)).lines;
   return {
     judge(text: string, token: string): JudgedDraft {
-      const [was, is] = [oldLines(token), linesOf(text, token)];
-      const { closed, opened, still } = compareJudged(was, is);
-      const sections = new Map<string, { section: string; closed: number; opened: number }>();
-      const count = (positions: readonly number[], kind: 'closed' | 'opened') => {
-        for (const at of positions) {
-          const section = textAt(snapshot, 'section', pages[at]) ?? '';
-          const entry = sections.get(section) ?? { section, closed: 0, opened: 0 };
-          sections.set(section, entry);
-          entry[kind]++;
-        }
-      };
-      count(closed, 'closed');
-      count(opened, 'opened');
+      old = ask(before, token, old);
+      last = ask(text, token, last ?? old);
+      const { closed, opened, still } = compareJudged(old.lines, last.lines);
+      const pagesAt = (positions: readonly number[]) => positions.map((at) => pages[at]);
+      const closedPages = pagesAt(closed);
       const told = (positions: readonly number[]) => ({
         count: positions.length,
         addresses: positions.slice(0, MOST).map((at) => addresses[at]),
@@ -86,13 +92,11 @@ export function robotsBench(snapshot: Snapshot, origin: string, before: string |
         closed: told(closed),
         opened: told(opened),
         still,
-        indexableClosed: closed.filter((at) => verdict[pages[at]] === INDEXABLE).length,
-        listedClosed: closed.filter((at) => seen[pages[at]] & IN_SITEMAP).length,
-        sections: [...sections.values()]
-          .sort((a, b) => b.closed + b.opened - a.closed - a.opened)
-          .slice(0, MOST_SECTIONS),
-        decidedBefore: decided(was),
-        decidedAfter: decided(is),
+        indexableClosed: closedPages.filter((page) => verdict[page] === INDEXABLE).length,
+        listedClosed: closedPages.filter((page) => seen[page] & IN_SITEMAP).length,
+        sections: changedSections(section, closedPages, pagesAt(opened)),
+        decidedBefore: old.decided,
+        decidedAfter: last.decided,
       };
     },
     /** The addresses that a rule of the draft decides, the first of them. */

@@ -83,7 +83,7 @@ export function judge(addresses: readonly string[], text: string | null, token: 
     deciding[i] = earlier < 0 ? -1 : moved[earlier];
     if (earlier < 0 || deciding[i] >= 0) continue;
     if (rest.deciding[i] === NOT_ASKED) rest.deciding[i] = rest.find(addresses[i]);
-    deciding[i] = left[rest.deciding[i]] ?? -1;
+    deciding[i] = rest.deciding[i] < 0 ? -1 : left[rest.deciding[i]];
   }
   for (const place of added) {
     const find = ruleFinder([rules[place]]);
@@ -133,7 +133,7 @@ function restOf(rules: readonly RankedRule[], count: number, before: Rest | unde
 /** For each address the line of the rule that decides: below zero where it closes, above where it opens, 0 where none matches. */
 export function decidingLines({ rules, deciding }: Judged): Int32Array {
   const lines = rules.map(({ allows, rule }) => (allows ? rule.line : -rule.line));
-  return deciding.map((place) => lines[place] ?? 0);
+  return deciding.map((place) => (place < 0 ? 0 : lines[place]));
 }
 
 /** What an address became: positions in the list of addresses. */
