@@ -95,7 +95,8 @@ function differences({ old, fresh, before: pageBefore }: Comparison, { targets, 
   const { target: targetNow, anchor: anchorNow, placement: placementNow } = fresh.links;
   const before: number[] = [];
   const after: number[] = [];
-  const ends: [before: number, after: number][] = [];
+  // Two lists of numbers: a pair for each of many pages would take more memory than the links.
+  const ends = { before: [] as number[], after: [] as number[] };
   const equal = (then: number, now: number) =>
     targets[target[then]] === targetNow[now] &&
     phrases[anchor[then]] === anchorNow[now] &&
@@ -138,7 +139,9 @@ function differences({ old, fresh, before: pageBefore }: Comparison, { targets, 
     }
     for (let link = from; link < to; link++) if (oldKind[link] === CLICK_KIND) before.push(link);
     for (let link = start; link < end; link++) if (freshKind[link] === CLICK_KIND) after.push(link);
-    if (before.length > beforeThis || after.length > afterThis) ends.push([before.length, after.length]);
+    if (before.length === beforeThis && after.length === afterThis) continue;
+    ends.before.push(before.length);
+    ends.after.push(after.length);
   }
   return { before, after, ends };
 }
@@ -177,7 +180,8 @@ export function compareLinks(comparison: Comparison): LinkChanges {
   };
   const found = { added: [] as number[], removed: [] as number[], ofAdded: [] as number[], ofRemoved: [] as number[] };
   let [fromBefore, fromAfter] = [0, 0];
-  for (const [toBefore, toAfter] of ends) {
+  for (let page = 0; page < ends.before.length; page++) {
+    const [toBefore, toAfter] = [ends.before[page], ends.after[page]];
     // Of those that are equal as many as the other crawl lacks.
     for (let i = fromBefore; i < toBefore; i++) balance[groups.of[i]]++;
     for (let i = fromAfter; i < toAfter; i++) balance[groups.of[before.length + i]]--;

@@ -7,7 +7,7 @@ import { nofollowRels } from '../reach';
 import { quote } from '../selection/print';
 import { finalTargetsOf } from '../share';
 import { addressAt, memoOf, sourcesOf } from '../snapshot';
-import type { Base, Snapshot } from '../snapshot';
+import type { Base, Snapshot, WholeNumbers } from '../snapshot';
 import { addressParts } from '../url';
 import { listColumns } from './columns';
 import { cellsBy, numberCells, ranksOf, textCells } from './list';
@@ -48,7 +48,7 @@ export function linkCells(
     key: (row) => of(linkOf(row)),
     value: (row) => values[of(linkOf(row))] ?? null,
   });
-  const texts = (codes: Uint32Array) => (): Cells => {
+  const texts = (codes: WholeNumbers) => (): Cells => {
     const ranks = phraseRanks(snapshot);
     return { key: (row) => ranks[codes[linkOf(row)]], value: (row) => phrases[codes[linkOf(row)]] };
   };

@@ -1,3 +1,5 @@
+import type { WholeNumbers } from '../snapshot';
+
 /** A set of the numbers 0 to size − 1, a bit each: what a selection holds. */
 export interface Bits {
   size: number;
@@ -24,7 +26,7 @@ export function bitsWhere(size: number, test: (i: number) => boolean): Bits {
 }
 
 /** The numbers whose code passes: `passes` has one entry a code. */
-export function bitsOfCodes(codes: Uint32Array | Uint8Array, passes: Uint8Array): Bits {
+export function bitsOfCodes(codes: WholeNumbers, passes: Uint8Array): Bits {
   const bits = noBits(codes.length);
   for (let at = 0, i = 0; at < bits.words.length; at++) {
     let word = 0;

@@ -6,7 +6,7 @@ import type { LinkChangeFactName, LinkFactName } from '../facts';
 import { nofollowRels } from '../reach';
 import { finalTargetsOf } from '../share';
 import { addressAt } from '../snapshot';
-import type { Snapshot } from '../snapshot';
+import type { Snapshot, WholeNumbers } from '../snapshot';
 import { bitsOfCodes, bitsWhere, bothBits, hasBit, noBits, otherBits, setBit, setRange } from './bits';
 import type { Bits } from './bits';
 import { NO_EARLIER } from './changes';
@@ -22,7 +22,7 @@ type Value = string | number | null;
  * once. A null is unknown.
  */
 type Reader =
-  | { codes: Uint8Array | Uint32Array; values: readonly Value[] }
+  | { codes: WholeNumbers; values: readonly Value[] }
   | { ofTarget: (target: number) => Value }
   | { ofSource: (page: number) => Value }
   | { ofLink: (link: number) => Value }
@@ -74,7 +74,7 @@ function followedLinks(snapshot: Snapshot): Bits {
 function readersOf(snapshot: Snapshot): Record<Exclude<LinkFactName, 'faults'>, () => Reader> {
   const { count, links, phrases, columns, checks } = snapshot;
   const known = (value: number): Value => (value < 0 ? null : value);
-  const text = (codes: Uint32Array): Reader => ({ codes, values: phrases });
+  const text = (codes: WholeNumbers): Reader => ({ codes, values: phrases });
   return {
     source: () => ({ ofSource: (page) => addressAt(snapshot, page) }),
     target: () => ({ ofTarget: (target) => addressAt(snapshot, target) }),

@@ -6,6 +6,7 @@ import type { Crumb } from '../html';
 import { CLICK_KIND, eachPackedLink, MISSING_FRAGMENT, numbering } from '../links';
 import { orderedTexts, textCoder, textColumn } from './column';
 import type { Base, BaseLinks, Check, Columns, SiteFiles } from './snapshot';
+import { widening } from './wholeNumbers';
 
 /** What a crawl found at an address. Unknown is null. */
 export interface FoundFacts {
@@ -246,19 +247,22 @@ function linkLayout(
   const offsets = new Uint32Array(count + 1);
   linkCounts.forEach((links, page) => (offsets[page + 1] = offsets[page] + links));
   const total = offsets[count];
-  const links: BaseLinks = {
+  const fixed = {
     offsets,
     target: new Uint32Array(total),
     kind: new Uint8Array(total),
     element: new Uint8Array(total),
     placement: new Uint8Array(total),
-    anchor: new Uint32Array(total),
-    rel: new Uint32Array(total),
-    above: new Uint32Array(total),
-    fragment: new Uint32Array(total),
-    line: new Uint32Array(total),
-    column: new Uint32Array(total),
     marks: new Uint8Array(total),
+  };
+  /** What most often is small, and need not be. */
+  const growing = {
+    anchor: widening(total),
+    rel: widening(total),
+    above: widening(total),
+    fragment: widening(total),
+    line: widening(total),
+    column: widening(total),
   };
   return {
     addLinks(number, packed) {
@@ -266,17 +270,17 @@ function linkLayout(
       if (page === undefined) return;
       let at = offsets[page];
       eachPackedLink(packed, (kind, element, placement, target, anchor, rel, above, fragment, line, column, marks) => {
-        links.target[at] = pageNumbers.get(target) ?? count + outside.of(target);
-        links.kind[at] = kind;
-        links.element[at] = element;
-        links.placement[at] = placement;
-        links.anchor[at] = phrases.of(anchor);
-        links.rel[at] = phrases.of(rel);
-        links.above[at] = phrases.of(above);
-        links.fragment[at] = phrases.of(fragment);
-        links.line[at] = line;
-        links.column[at] = column;
-        links.marks[at] = marks;
+        fixed.target[at] = pageNumbers.get(target) ?? count + outside.of(target);
+        fixed.kind[at] = kind;
+        fixed.element[at] = element;
+        fixed.placement[at] = placement;
+        fixed.marks[at] = marks;
+        growing.anchor.put(at, phrases.of(anchor));
+        growing.rel.put(at, phrases.of(rel));
+        growing.above.put(at, phrases.of(above));
+        growing.fragment.put(at, phrases.of(fragment));
+        growing.line.put(at, line);
+        growing.column.put(at, column);
         at++;
       });
     },
@@ -289,6 +293,15 @@ function linkLayout(
       const pagesOf = (addresses: readonly string[]) =>
         addresses.flatMap((address) => pageByAddress.get(address) ?? []);
       const phraseTexts = texts(phrases.numbers, rest.phrases);
+      const links: BaseLinks = {
+        ...fixed,
+        anchor: growing.anchor.numbers(),
+        rel: growing.rel.numbers(),
+        above: growing.above.numbers(),
+        fragment: growing.fragment.numbers(),
+        line: growing.line.numbers(),
+        column: growing.column.numbers(),
+      };
       markMissingFragments(links, phraseTexts, ids);
       const listings = rest.listings.flatMap(({ number, ...entry }) => {
         const page = pageNumbers.get(number);

@@ -6,6 +6,7 @@ import { baseFacts, derivedFacts, factOf, importFacts } from '../facts';
 import type { ColumnName } from '../facts';
 import { isText, unknownColumn } from './column';
 import type { Column } from './column';
+import { wholeNumbersAt } from './wholeNumbers';
 import type { Base, BaseLinks, Check, LinkColumns, ListedAlternate, SiteFiles, Snapshot } from './snapshot';
 
 export const SNAPSHOT_VERSION = 10;
@@ -43,16 +44,16 @@ interface Head {
   sitemaps: string[];
 }
 
-/** The width of each link column, in bytes. */
-const linkWidths: Record<keyof LinkColumns, 1 | 2 | 4> = {
+/** The width of each link column, in bytes; `any` for those that are stored as wide as their numbers need. */
+const linkWidths: Record<keyof LinkColumns, 1 | 2 | 4 | 'any'> = {
   offsets: 4,
   target: 4,
-  anchor: 4,
-  rel: 4,
-  above: 4,
-  fragment: 4,
-  line: 4,
-  column: 4,
+  anchor: 'any',
+  rel: 'any',
+  above: 'any',
+  fragment: 'any',
+  line: 'any',
+  column: 'any',
   kind: 1,
   element: 1,
   placement: 1,
@@ -256,6 +257,7 @@ function decode(
   const linkColumn = (name: keyof LinkColumns) => {
     const [buffer, from, length] = aligned(`links.${name}`);
     const width = linkWidths[name];
+    if (width === 'any') return wholeNumbersAt(buffer, from, length, part('links.target').length / 4);
     return new arrayOfWidth[width](buffer, from, length / width);
   };
   const read: Record<string, () => unknown> = {

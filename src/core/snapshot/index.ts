@@ -33,3 +33,4 @@ export type {
 export { readPartStream, writePart } from './stream';
 export { partsOfColumn } from './encode';
 export { robotsRuleText } from './build';
+export type { WholeNumbers } from './wholeNumbers';

@@ -2,6 +2,7 @@ import type { BaseFact, ColumnName, FetchError, IntegerFact, RatioFact, TextFact
 import type { Message } from '../messages';
 import { valueAt } from './column';
 import type { FactValue, TextColumn } from './column';
+import type { WholeNumbers } from './wholeNumbers';
 
 /** The links of a site as columns, one entry a link, in the order of their sources and then of the document. */
 export interface BaseLinks {
@@ -14,12 +15,12 @@ export interface BaseLinks {
   element: Uint8Array;
   placement: Uint8Array;
   /** Indexes into `phrases`; 0 for none. */
-  anchor: Uint32Array;
-  rel: Uint32Array;
-  above: Uint32Array;
-  fragment: Uint32Array;
-  line: Uint32Array;
-  column: Uint32Array;
+  anchor: WholeNumbers;
+  rel: WholeNumbers;
+  above: WholeNumbers;
+  fragment: WholeNumbers;
+  line: WholeNumbers;
+  column: WholeNumbers;
   /** Bits of what else was observed (BARE_IMAGE, RELATIVE, BESIDE, MISSING_FRAGMENT). */
   marks: Uint8Array;
 }
