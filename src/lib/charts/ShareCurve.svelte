@@ -85,6 +85,7 @@
   }
   onMount(() =>
     mountChart(box, {
+      series: () => import('./lines'),
       ready: (made) => (chart = made),
       themed: (name) => (theme = name),
       clicked: (rank) => {

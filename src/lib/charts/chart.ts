@@ -9,7 +9,7 @@ interface Charted {
   themed: (name: string) => void;
   /** Called with the place on the axis above which it was clicked, however high, and with what keys; charts without axes have none. */
   clicked?: (at: number, event: MouseEvent) => void;
-  /** Loads a kind of series besides bars and lines. */
+  /** Loads a kind of series besides bars. */
   series?: () => Promise<unknown>;
 }
 

@@ -12,13 +12,14 @@
   }
   let { addresses, count, start, pageHref }: Props = $props();
   /** So many are drawn at every keystroke; the rest when a person asks for them. */
-  const FIRST = 40;
+  const FIRST = 20;
   let isWhole = $state(false);
   const shown = $derived(isWhole ? addresses : addresses.slice(0, FIRST));
 </script>
 
 <ul class="font-mono">
-  {#each shown as address (address)}
+  <!-- By their places: another address is another text in the same row, which takes a fraction of the time of other rows. -->
+  {#each shown as address, row (row)}
     <li class="truncate">
       <a class="hover:underline" title={address} href={pageHref(address)}>{shortAddress(address, start)}</a>
     </li>
