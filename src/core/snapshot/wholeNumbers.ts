@@ -6,7 +6,8 @@ export type WholeNumbers = Uint8Array | Uint16Array | Uint32Array;
 
 const arrays = [Uint8Array, Uint16Array, Uint32Array] as const;
 const withWidth = (width: number) => arrays.find(({ BYTES_PER_ELEMENT }) => BYTES_PER_ELEMENT === width);
-const withRoomFor = (number: number) => arrays.find(({ BYTES_PER_ELEMENT }) => number < 2 ** (8 * BYTES_PER_ELEMENT))!;
+const withRoomFor = (number: number) =>
+  arrays.find(({ BYTES_PER_ELEMENT }) => number < 2 ** (8 * BYTES_PER_ELEMENT)) ?? Uint32Array;
 
 /** Numbers that are put down one by one, 0 until then, and become wider when one of them needs it. */
 export function widening(length: number) {
