@@ -33,5 +33,7 @@ for number, page in enumerate(chosen):
     elif kind == 3:
         edit(page, lambda text: re.sub(r"</head>", '<meta name="robots" content="noindex"></head>', text, count=1, flags=re.I))
     else:
-        edit(page, lambda text: re.sub(r"</body>", f'<p><a href="index.html">Note {number}</a></p></body>', text, count=1, flags=re.I))
+        # Many pages have no end tag of their body: what comes last is in it all the same.
+        note = f'<p><a href="index.html">Note {number}</a></p>'
+        edit(page, lambda text: re.sub(r"(?=</body>)|\Z", note, text, count=1, flags=re.I))
 print(f"  {len(chosen)} changes")
