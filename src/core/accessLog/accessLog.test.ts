@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { addHit, answeredHits, countCells, crawlerTest, logReader, noHits } from '.';
-import type { LogHit } from '.';
+import { countCells, crawlerTest, hitCounter, logReader } from '.';
+import type { Hits, LogHit } from '.';
 
 const read = (...lines: string[]) => {
   const reader = logReader();
@@ -107,14 +107,24 @@ describe('lines of access logs', () => {
 
 describe('hits', () => {
   const at = (time: number | null, status: number | null): LogHit => ({ ...hit(combined), time, status });
-  it('are counted by day and status, and by who asks', () => {
-    const hits = noHits();
+  const cellsOf = ({ cells, ends }: Pick<Hits, 'cells' | 'ends'>, i: number) =>
+    cells.subarray(i === 0 ? 0 : ends[i - 1], ends[i]);
+
+  it('are counted by address, day and status, and by who asks', () => {
+    const counter = hitCounter();
     const day = 20_000;
-    addHit(hits, at(day * 86_400 + 5, 200), true);
-    addHit(hits, at(day * 86_400 + 9, 200), false);
-    addHit(hits, at((day + 1) * 86_400, 404), false);
-    expect(hits).toMatchObject({ hits: 3, crawlerHits: 1, lastHit: (day + 1) * 86_400 });
-    expect(countCells(hits.cells)).toEqual({
+    counter.add(1, at(null, null), false);
+    counter.add(0, at(day * 86_400 + 5, 200), true);
+    counter.add(0, at((day + 1) * 86_400, 404), false);
+    counter.add(0, at(day * 86_400 + 9, 200), false);
+    const counted = counter.counted(Uint32Array.of(1, 0));
+    expect(counted).toMatchObject({
+      hits: Float64Array.of(1, 3),
+      crawlerHits: Float64Array.of(0, 1),
+      answered: Float64Array.of(1, 2),
+      lastHit: Float64Array.of(NaN, (day + 1) * 86_400),
+    });
+    expect(countCells(cellsOf(counted, 1))).toEqual({
       byStatus: [
         { status: 200, hits: 2 },
         { status: 404, hits: 1 },
@@ -124,18 +134,42 @@ describe('hits', () => {
         { day: '2024-10-05', hits: 1 },
       ],
     });
-    expect(answeredHits(hits)).toBe(2);
+    expect(countCells(cellsOf(counted, 0))).toEqual({ byStatus: [{ status: 0, hits: 1 }], byDay: [] });
   });
-  it('sum up to their number, in whatever order they come', () =>
+  it.each([
+    [
+      'a status that is none',
+      at(86_400, 99_999),
+      { byStatus: [{ status: 0, hits: 1 }], byDay: [{ day: '1970-01-02', hits: 1 }] },
+    ],
+    ['a day before 1970', at(-86_400, 200), { byStatus: [{ status: 200, hits: 1 }], byDay: [] }],
+    ['a day in the year 9999', at(253_370_764_800, 200), { byStatus: [{ status: 200, hits: 1 }], byDay: [] }],
+  ])('with %s are counted by the rest', (_, odd, counts) => {
+    const counter = hitCounter();
+    counter.add(0, odd, false);
+    expect(countCells(counter.counted(Uint32Array.of(0)).cells)).toEqual(counts);
+  });
+  it('sum up to their number, in whatever order they come, and however often they are counted', () =>
     fc.assert(
-      fc.property(fc.array(fc.tuple(fc.nat(30_000_000), fc.constantFrom(200, 301, 404))), (asked) => {
-        const hits = noHits();
-        for (const [time, status] of asked) addHit(hits, at(86_400 + time, status), false);
-        const { byStatus, byDay } = countCells(hits.cells);
-        const sum = (rows: { hits: number }[]) => rows.reduce((n, row) => n + row.hits, 0);
-        expect([hits.hits, sum(byStatus), sum(byDay)]).toEqual([asked.length, asked.length, asked.length]);
-        expect(answeredHits(hits)).toBe(asked.filter(([, status]) => status < 400).length);
-      }),
+      fc.property(
+        fc.array(fc.tuple(fc.nat(9), fc.nat(30_000_000), fc.constantFrom(200, 301, 404))),
+        fc.integer({ min: 1, max: 20 }),
+        (asked, noted) => {
+          const counter = hitCounter(noted);
+          for (const [address, time, status] of asked) counter.add(address, at(86_400 + time, status), false);
+          const addresses = Uint32Array.from({ length: 10 }, (_, i) => i);
+          const counted = counter.counted(addresses);
+          for (const address of addresses) {
+            const own = asked.filter(([one]) => one === address);
+            const { byStatus, byDay } = countCells(cellsOf(counted, address));
+            const sum = (rows: { hits: number }[]) => rows.reduce((n, row) => n + row.hits, 0);
+            expect([counted.hits[address], sum(byStatus), sum(byDay)]).toEqual([own.length, own.length, own.length]);
+            expect(counted.answered[address]).toBe(own.filter(([, , status]) => status < 400).length);
+            for (const { status, hits } of byStatus)
+              expect(hits).toBe(own.filter(([, , one]) => one === status).length);
+          }
+        },
+      ),
     ));
   it('of search crawlers are told by the agent, and by the address where the addresses are known', () => {
     const known = crawlerTest((client) => client === '203.0.113.9');

@@ -25,47 +25,115 @@ export function crawlerTest(isTheirs: ((client: string) => boolean) | null = nul
 }
 
 const DAY = 86_400;
-/** A day and a status as one number: hits are counted by both together. */
-export const cellOf = (time: number | null, status: number | null): number =>
-  (time === null ? 0 : Math.floor(time / DAY)) * 1000 + (status ?? 0);
-const dayOfCell = (cell: number): number => Math.floor(cell / 1000);
-const statusOfCell = (cell: number): number => cell % 1000;
+const STATUSES = 1000;
+/** Cells are less than this. */
+const CELLS = 2 ** 30;
+/** A day and a status as one number: hits are counted by both together. What is not known, or cannot be, is 0. */
+export function cellOf(time: number | null, status: number | null): number {
+  const day = time === null ? 0 : Math.floor(time / DAY);
+  const known = status !== null && status > 0 && status < STATUSES ? Math.floor(status) : 0;
+  return day > 0 && day < CELLS / STATUSES - 1 ? day * STATUSES + known : known;
+}
+const dayOfCell = (cell: number): number => Math.floor(cell / STATUSES);
+const statusOfCell = (cell: number): number => cell % STATUSES;
 
-/** How often one address was asked for. */
+/** How often each of some addresses was asked for. */
 export interface Hits {
-  hits: number;
-  crawlerHits: number;
-  /** Seconds since 1970; −1 when no time was read. */
-  lastHit: number;
-  /** Cells ({@link cellOf}) and their hits, in turn. */
-  cells: number[];
+  hits: Float64Array;
+  crawlerHits: Float64Array;
+  /** The hits that did not end in an error of the server or of who asked; those without a status are taken for good. */
+  answered: Float64Array;
+  /** Seconds since 1970; NaN when no time was read. */
+  lastHit: Float64Array;
+  /** Cells ({@link cellOf}) and their hits, in turn: those of address `i` end at `ends[i]`. */
+  cells: Uint32Array;
+  ends: Uint32Array;
 }
 
-export const noHits = (): Hits => ({ hits: 0, crawlerHits: 0, lastHit: -1, cells: [] });
+/** Counts the hits of a log as its lines come. Addresses are whole numbers below `2 ** 23`. */
+export interface HitCounter {
+  add: (address: number, hit: LogHit, isCrawler: boolean) => void;
+  /** What was counted, for some addresses in an order. */
+  counted: (order: Uint32Array) => Hits;
+}
 
-/** Lines of a log are in the order of time: the cell of a hit is nearly always among the last. */
-const LOOK_BACK = 16;
+/** An address and a cell as one number, which a double holds exactly. */
+const keyOf = (address: number, cell: number) => address * CELLS + cell;
 
-/** Counts a hit. */
-export function addHit(hits: Hits, { time, status }: LogHit, isCrawler: boolean): void {
-  hits.hits++;
-  if (isCrawler) hits.crawlerHits++;
-  if (time !== null && time > hits.lastHit) hits.lastHit = time;
-  const cell = cellOf(time, status);
-  const { cells } = hits;
-  for (let at = cells.length - 2; at >= 0 && at >= cells.length - LOOK_BACK; at -= 2)
-    if (cells[at] === cell) {
-      cells[at + 1]++;
-      return;
+const MOST_NOTED = 1 << 20;
+
+/** Sorts keys, counts those that are equal, and adds what was counted before. */
+function countKeys(keys: Float64Array, before: { keys: Float64Array; hits: Uint32Array }) {
+  keys.sort();
+  const merged = new Float64Array(keys.length + before.keys.length);
+  const hits = new Uint32Array(merged.length);
+  let [count, at, old] = [0, 0, 0];
+  while (at < keys.length || old < before.keys.length) {
+    const key = Math.min(keys[at] ?? Infinity, before.keys[old] ?? Infinity);
+    merged[count] = key;
+    if (before.keys[old] === key) hits[count] += before.hits[old++];
+    for (; keys[at] === key; at++) hits[count]++;
+    count++;
+  }
+  return { keys: merged.slice(0, count), hits: hits.slice(0, count) };
+}
+
+/**
+ * Makes a counter. Hits are noted one after the other and counted many at a time: looking the counts of each address up
+ * would go all over memory.
+ * @param most as many are noted before they are counted
+ */
+export function hitCounter(most = MOST_NOTED): HitCounter {
+  let counted = { keys: new Float64Array(0), hits: new Uint32Array(0) };
+  let noted = new Float64Array(most);
+  let size = 0;
+  const crawlerHits: number[] = [];
+  const lastHit: number[] = [];
+  const count = () => {
+    counted = countKeys(noted.subarray(0, size), counted);
+    size = 0;
+    // What was counted is gone through each time, so it is done less often the more there is.
+    if (counted.keys.length > noted.length) noted = new Float64Array(counted.keys.length);
+  };
+  const add: HitCounter['add'] = (address, { time, status }, isCrawler) => {
+    while (address >= lastHit.length) {
+      crawlerHits.push(0);
+      lastHit.push(-1);
     }
-  cells.push(cell, 1);
-}
+    if (isCrawler) crawlerHits[address]++;
+    if (time !== null && time > lastHit[address]) lastHit[address] = time;
+    noted[size++] = keyOf(address, cellOf(time, status));
+    if (size === noted.length) count();
+  };
+  return { add, counted: (order) => (count(), ordered(order)) };
 
-/** The hits that did not end in an error of the server or of who asked; those without a status are taken for good. */
-export function answeredHits({ cells }: Pick<Hits, 'cells'>): number {
-  let answered = 0;
-  for (let at = 0; at < cells.length; at += 2) if (statusOfCell(cells[at]) < 400) answered += cells[at + 1];
-  return answered;
+  function ordered(order: Uint32Array): Hits {
+    const { keys, hits } = counted;
+    const starts = new Uint32Array(lastHit.length + 1);
+    for (const key of keys) starts[Math.floor(key / CELLS) + 1]++;
+    for (let address = 0; address < lastHit.length; address++) starts[address + 1] += starts[address];
+    const cells = new Uint32Array(2 * keys.length);
+    const ends = new Uint32Array(order.length);
+    const sums = { hits: new Float64Array(order.length), answered: new Float64Array(order.length) };
+    let end = 0;
+    order.forEach((address, i) => {
+      for (let at = starts[address]; at < starts[address + 1]; at++) {
+        const cell = keys[at] % CELLS;
+        cells[end++] = cell;
+        cells[end++] = hits[at];
+        sums.hits[i] += hits[at];
+        if (statusOfCell(cell) < 400) sums.answered[i] += hits[at];
+      }
+      ends[i] = end;
+    });
+    return {
+      ...sums,
+      crawlerHits: Float64Array.from(order, (address) => crawlerHits[address]),
+      lastHit: Float64Array.from(order, (address) => (lastHit[address] < 0 ? NaN : lastHit[address])),
+      cells,
+      ends,
+    };
+  }
 }
 
 /** The hits of one address by status and by day, as a dossier shows them. */

@@ -3,7 +3,7 @@ import { promisify } from 'node:util';
 import { createDeflate, deflate, inflate } from 'node:zlib';
 import { and, asc, eq } from 'drizzle-orm';
 import { countCells } from '$core/accessLog';
-import type { HitCounts } from '$core/accessLog';
+import type { HitCounts, Hits } from '$core/accessLog';
 import type { ImportedSource, MatchedSource } from '$core/imports';
 import { inRuns } from '../database';
 import type { Database } from '../database';
@@ -23,8 +23,8 @@ const CELL_ENDS = 'cells.ends';
 
 /** What an import holds. */
 export interface ImportContent extends Pick<ImportedSource, 'addresses' | 'columns'> {
-  /** Of a log, for each address: cells (src/core/accessLog) and their hits, in turn. */
-  cells: number[][] | null;
+  /** Of a log, the days and statuses of its hits. */
+  cells: Pick<Hits, 'cells' | 'ends'> | null;
 }
 
 const bytesOf = ({ buffer, byteOffset, byteLength }: ArrayBufferView) =>
@@ -59,9 +59,8 @@ export async function writeParts(
   await store(ADDRESSES, await deflatedLines(addresses));
   for (const [name, column] of Object.entries(columns)) await write(COLUMN + name, bytesOf(column));
   if (!cells) return;
-  let end = 0;
-  await write(CELL_ENDS, bytesOf(Uint32Array.from(cells, ({ length }) => (end += length))));
-  await write(CELLS, bytesOf(Uint32Array.from(cells.flat())));
+  await write(CELL_ENDS, bytesOf(cells.ends));
+  await write(CELLS, bytesOf(cells.cells));
 }
 
 async function readPart(db: Database, importId: number, part: string): Promise<Buffer> {

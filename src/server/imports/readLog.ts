@@ -1,6 +1,6 @@
 /** Reads an access log: hits by address. */
-import { addHit, answeredHits, crawlerTest, logReader, noHits } from '$core/accessLog';
-import type { Hits, LogHit } from '$core/accessLog';
+import { crawlerTest, hitCounter, logReader } from '$core/accessLog';
+import type { LogHit } from '$core/accessLog';
 import type { Message } from '$core/messages';
 import { checkSize, eachLine } from './lines';
 import type { Reading } from './reading';
@@ -34,16 +34,17 @@ export async function readLog(
   const read = logReader();
   const isCrawler = crawlerTest(isTheirs);
   const scheme = new URL(reading.start).protocol;
-  /** Hits by spelling; or why the spelling is no address of the site. */
-  const spellings = new Map<string, Hits | Message>();
-  const byAddress = new Map<string, Hits>();
-  const settle = (hit: LogHit, key: string): Hits | Message => {
+  const counter = hitCounter();
+  /** The number of its address by spelling; or why the spelling is no address of the site. */
+  const spellings = new Map<string, number | Message>();
+  const numbers = new Map<string, number>();
+  const settle = (hit: LogHit, key: string): number | Message => {
     const found = reading.resolve(hrefOf(hit, scheme));
-    let entry: Hits | Message;
+    let entry: number | Message;
     if ('code' in found) entry = found;
     else {
-      entry = byAddress.get(found.address) ?? noHits();
-      byAddress.set(found.address, entry);
+      entry = numbers.get(found.address) ?? numbers.size;
+      numbers.set(found.address, entry);
     }
     spellings.set(ownCopy(key), entry);
     checkSize(spellings.size);
@@ -56,20 +57,15 @@ export async function readLog(
     if (!found.ok) return reading.reject(number, found.reason);
     const key = keyOf(found.hit);
     const entry = spellings.get(key) ?? settle(found.hit, key);
-    if ('code' in entry) reading.reject(number, entry);
-    else addHit(entry, found.hit, isCrawler(found.hit));
+    if (typeof entry === 'number') counter.add(entry, found.hit, isCrawler(found.hit));
+    else reading.reject(number, entry);
   });
-  const addresses = [...byAddress.keys()].sort();
-  const hits = addresses.map((address) => byAddress.get(address)!);
-  const column = (of: (hits: Hits) => number) => Float64Array.from(hits, of);
+  const addresses = [...numbers.keys()].sort();
+  const order = Uint32Array.from(addresses, (address) => numbers.get(address)!);
+  const { hits, crawlerHits, answered, lastHit, cells, ends } = counter.counted(order);
   return {
     addresses,
-    columns: {
-      hits: column((one) => one.hits),
-      crawler_hits: column(({ crawlerHits }) => crawlerHits),
-      answered: column(answeredHits),
-      last_hit: column(({ lastHit }) => (lastHit < 0 ? NaN : lastHit)),
-    },
-    cells: hits.map(({ cells }) => cells),
+    columns: { hits, crawler_hits: crawlerHits, answered, last_hit: lastHit },
+    cells: { cells, ends },
   };
 }
