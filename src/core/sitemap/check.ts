@@ -133,8 +133,7 @@ function findings({ address, now, most = 1000, onEntry }: CheckOptions) {
   const fault = (id: SitemapFaultId, at: { line: number; column: number }, message: Message) => {
     if (faults.length < most) faults.push({ line: at.line, column: at.column, id, message });
   };
-  const checkLoc = (loc: Element, kind: SitemapKind) => {
-    const text = loc.text.trim();
+  const checkLoc = (loc: Element, text: string, kind: SitemapKind) => {
     if (text.length > MAX_LOC)
       return fault('loc_too_long', loc, { code: 'loc_long', characters: text.length, most: MAX_LOC });
     // Most addresses are in their normal form, or plainly in the folder: they need not be taken apart.
@@ -148,8 +147,10 @@ function findings({ address, now, most = 1000, onEntry }: CheckOptions) {
     const url = isInside || (isPlain && place === null) ? null : urlOf(text);
     if (!url && !isInside && !isPlain) return fault('relative_loc', loc, { code: 'loc_relative', text: clip(text) });
     const address = url ? url.href : text;
-    if (met.has(address)) fault('duplicate_loc', loc, { code: 'loc_twice', address: clip(text) });
-    else if (met.size < MOST_COMPARED) met.add(address);
+    const others = met.size;
+    if (others < MOST_COMPARED) met.add(address);
+    if (met.size === others && met.has(address))
+      fault('duplicate_loc', loc, { code: 'loc_twice', address: clip(text) });
     if (!scope || !url) return;
     if (url.origin !== scope.origin)
       fault('other_host', loc, { code: 'loc_host', address: clip(text), origin: scope.origin });
@@ -170,8 +171,9 @@ function findings({ address, now, most = 1000, onEntry }: CheckOptions) {
     /** Checks an entry that has come to its end. */
     entry({ at, loc, lastmod, priority, changefreq }: Entry, kind: SitemapKind) {
       if (++entries === MAX_URLS + 1) fault('too_many_urls', at, { code: 'sitemap_many', most: MAX_URLS });
-      if (!loc?.text.trim()) fault('missing_loc', loc ?? at, { code: 'loc_missing' });
-      else checkLoc(loc, kind);
+      const text = loc?.text.trim();
+      if (!loc || !text) fault('missing_loc', loc ?? at, { code: 'loc_missing' });
+      else checkLoc(loc, text, kind);
       if (lastmod && kind !== 'feed') checkLastmod(lastmod);
       if (priority && kind === 'urlset') {
         const text = priority.text.trim();
@@ -180,7 +182,7 @@ function findings({ address, now, most = 1000, onEntry }: CheckOptions) {
       }
       if (changefreq && kind === 'urlset' && !changefreqs.has(changefreq.text.trim()))
         fault('bad_changefreq', changefreq, { code: 'changefreq_bad', text: clip(changefreq.text.trim()) });
-      if (loc?.text.trim()) onEntry?.(loc.text.trim(), lastmod?.text.trim() ?? null);
+      if (text) onEntry?.(text, lastmod?.text.trim() ?? null);
     },
   };
 }
@@ -268,8 +270,8 @@ function xmlChecker(options: CheckOptions, found: ReturnType<typeof findings>): 
     const isEntryEnd = entry && (kind === 'feed' ? feedEntries.has(path.at(-1)!) : path.length === 2);
     if (isEntryEnd && entry) {
       found.entry(entry, kind);
-      const loc = entry.loc?.text.trim();
-      if (kind === 'index' && loc && children.length < MAX_CHILDREN) children.push(loc);
+      const loc = kind === 'index' && entry.loc?.text.trim();
+      if (loc && children.length < MAX_CHILDREN) children.push(loc);
       entry = null;
       field = null;
     }
