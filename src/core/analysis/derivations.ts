@@ -256,7 +256,12 @@ export const derivations: readonly Derivation[] = [
       return { near_duplicates: alike, near_group: group };
     },
   ),
-  step('variants', ['url', 'html', 'content_hash', 'verdict'], ['variants', 'variants_unsettled'], variantColumns),
+  step(
+    'variants',
+    ['host', 'path', 'query', 'html', 'content_hash', 'verdict'],
+    ['variants', 'variants_unsettled'],
+    variantColumns,
+  ),
   step(
     'anchors',
     [

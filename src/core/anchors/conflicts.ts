@@ -15,12 +15,21 @@ const INDEXABLE = verdicts.indexOf('indexable');
  * on is named by where the link stands.
  */
 export function comparedTest({ links, columns }: FaultBase, words: Words, finalTargets: Int32Array) {
-  // Read once each: a lookup for each of many millions of links takes longer than the work.
+  // Read once each: a lookup for each of many millions of links takes longer than the work. What is looked up by target is
+  // a byte, as targets lie all over memory.
   const { fragment, placement, marks, above, anchor, target: targets } = links;
   const { path, verdict, host } = columns;
   const isFolder = Uint8Array.from(path.values, (text) => Number(text.length > 1 && text.endsWith('/')));
+  const pagesOfPath = new Uint32Array(path.values.length);
+  for (const code of path.codes) pagesOfPath[code]++;
+  const leadsToIndexable = Uint8Array.from(finalTargets, (end, page) =>
+    Number(verdict[end >= 0 ? end : page] === INDEXABLE),
+  );
   const isBelow = (page: number, target: number) => {
-    const [own, other] = [path.codes[page], path.codes[target]];
+    const own = path.codes[page];
+    // Most paths are no folder, and those of one page each.
+    if (isFolder[own] === 0 && pagesOfPath[own] === 1) return false;
+    const other = path.codes[target];
     if (host.codes[page] !== host.codes[target]) return false;
     return own === other || (isFolder[own] === 1 && path.values[other].startsWith(path.values[own]));
   };
@@ -28,8 +37,7 @@ export function comparedTest({ links, columns }: FaultBase, words: Words, finalT
     if (fragment[link] !== 0 || !contentPlacement[placement[link]] || marks[link] & BESIDE) return false;
     if (words.numbers[anchor[link]] < 0 || words.apart[above[link]]) return false;
     const target = targets[link];
-    const end = finalTargets[target] >= 0 ? finalTargets[target] : target;
-    return verdict[end] === INDEXABLE && !isBelow(page, target);
+    return leadsToIndexable[target] === 1 && !isBelow(page, target);
   };
 }
 

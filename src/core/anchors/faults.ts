@@ -131,7 +131,8 @@ function addMarks(
         // What is called like the page that it leads to names it, whatever the words are.
         mark = (mark & found) | (found & ~GENERIC);
         if (mark & OFF_TOPIC && namesFragment(phrases[anchor[link]], phrases[fragment[link]])) mark &= ~OFF_TOPIC;
-        byTarget[target] |= (faults[link] | mark) & ANCHOR_FAULTS;
+        const bits = (faults[link] | mark) & ANCHOR_FAULTS;
+        if (bits !== 0) byTarget[target] |= bits;
       }
       faults[link] |= mark;
     }

@@ -81,6 +81,29 @@ describe('variants', () => {
     expect([...columns.variants]).toEqual([1, 1, 1, 1, 1, 0, 1]);
     expect([...columns.variants_unsettled]).toEqual([0, 1, 0, 1, 1, 0, 1]);
   });
+  it('are the addresses of one key, whatever they are', () => {
+    const host = fc.constantFrom('http://tiny.example', 'https://tiny.example', 'https://www.tiny.example');
+    const folder = fc.constantFrom(
+      '',
+      '/',
+      '/Shop',
+      '/shop/',
+      '/shop//',
+      '/SHOP/index.html',
+      '/default.aspx',
+      '/shop/a',
+    );
+    const query = fc.constantFrom('', '?', '?a=1&b=2', '?b=2&A=1', '?b=2');
+    const addresses = fc.uniqueArray(fc.tuple(host, folder, query).map((parts) => new URL(parts.join('')).href));
+    fc.assert(
+      fc.property(addresses, (known) => {
+        const { columns } = tinySite(Object.fromEntries(known.map((address) => [address, {}])));
+        const { values, codes } = columns.url;
+        const keys = Array.from(codes, (code) => variantKey(values[code]));
+        expect([...columns.variants]).toEqual(keys.map((key) => keys.filter((other) => other === key).length - 1));
+      }),
+    );
+  });
   it('are counted once each, however many ways they are alike', () => {
     const many = Array.from({ length: 300 }, (_, i) => `/list?a=1&b=${i % 2}&${i}`);
     const { columns } = tinySite(Object.fromEntries(many.map((path) => [path, { contentHash: 'same' }])));

@@ -94,7 +94,7 @@ export function nearDuplicates({ fingerprints, content }: NearInput, tolerance: 
     const keys = new Uint32Array(prints.count);
     for (let print = 0; print < prints.count; print++)
       keys[print] = (high[print] & highMask) ^ Math.imul(low[print] & lowMask, 0x9e3779b1);
-    const order = neighboursTogether(radixOrder(keys), keys, high, low);
+    const order = neighboursTogether(radixOrder(keys), keys, high, low, window);
     const sameKey = (a: number, b: number, [highs, lows]: [number, number]) =>
       ((high[a] ^ high[b]) & highs) === 0 && ((low[a] ^ low[b]) & lows) === 0;
     for (let i = 1; i < order.length; i++) {
@@ -121,11 +121,17 @@ export function nearDuplicates({ fingerprints, content }: NearInput, tolerance: 
   return { alike, group: numberedGroups(alike, (i) => find(prints.of[i]), pages) };
 }
 
-/** Puts the fingerprints of each key in order, so that those in a window are near each other. */
-function neighboursTogether(order: Uint32Array, keys: Uint32Array, high: Uint32Array, low: Uint32Array): Uint32Array {
+/** Puts the fingerprints of each key that has more than a window holds in order, so that those in one are near each other. */
+function neighboursTogether(
+  order: Uint32Array,
+  keys: Uint32Array,
+  high: Uint32Array,
+  low: Uint32Array,
+  window: number,
+): Uint32Array {
   for (let from = 0, to; from < order.length; from = to) {
     for (to = from + 1; to < order.length && keys[order[to]] === keys[order[from]];) to++;
-    if (to - from > 2) order.subarray(from, to).sort((a, b) => high[a] - high[b] || low[a] - low[b]);
+    if (to - from > window) order.subarray(from, to).sort((a, b) => high[a] - high[b] || low[a] - low[b]);
   }
   return order;
 }

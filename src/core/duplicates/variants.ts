@@ -1,9 +1,21 @@
 import { verdicts } from '../facts';
 import { groupEqual } from '../grouping';
-import type { Base, Columns } from '../snapshot';
+import type { Columns, TextColumn } from '../snapshot';
 import { addressParts } from '../url';
 
 const indexFile = /\/(index|default)\.(html?|php|aspx?)$/;
+
+const plainHost = (host: string) => (host.startsWith('www.') ? host.slice(4) : host).replace(/:(80|443)$/, '');
+
+function plainPath(path: string): string {
+  let page = path.toLowerCase();
+  if (page.includes('/index.') || page.includes('/default.')) page = page.replace(indexFile, '/');
+  while (page.length > 1 && page.endsWith('/')) page = page.slice(0, -1);
+  return page;
+}
+
+const plainQuery = (query: string) =>
+  query.length < 2 ? '' : `?${query.slice(1).toLowerCase().split('&').sort().join('&')}`;
 
 /**
  * What an address has in common with its variants: scheme, `www.`, case, a slash or an index file at the end, and the
@@ -11,16 +23,11 @@ const indexFile = /\/(index|default)\.(html?|php|aspx?)$/;
  */
 export function variantKey(address: string): string {
   const { host, path, query } = addressParts(address);
-  const bare = (host.startsWith('www.') ? host.slice(4) : host).replace(/:(80|443)$/, '');
-  let page = path.toLowerCase();
-  if (page.includes('/index.') || page.includes('/default.')) page = page.replace(indexFile, '/');
-  while (page.length > 1 && page.endsWith('/')) page = page.slice(0, -1);
-  if (query.length < 2) return bare + page;
-  return `${bare}${page}?${query.slice(1).toLowerCase().split('&').sort().join('&')}`;
+  return plainHost(host) + plainPath(path) + plainQuery(query);
 }
 
-export interface VariantBase extends Pick<Base, 'count'> {
-  columns: Columns<'url' | 'html' | 'content_hash' | 'verdict'>;
+export interface VariantBase {
+  columns: Columns<'host' | 'path' | 'query' | 'html' | 'content_hash' | 'verdict'>;
 }
 
 export interface Variants {
@@ -32,13 +39,13 @@ export interface Variants {
 
 const INDEXABLE = verdicts.indexOf('indexable');
 
+const pairHash = (a: Uint32Array, b: Uint32Array) => (page: number) =>
+  Math.imul(a[page], 0x9e3779b1) ^ Math.imul(b[page], 0x85ebca6b);
+const pairEqual = (a: Uint32Array, b: Uint32Array) => (x: number, y: number) => a[x] === a[y] && b[x] === b[y];
+
 /** The groups of pages with equal pairs of codes, with the size of each and how many of its pages may be indexed. */
 function pairGroups(a: Uint32Array, b: Uint32Array, chosen: Uint32Array, indexable: (page: number) => number) {
-  const groups = groupEqual(
-    chosen,
-    (page) => Math.imul(a[page], 0x9e3779b1) ^ Math.imul(b[page], 0x85ebca6b),
-    (x, y) => a[x] === a[y] && b[x] === b[y],
-  );
+  const groups = groupEqual(chosen, pairHash(a, b), pairEqual(a, b));
   const size = new Uint32Array(groups.count);
   const standing = new Uint32Array(groups.count);
   const groupOf = new Int32Array(a.length).fill(-1);
@@ -56,31 +63,46 @@ function pairGroups(a: Uint32Array, b: Uint32Array, chosen: Uint32Array, indexab
 }
 
 /**
+ * Numbers what is left of the values of a column, by page: equal numbers are equal texts. Most values are left as they are,
+ * and need no table of texts.
+ */
+function plainNumbers({ codes, values }: TextColumn, plain: (text: string) => string): Uint32Array {
+  const others = new Map<string, number>();
+  const numbers = Uint32Array.from(values, (text, code) => {
+    const key = code === 0 ? text : plain(text);
+    if (key === text) return code;
+    const known = placeOf(values, key) ?? others.get(key);
+    if (known !== undefined) return known;
+    others.set(key, values.length + others.size);
+    return others.get(key)!;
+  });
+  return codes.map((code) => numbers[code]);
+}
+
+/** Where a text is among ascending values of a column; null when it is none of them. */
+function placeOf(values: readonly string[], text: string): number | null {
+  let [low, high] = [1, values.length];
+  while (low < high) {
+    const middle = (low + high) >> 1;
+    if (values[middle] < text) low = middle + 1;
+    else high = middle;
+  }
+  return values[low] === text ? low : null;
+}
+
+/**
  * Finds variants of one page among known addresses: those of one {@link variantKey}, and those that differ in parameters
  * only and have the same content.
  */
-export function variantColumns({ count, columns }: VariantBase): Variants {
-  const { url, html, content_hash: hash, verdict } = columns;
-  const keys = new Map<string, number>();
-  const codeOf = (key: string) => {
-    let code = keys.get(key);
-    if (code === undefined) keys.set(key, (code = keys.size));
-    return code;
-  };
-  const whole = new Uint32Array(count);
-  const bare = new Uint32Array(count);
-  for (let page = 0; page < count; page++) {
-    const key = variantKey(url.values[url.codes[page]]);
-    const query = key.indexOf('?');
-    whole[page] = codeOf(key);
-    bare[page] = query < 0 ? whole[page] : codeOf(key.slice(0, query));
-  }
-  keys.clear();
+export function variantColumns({ columns }: VariantBase): Variants {
+  const { html, content_hash: hash, verdict } = columns;
+  const all = Uint32Array.from(html.keys());
+  const grouped = (a: Uint32Array, b: Uint32Array) => groupEqual(all, pairHash(a, b), pairEqual(a, b)).of;
+  const bare = grouped(plainNumbers(columns.host, plainHost), plainNumbers(columns.path, plainPath));
+  const whole = grouped(bare, plainNumbers(columns.query, plainQuery));
   const indexable = (page: number) => Number(verdict[page] === INDEXABLE);
-  const all = Uint32Array.from({ length: count }, (_, page) => page);
   const known = all.filter((page) => html[page] === 1 && hash.codes[page] > 0);
-  const none = new Uint32Array(count);
-  const byKey = pairGroups(whole, none, all, indexable);
+  const byKey = pairGroups(whole, whole, all, indexable);
   const byContent = pairGroups(bare, hash.codes, known, indexable);
   const byBoth = pairGroups(whole, hash.codes, known, indexable);
   const united = (of: 'size' | 'standing', page: number) => byKey[of](page) + byContent[of](page) - byBoth[of](page);
