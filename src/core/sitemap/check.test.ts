@@ -112,6 +112,39 @@ describe('a sitemap', () => {
       }),
     );
   });
+  it('is told alike however it is cut, whatever is in it', () => {
+    const parts = fc.constantFrom(
+      ...['<url>', '</url>', '<url>\n', '\r\n', '\n  ', ' ', '<!--', '-->', '<![CDATA[', ']]>', '</urlset>'],
+      ...['<loc>', '</loc>', '<loc>/a</loc>', `<loc>${home}a?b=1&amp;c=2</loc>`, `<loc>${home}b</loc>`, '&amp;', '&'],
+      ...['<lastmod>2026-10-02</lastmod>', '<lastmod>soon</lastmod>', '<priority>9</priority>', '<x:y/>', 'é'],
+      ...[entry(`${home}c`), `\n${entry(`${home}d`)}`, `\r\n${entry('/e')}\n`, entry(home, '\n<priority>9</priority>')],
+    );
+    const root = fc.constantFrom(
+      '<urlset xmlns="http://www.sitemaps.org/schemas/sitemap/0.9">',
+      '<s:urlset xmlns:s="http://www.sitemaps.org/schemas/sitemap/0.9">',
+      `<urlset xmlns="http://www.sitemaps.org/schemas/sitemap/0.9">${entry(home)}`,
+      `<sitemapindex xmlns="http://www.sitemaps.org/schemas/sitemap/0.9">`,
+    );
+    fc.assert(
+      fc.property(root, fc.array(parts), fc.integer({ min: 1, max: 200 }), (begin, within, size) => {
+        const text = `${begin}${within.join('')}</urlset>`;
+        const cut = (most: number) => {
+          const checker = sitemapChecker({ address: null, now });
+          for (let at = 0; at < text.length; at += most) checker.write(text.slice(at, at + most));
+          const { faults, ...rest } = checker.end();
+          // In how much of a text the parser finds it outside of the root depends on how much it is given.
+          return {
+            ...rest,
+            faults: faults.map(({ id, ...at }) => (id === 'not_well_formed' ? { id } : { id, ...at })),
+          };
+        };
+        const byCharacter = cut(1);
+        expect(cut(size)).toEqual(byCharacter);
+        expect(cut(text.length)).toEqual(byCharacter);
+      }),
+      { numRuns: 500 },
+    );
+  });
   it('never makes the checker fail', () => fc.assert(fc.property(fc.string(), (text) => void check(text))));
 });
 

@@ -6,6 +6,8 @@ import { SaxesParser } from 'saxes';
 import type { Message } from '../messages';
 import { isPlainAddress } from '../url';
 import { readW3cDate } from './dates';
+import { ENTRY_END, plainEntries } from './entries';
+import type { Element, Entry, Place } from './entries';
 
 /** The faults that a sitemap can have. */
 export const sitemapFaults = [
@@ -96,20 +98,8 @@ export interface SitemapChecker {
   end: () => SitemapCheck;
 }
 
-interface Element {
-  line: number;
-  column: number;
-  text: string;
-}
-interface Entry {
-  at: Element;
-  loc: Element | null;
-  lastmod: Element | null;
-  priority: Element | null;
-  changefreq: Element | null;
-}
 type FieldName = 'loc' | 'lastmod' | 'priority' | 'changefreq';
-const elementAt = ({ line, column }: { line: number; column: number }, text = ''): Element => ({ line, column, text });
+const elementAt = ({ line, column }: Place, text = ''): Element => ({ line, column, text });
 const fieldNames = new Set<string>(['loc', 'lastmod', 'priority', 'changefreq'] satisfies FieldName[]);
 
 function urlOf(text: string): URL | null {
@@ -130,7 +120,7 @@ function findings({ address, now, most = 1000, onEntry }: CheckOptions) {
   let entries = 0;
   /** Dates of one sitemap are often the same, one after the other. */
   let date = { text: '', time: null as number | null };
-  const fault = (id: SitemapFaultId, at: { line: number; column: number }, message: Message) => {
+  const fault = (id: SitemapFaultId, at: Place, message: Message) => {
     if (faults.length < most) faults.push({ line: at.line, column: at.column, id, message });
   };
   const checkLoc = (loc: Element, text: string, kind: SitemapKind) => {
@@ -219,6 +209,7 @@ function xmlChecker(options: CheckOptions, found: ReturnType<typeof findings>): 
     stop();
   });
   let rootUri = '';
+  let isPrefixed = false;
   // What stands behind the name has been read: a line break there has begun the next line.
   parser.on('opentagstart', ({ name }) => {
     const isBroken = parser.column === 0;
@@ -236,6 +227,7 @@ function xmlChecker(options: CheckOptions, found: ReturnType<typeof findings>): 
     if (path.length === 1) {
       kind = Object.hasOwn(roots, local) ? roots[local] : 'unknown';
       rootUri = uri;
+      isPrefixed = name !== local;
       if (kind === 'unknown') {
         found.fault('not_a_sitemap', tagAt, { code: 'not_a_sitemap', root: name });
         stop();
@@ -265,6 +257,10 @@ function xmlChecker(options: CheckOptions, found: ReturnType<typeof findings>): 
   };
   parser.on('text', text);
   parser.on('cdata', text);
+  /** Characters given to the parser, and at how many of them, and where, the last entry ended. */
+  let given = 0;
+  let ended = -1;
+  let endPlace: Place = tagAt;
   parser.on('closetag', () => {
     if (field && path.length === 3 + Number(kind === 'feed' && path[0] === 'rss')) field = null;
     const isEntryEnd = entry && (kind === 'feed' ? feedEntries.has(path.at(-1)!) : path.length === 2);
@@ -274,9 +270,30 @@ function xmlChecker(options: CheckOptions, found: ReturnType<typeof findings>): 
       if (loc && children.length < MAX_CHILDREN) children.push(loc);
       entry = null;
       field = null;
+      ended = parser.position;
+      endPlace = here();
     }
     path.pop();
   });
+  const give = (text: string) => {
+    parser.write(text);
+    given += text.length;
+  };
+  const read = (piece: string): void => {
+    for (let from = 0; from < piece.length;) {
+      // Behind an entry the next ones are told without the parser, in a fraction of the time.
+      if (ended === given && kind === 'urlset' && !isPrefixed) {
+        const run = plainEntries(piece, from, endPlace, (one) => found.entry(one, kind));
+        from = run.end;
+        // It learns how much room they took, so that it knows where it is.
+        give(run.blank);
+      }
+      const close = piece.indexOf(ENTRY_END, from);
+      const to = close < 0 ? piece.length : close + ENTRY_END.length;
+      give(piece.slice(from, to));
+      from = to;
+    }
+  };
   const guarded = (read: () => unknown) => {
     try {
       if (!isOver) read();
@@ -289,7 +306,7 @@ function xmlChecker(options: CheckOptions, found: ReturnType<typeof findings>): 
     return !isOver;
   };
   return {
-    write: (piece: string) => guarded(() => parser.write(piece)),
+    write: (piece: string) => guarded(() => read(piece)),
     end: () => void guarded(() => parser.close()),
     kind: () => kind,
     children,

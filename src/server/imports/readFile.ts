@@ -8,7 +8,7 @@ import type { ScopeSettings } from '$core/scope';
 import { SnapshotVersionError } from '$core/snapshot';
 import type { Database } from '../database';
 import { requestAnalysis } from '../jobs';
-import { openSnapshot } from '../snapshots';
+import { readFacts } from '../snapshots';
 import { importOfFile, newestEnded, saveImport } from './imports';
 import type { Reject, UrlImport } from './imports';
 import { decompressed, ImportError } from './lines';
@@ -98,7 +98,7 @@ async function* watched(bytes: AsyncIterable<Uint8Array>, take: (piece: Uint8Arr
 async function countMatched(db: Database, siteId: number, addresses: readonly string[]): Promise<number> {
   const newest = await newestEnded(db, siteId);
   if (!newest) return 0;
-  const snapshot = await openSnapshot(db, newest, 'facts').catch(async (error: unknown) => {
+  const snapshot = await readFacts(db, newest.id).catch(async (error: unknown) => {
     if (!(error instanceof SnapshotVersionError)) throw error;
     await requestAnalysis(db, newest.id);
     throw new ImportError(

@@ -1,5 +1,5 @@
 export { readBase } from './base';
-export { findingsOfPage, keepBeside, openBytes, openReport, openSnapshot, openTogether } from './open';
+export { findingsOfPage, keepBeside, openBytes, openReport, openSnapshot, openTogether, readFacts } from './open';
 export type { Analysed, OpenReport } from './open';
 export { openSiteReport } from './siteReport';
 export type { SiteReport } from './siteReport';

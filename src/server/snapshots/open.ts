@@ -7,7 +7,7 @@ import { withImports } from '$core/imports';
 import type { SnapshotWithImports } from '$core/imports';
 import type { PageFindings, Report } from '$core/report';
 import { decodeSnapshot, FINDINGS_PART, memoBytes, REPORT_PART, SNAPSHOT_VERSION } from '$core/snapshot';
-import type { PartGroup, SnapshotParts } from '$core/snapshot';
+import type { PartGroup, Snapshot, SnapshotParts } from '$core/snapshot';
 import type { Crawl } from '../crawls';
 import type { Database } from '../database';
 import { importsOfCrawl, sourcesOfCrawl } from '../imports/imports';
@@ -96,6 +96,17 @@ function openEntry(db: Database, crawlId: number, key: string): Open {
       await links;
     },
   };
+}
+
+/**
+ * The facts of the pages of a crawl as they were analysed, without links and imports; null when it has none. Not kept open.
+ * @throws SnapshotVersionError when they were written by another version of the program
+ */
+export async function readFacts(db: Database, crawlId: number): Promise<Snapshot | null> {
+  const stored = await partNames(db, crawlId);
+  const parts: SnapshotParts = new Map();
+  for await (const [name, bytes] of readGroup(db, crawlId, 'facts', stored)) parts.set(name, bytes);
+  return stored.length === 0 ? null : decodeSnapshot(parts, stored);
 }
 
 async function entryOf(db: Database, row: Analysed): Promise<{ key: string; entry: Open }> {
