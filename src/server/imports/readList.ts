@@ -187,8 +187,8 @@ export async function readList(reading: Reading, bytes: AsyncIterable<Uint8Array
   const { held, whole } = await peek(rows, isSample);
   const { hasHeader, addressColumn, numbers, decimal } = layoutOf(held.flat(), delimiter, choices);
   const byAddress = new Map<string, number>();
-  const counts: number[] = [];
-  const sums = numbers.map((): number[] => []);
+  const counts = growingColumn(0);
+  const sums = numbers.map(() => growingColumn(NaN));
   let isHeader = hasHeader;
   for await (const batch of whole)
     for (const { cells, line } of batch) {
@@ -206,29 +206,48 @@ export async function readList(reading: Reading, bytes: AsyncIterable<Uint8Array
       }
       let at = byAddress.get(found.address);
       if (at === undefined) {
-        byAddress.set(found.address, (at = counts.length));
+        byAddress.set(found.address, (at = byAddress.size));
         checkSize(byAddress.size);
-        counts.push(0);
-        for (const sum of sums) sum.push(NaN);
       }
-      counts[at]++;
+      counts.set(at, counts.at(at) + 1);
       numbers.forEach(({ index, isDate }, i) => {
         const cell = cells[index] ?? '';
         const value = isDate ? readDate(cell) : readNumber(cell, decimal);
-        const before = sums[i][at];
-        if (value !== null)
-          sums[i][at] = Number.isNaN(before) ? value : isDate ? Math.max(before, value) : before + value;
+        if (value === null) return;
+        const before = sums[i].at(at);
+        sums[i].set(at, Number.isNaN(before) ? value : isDate ? Math.max(before, value) : before + value);
       });
     }
   const addresses = [...byAddress.keys()].sort();
-  const order = addresses.map((address) => byAddress.get(address)!);
-  const column = (values: readonly number[]) => Float64Array.from(order, (at) => values[at]);
+  const order = new Uint32Array(addresses.length);
+  for (let i = 0; i < order.length; i++) order[i] = byAddress.get(addresses[i])!;
   return {
     addresses,
     columns: Object.fromEntries([
-      [ROWS_COLUMN, column(counts)],
-      ...numbers.map(({ name }, i) => [name === ROWS_COLUMN ? 'rows_given' : name, column(sums[i])] as const),
+      [ROWS_COLUMN, counts.ordered(order)],
+      ...numbers.map(({ name }, i) => [name === ROWS_COLUMN ? 'rows_given' : name, sums[i].ordered(order)] as const),
     ]),
     cells: null,
+  };
+}
+
+const BLOCK_BITS = 16;
+
+/** A column of numbers that grows a block at a time, without being copied; what was not set is `unset`. */
+function growingColumn(unset: number) {
+  const blocks: Float64Array[] = [];
+  const at = (i: number) => blocks[i >> BLOCK_BITS]?.[i & ((1 << BLOCK_BITS) - 1)] ?? unset;
+  return {
+    at,
+    set: (i: number, value: number): void => {
+      const block = i >> BLOCK_BITS;
+      while (blocks.length <= block) blocks.push(new Float64Array(1 << BLOCK_BITS).fill(unset));
+      blocks[block][i & ((1 << BLOCK_BITS) - 1)] = value;
+    },
+    ordered: (order: Uint32Array): Float64Array => {
+      const column = new Float64Array(order.length);
+      for (let i = 0; i < order.length; i++) column[i] = at(order[i]);
+      return column;
+    },
   };
 }
