@@ -1,28 +1,11 @@
 /** Hits of a log, counted by what was asked for. */
-import type { LogHit } from './request';
 
 /** Names by which the crawlers of large search engines say who they are; others may claim to be them. */
 const crawlers =
   /googlebot|bingbot|duckduckbot|yandex(?:bot|images|mobilebot)|baiduspider|applebot|slurp|seznambot|petalbot|qwant(?:bot|ify)|searchbot/i;
 
-/** As many agents are remembered; there are a few thousand in most logs. */
-const MAX_AGENTS = 50_000;
-
-/**
- * Makes a test whether a search crawler asked.
- * @param isTheirs whether an IP address belongs to one, where that is known; else the agent alone decides
- */
-export function crawlerTest(isTheirs: ((client: string) => boolean) | null = null): (hit: LogHit) => boolean {
-  const known = new Map<string, boolean>();
-  return ({ agent, client }) => {
-    let claims = known.get(agent);
-    if (claims === undefined) {
-      if (known.size >= MAX_AGENTS) known.clear();
-      known.set(agent, (claims = crawlers.test(agent)));
-    }
-    return claims && (isTheirs === null || isTheirs(client));
-  };
-}
+/** Whether a user agent says that it is a search crawler. */
+export const saysCrawler = (agent: string): boolean => crawlers.test(agent);
 
 const DAY = 86_400;
 const STATUSES = 1000;
@@ -50,9 +33,16 @@ export interface Hits {
   ends: Uint32Array;
 }
 
+/** When something was asked for, and how that was answered, as far as it is known. */
+export interface Asked {
+  /** Seconds since 1970. */
+  time: number | null;
+  status: number | null;
+}
+
 /** Counts the hits of a log as its lines come. Addresses are whole numbers below `2 ** 23`. */
 export interface HitCounter {
-  add: (address: number, hit: LogHit, isCrawler: boolean) => void;
+  add: (address: number, asked: Asked, isCrawler: boolean) => void;
   /** What was counted, for some addresses in an order. */
   counted: (order: Uint32Array) => Hits;
 }

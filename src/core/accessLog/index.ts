@@ -1,4 +1,6 @@
-export { countCells, crawlerTest, hitCounter } from './hits';
-export type { HitCounts, Hits } from './hits';
+export { countCells, hitCounter, saysCrawler } from './hits';
+export type { Asked, HitCounts, Hits } from './hits';
 export { logReader } from './line';
+export { noPlainHit } from './plain';
+export type { PlainHit } from './plain';
 export type { LogHit, LogLine } from './request';

@@ -5,10 +5,11 @@ const months = ['jan', 'feb', 'mar', 'apr', 'may', 'jun', 'jul', 'aug', 'sep', '
 /** The number that two digits write. */
 const two = (text: string, at: number) => 10 * text.charCodeAt(at) + text.charCodeAt(at + 1) - 528;
 
-/** Midnight of the last day that was read: lines of one day follow each other. */
+/** The last day that was read: lines of one day follow each other. */
 let last = { day: '', midnight: 0 };
 
-function midnightOf(day: string): number {
+/** The beginning of a day such as `10/Oct/2026`, in seconds since 1970; NaN when there is no such month. */
+export function dayStart(day: string): number {
   if (day !== last.day) {
     const month = months.indexOf(day.slice(3, 6).toLowerCase());
     const midnight = month < 0 ? NaN : Date.UTC(Number(day.slice(7)), month, two(day, 0)) / 1000;
@@ -32,7 +33,7 @@ function zoneSeconds(text: string, at: number): number {
 export function parseTime(text: string): number | null {
   if (text.charCodeAt(2) === 47) {
     const seconds = two(text, 12) * 3600 + two(text, 15) * 60 + two(text, 18);
-    const time = midnightOf(text.slice(0, 11)) + seconds - zoneSeconds(text, 21);
+    const time = dayStart(text.slice(0, 11)) + seconds - zoneSeconds(text, 21);
     return Number.isFinite(time) ? time : null;
   }
   const number = Number(text);

@@ -205,4 +205,33 @@ describe('a log', () => {
     expect([await of(['203.0.113.0/24'], 'Theirs'), await of(['2001:db8::/32'], 'Others')]).toEqual([1, 0]);
     await expect(of(['everywhere'], 'Wrong')).rejects.toThrow(/no IP address or subnet/);
   });
+  it('counts lines of every kind by what they ask for, wherever the file is cut', async () => {
+    const long = `/long?${'x'.repeat(900)}`;
+    const lines = [
+      line('/a', 'searchbot/1.0'),
+      String.raw`${line('/a')}\"`,
+      line(String.raw`/\x61`),
+      '{"url":"/a","status":200,"ts":1791633336}',
+      '',
+      line(long),
+      line(long),
+      `${line('/b')}\r`,
+      'y'.repeat(200_000),
+      line('/b'),
+    ];
+    const rejects: number[] = [];
+    const of = async (size: number) => {
+      const bytes = pieces(Buffer.from(lines.join('\n')), size);
+      const name = `Cut into ${size}`;
+      return take('', { kind: 'log', name, bytes, onReject: ({ line }) => rejects.push(line) });
+    };
+    const outcome = await of(1 << 16);
+    expect(outcome).toMatchObject({ lines: 9, addresses: 3, rejected: 1 });
+    expect(rejects).toEqual([9]);
+    const { columns } = await readContent(test.db, outcome.id);
+    expect([...columns.hits]).toEqual([4, 2, 2]);
+    expect([...columns.crawler_hits]).toEqual([1, 0, 0]);
+    const other = await readContent(test.db, (await of(997)).id);
+    expect(other.columns).toEqual(columns);
+  });
 });

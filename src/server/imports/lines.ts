@@ -93,25 +93,27 @@ export async function* decompressed(source: Bytes): Bytes {
   }
 }
 
-/** Calls back for each line, without its end. Bytes are read as Latin-1: quick, and undone where it matters. */
-export async function eachLine(source: Bytes, take: (line: string, number: number) => void): Promise<void> {
-  let rest = '';
+/** A line: the bytes from `from` to `to`, and its 1-based number. The bytes hold until the next one. */
+type TakeLine = (bytes: Buffer, from: number, to: number, number: number) => void;
+
+/** Calls back for each line, without its end. */
+export async function eachLine(source: Bytes, take: TakeLine): Promise<void> {
+  let rest: Buffer = Buffer.alloc(0);
   let number = 0;
-  const give = (line: string) => {
-    number++;
-    const end = line.charCodeAt(line.length - 1) === 13 ? line.length - 1 : line.length;
-    take(end > MAX_LINE ? line.slice(0, MAX_LINE) : end === line.length ? line : line.slice(0, end), number);
+  const give = (bytes: Buffer, from: number, end: number) => {
+    const to = end > from && bytes[end - 1] === 13 ? end - 1 : end;
+    take(bytes, from, Math.min(to, from + MAX_LINE), ++number);
   };
   for await (const piece of source) {
-    const text = rest + Buffer.from(piece.buffer, piece.byteOffset, piece.length).toString('latin1');
+    const bytes =
+      rest.length > 0 ? Buffer.concat([rest, piece]) : Buffer.from(piece.buffer, piece.byteOffset, piece.length);
     let from = 0;
-    for (let at = text.indexOf('\n'); at >= 0; at = text.indexOf('\n', from)) {
-      give(text.slice(from, at));
+    for (let at = bytes.indexOf(10); at >= 0; at = bytes.indexOf(10, from)) {
+      give(bytes, from, at);
       from = at + 1;
     }
-    rest = text.slice(from);
     // A line without end is not gathered.
-    if (rest.length > 2 * MAX_LINE) rest = rest.slice(0, MAX_LINE);
+    rest = Buffer.from(bytes.subarray(from, bytes.length - from > 2 * MAX_LINE ? from + MAX_LINE : bytes.length));
   }
-  if (rest) give(rest);
+  if (rest.length > 0) give(rest, 0, rest.length);
 }
