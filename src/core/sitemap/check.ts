@@ -133,7 +133,8 @@ function findings({ address, now, most = 1000, onEntry }: CheckOptions) {
       if (unescapedCharacter.test(text)) fault('not_escaped', loc, { code: 'loc_characters', text: clip(text) });
       else if (/%(?![0-9a-f]{2})/i.test(text)) fault('not_escaped', loc, { code: 'loc_escape', text: clip(text) });
     }
-    const isInside = place !== null && kind !== 'index' && text.startsWith(place) && !text.includes('/.');
+    const isInFolder = place !== null && kind !== 'index' && text.startsWith(place);
+    const isInside = isInFolder && (isPlain || !text.includes('/.'));
     const url = isInside || (isPlain && place === null) ? null : urlOf(text);
     if (!url && !isInside && !isPlain) return fault('relative_loc', loc, { code: 'loc_relative', text: clip(text) });
     const address = url ? url.href : text;

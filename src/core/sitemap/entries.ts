@@ -18,6 +18,8 @@ export interface Entry {
   changefreq: Element | null;
 }
 export const ENTRY_END = '</url>';
+const LINE_FEED = 10;
+
 /** Entries of a URL set as nearly all are: elements without attributes in their usual order, with ASCII in them. */
 const plainEntry = (() => {
   const space = '((?:[ \\t\\n]|\\r\\n)*)';
@@ -37,10 +39,11 @@ export function plainEntries(text: string, from: number, place: Place, take: (en
   let end = from;
   let { line, column } = place;
   const pass = (space: string) => {
-    const lastBreak = space.lastIndexOf('\n');
-    if (lastBreak < 0) return void (column += space.length);
-    for (let at = space.indexOf('\n'); at >= 0; at = space.indexOf('\n', at + 1)) line++;
-    column = space.length - lastBreak;
+    for (let i = 0; i < space.length; i++)
+      if (space.charCodeAt(i) === LINE_FEED) {
+        line++;
+        column = 1;
+      } else column++;
   };
   const element = (space: string | undefined, name: string, raw: string | undefined): Element | null => {
     if (space === undefined || raw === undefined) return null;
