@@ -2,5 +2,3 @@ export { runAnalysis, helpWith, runCrawl } from './job';
 export type { Interruption, JobRun, Progress } from './job';
 export { allowsPrivate } from './operator';
 export { terminalName, work } from './worker';
-export { checkSitemaps } from './sitemapCheck';
-export type { CheckedSitemap } from './sitemapCheck';

@@ -5,7 +5,7 @@ import type { ImportCall } from '../import';
 import type { View } from '../options';
 import type { RobotsCompareCall, RobotsTestCall } from '../robots';
 import type { SampleCall } from '../sample';
-import type { SitemapWriteCall } from '../sitemap';
+import type { SitemapWriteCall } from '../sitemapWrite';
 
 export interface CrawlCall {
   settings: CrawlSettings;

@@ -4,35 +4,15 @@ import { promisify } from 'node:util';
 import { gzip } from 'node:zlib';
 import { sitemapsOf } from '$core/formats';
 import { orderRows, pageList } from '$core/lists';
-import { sentence } from '$core/messages';
 import { thousands } from '$core/numbers';
 import { evaluate } from '$core/selection';
 import type { Selection } from '$core/selection';
 import { sitemapChecker } from '$core/sitemap';
 import { originOf } from '$core/url';
-import { checkSitemaps } from '$crawl/index';
-import type { CheckedSitemap } from '$crawl/index';
 import { lastmodsOf } from '$server/index';
 import type { Database } from '$server/index';
 import { finishedCrawl, makeFolder } from './export';
-
-const faultLine = (address: string, { line, column, id, message }: CheckedSitemap['faults'][number]) =>
-  `${address}:${line}:${column} ${id} ${sentence(message)}`;
-
-/** `edgemap sitemap check`: prints the faults of a sitemap, and of those that it names. @returns 1 when there are any */
-export async function sitemapCheckCommand({ source, json }: { source: string; json: boolean }): Promise<number> {
-  const files: object[] = [];
-  let faulty = 0;
-  for await (const { address, kind, entries, faults } of checkSitemaps(source)) {
-    faulty += faults.length;
-    if (json) {
-      const said = faults.map(({ line, column, id, message }) => ({ line, column, id, message: sentence(message) }));
-      files.push({ address, kind, entries, faults: said });
-    } else for (const fault of faults) process.stdout.write(`${faultLine(address, fault)}\n`);
-  }
-  if (json) process.stdout.write(`${JSON.stringify({ files }, null, 2)}\n`);
-  return faulty ? 1 : 0;
-}
+import { faultLine } from './sitemapCheck';
 
 export interface SitemapWriteCall {
   crawl: number;
