@@ -39,6 +39,15 @@ function edgemap(...words: string[]): Promise<{ code: number | null; out: string
 }
 
 describe('./edgemap', () => {
+  it('ends in peace when whoever reads has seen enough', () => {
+    const file = join(folder, 'faulty.txt');
+    writeFileSync(file, `https://www.larkfield.example/\n${`/${'x'.repeat(150)}\n`.repeat(1000)}`);
+    const { status, stdout, stderr } = spawnSync('bash', [
+      ...['-o', 'pipefail', '-c', './edgemap sitemap check "$0" | head -n 1', file],
+    ]);
+    expect([status, String(stderr)]).toEqual([1, '']);
+    expect(String(stdout)).toMatch(/^\S+faulty\.txt:2:1 relative_loc .*\n$/);
+  });
   it('says what it can do', async () => {
     const { code, out } = await edgemap('help');
     expect(code).toBe(0);
