@@ -40,10 +40,9 @@ const checkOnly = Object.fromEntries(
 ) as unknown as Handlers;
 
 // Whoever reads, such as head, may have seen enough; the command goes on to its end.
-for (const stream of [process.stdout, process.stderr])
-  stream.on('error', (error: NodeJS.ErrnoException) => {
-    if (error.code !== 'EPIPE') throw error;
-  });
+process.stdout.on('error', (error: NodeJS.ErrnoException) => {
+  if (error.code !== 'EPIPE') throw error;
+});
 
 runProgram(process.env.EDGEMAP_CHECK ? checkOnly : handlers, process.argv.slice(2)).then(
   (code) => (process.exitCode = code),
