@@ -1,7 +1,9 @@
 import { sentence } from '$core/messages';
+// Past the index of the folder, which would load crawling and the database.
 import { checkSitemaps } from '$crawl/sitemapCheck';
 import type { CheckedSitemap } from '$crawl/sitemapCheck';
 
+/** A fault as the terminal prints it: `file:line:column id message`. */
 export const faultLine = (address: string, { line, column, id, message }: CheckedSitemap['faults'][number]) =>
   `${address}:${line}:${column} ${id} ${sentence(message)}`;
 

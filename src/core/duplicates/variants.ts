@@ -1,5 +1,6 @@
 import { verdicts } from '../facts';
 import { groupEqual } from '../grouping';
+import { codeOf } from '../snapshot';
 import type { Columns, TextColumn } from '../snapshot';
 import { addressParts } from '../url';
 
@@ -66,28 +67,18 @@ function pairGroups(a: Uint32Array, b: Uint32Array, chosen: Uint32Array, indexab
  * Numbers what is left of the values of a column, by page: equal numbers are equal texts. Most values are left as they are,
  * and need no table of texts.
  */
-function plainNumbers({ codes, values }: TextColumn, plain: (text: string) => string): Uint32Array {
+function plainNumbers(column: TextColumn, plain: (text: string) => string): Uint32Array {
+  const { codes, values } = column;
   const others = new Map<string, number>();
   const numbers = Uint32Array.from(values, (text, code) => {
     const key = code === 0 ? text : plain(text);
     if (key === text) return code;
-    const known = placeOf(values, key) ?? others.get(key);
+    const known = codeOf(column, key) ?? others.get(key);
     if (known !== undefined) return known;
     others.set(key, values.length + others.size);
     return others.get(key)!;
   });
   return codes.map((code) => numbers[code]);
-}
-
-/** Where a text is among ascending values of a column; null when it is none of them. */
-function placeOf(values: readonly string[], text: string): number | null {
-  let [low, high] = [1, values.length];
-  while (low < high) {
-    const middle = (low + high) >> 1;
-    if (values[middle] < text) low = middle + 1;
-    else high = middle;
-  }
-  return values[low] === text ? low : null;
 }
 
 /**

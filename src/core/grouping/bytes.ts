@@ -1,7 +1,8 @@
 /** Short runs of bytes, numbered in the order in which they are first met, without making a text of each. */
 export interface ByteNumbers {
-  /** The number of the bytes from `from` to `to`, which gets the next one when it has none; `count()` tells which. */
+  /** The number of the bytes from `from` to `to`: the next one, which `count()` was before, when they are new. */
   numberOf: (bytes: Uint8Array, from: number, to: number) => number;
+  /** How many different ones there are. */
   count: () => number;
 }
 

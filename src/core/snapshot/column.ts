@@ -92,6 +92,17 @@ export function textColumn(texts: readonly (string | null)[]): TextColumn {
   return orderedTexts(numbers, Uint32Array.from(texts, code));
 }
 
+/** The code of a text in a column; null when no page has it. */
+export function codeOf({ values }: TextColumn, text: string): number | null {
+  let [low, high] = [1, values.length];
+  while (low < high) {
+    const middle = (low + high) >> 1;
+    if (values[middle] < text) low = middle + 1;
+    else high = middle;
+  }
+  return values[low] === text ? low : null;
+}
+
 /** The value of a fact for one page, as a reader understands it. */
 export function valueAt(name: ColumnName, column: Column, page: number): FactValue {
   if (isText(column)) return column.codes[page] === 0 ? null : column.values[column.codes[page]];

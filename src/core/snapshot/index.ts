@@ -1,6 +1,6 @@
 export { baseBuilder, nothingFound } from './build';
 export type { BaseRest, FoundFacts, LinkLayout, PageRecord } from './build';
-export { isText, joinedTexts, textColumn, unknownColumn } from './column';
+export { codeOf, isText, joinedTexts, textColumn, unknownColumn } from './column';
 export type { Column, FactValue, JoinedTexts, NumberColumn, TextColumn } from './column';
 export {
   decodeBase,
