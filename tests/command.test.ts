@@ -205,12 +205,13 @@ describe('sources besides the crawl', () => {
   it('a written sitemap has dates only where something shows them', async () => {
     let isNew = false;
     site = await standIn((path) => {
-      if (path === '/') return linking('Home', '/a', '/b');
+      if (path === '/dated') return linking('Home', '/a', '/b');
       return path === '/a' || path === '/b'
-        ? linking(isNew && path === '/a' ? 'Changed' : `Page ${path}`, '/')
+        ? linking(isNew && path === '/a' ? 'Changed' : `Page ${path}`, '/dated')
         : undefined;
     });
-    const start = `${site.origin}/`;
+    // A start of its own: another test may have had a site on the same port, whose crawls would be earlier ones of this.
+    const start = `${site.origin}/dated`;
     await edgemap('crawl', start);
     isNew = true;
     const crawl = /Crawl (\d+):/.exec((await edgemap('crawl', start)).said)![1];
@@ -218,7 +219,7 @@ describe('sources besides the crawl', () => {
     await edgemap('sitemap', 'write', crawl, '--out', out);
     const entries = readFileSync(join(out, 'sitemap.xml'), 'utf8').match(/<url>[^]*?<\/url>/g)!;
     const today = new Date().toISOString().slice(0, 10);
-    expect(entries.map((entry) => /<lastmod>(.*)<\/lastmod>/.exec(entry)?.[1] ?? null)).toEqual([null, today, null]);
+    expect(entries.map((entry) => /<lastmod>(.*)<\/lastmod>/.exec(entry)?.[1] ?? null)).toEqual([today, null, null]);
   });
   it('that cannot be imported are told in words', async () => {
     const file = join(folder, 'names.csv');
