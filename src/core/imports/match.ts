@@ -36,7 +36,7 @@ const bitOf = { list: 1 << sources.indexOf('list'), log: 1 << sources.indexOf('l
 
 /** Adds the values of a column to those of the pages; unknown becomes known with the first. */
 function addTo(
-  total: Int32Array,
+  total: Int32Array | Float64Array,
   { pages }: MatchedSource,
   values: Float64Array,
   join: (a: number, b: number) => number,
@@ -55,7 +55,8 @@ export const isoTime = (seconds: number): string | null =>
 function importColumns(count: number, imports: readonly MatchedSource[]) {
   const column = () => new Int32Array(count).fill(-1);
   const columns = { log_hits: column(), crawler_hits: column(), list_hits: column() };
-  const lastHit = column();
+  // Seconds outgrow 32 bits in 2038.
+  const lastHit = new Float64Array(count).fill(-1);
   for (const source of imports)
     if (source.kind === 'log') {
       addTo(columns.log_hits, source, source.columns.hits, sum);
