@@ -1,6 +1,8 @@
 /** What an analysis works out of pages and links together. */
+import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { readHtml } from '../html';
+import { walkOf } from '../reach';
 import { tiny, tinyBase, tinySettings, tinySite } from '../testing/tinySite';
 import type { TinyPage } from '../testing/tinySite';
 import type { ColumnName } from '../facts';
@@ -46,6 +48,23 @@ describe('the search crawler', () => {
       '/a': {},
     });
     expect(each(past, 'held_back', ['/shut', '/a'])).toEqual(['both', 'both']);
+  });
+  it('has the depths of its own graph, whether or not anything is withheld', () => {
+    const paths = ['/', '/a', '/b', '/c', '/d'];
+    const path = fc.constantFrom(...paths);
+    const page = fc.record({
+      links: fc.array(path, { maxLength: 3 }),
+      nofollow: fc.oneof({ weight: 4, arbitrary: fc.constant<string[]>([]) }, fc.array(path, { maxLength: 1 })),
+      pageNofollow: fc.integer({ min: 0, max: 9 }).map((n) => n === 0),
+      isClosed: fc.integer({ min: 0, max: 9 }).map((n) => n === 0),
+    });
+    fc.assert(
+      fc.property(fc.array(page, { minLength: paths.length, maxLength: paths.length }), (pages) => {
+        const made = pages.map(({ isClosed, ...open }, i) => [paths[i], isClosed ? closed : open] as const);
+        const random = tinySite(Object.fromEntries(made));
+        expect(random.columns.crawler_depth).toEqual(walkOf(random, 'crawler').depths.depth);
+      }),
+    );
   });
 });
 

@@ -13,6 +13,7 @@ import {
   contentLinks,
   countLinks,
   crawlerGraph,
+  crawlerIsVisitor,
   crawlerStarts,
   dominators,
   gatesOf,
@@ -152,6 +153,8 @@ const htmlContent = ({ columns }: Model) =>
 /** Depths of the search crawler, and what keeps it from what a visitor reaches. */
 function crawlerColumns(model: Model): { crawler_depth: Int32Array; held_back: Int32Array } {
   const { depth } = model.columns;
+  const unheld = () => new Int32Array(depth.length).fill(-1);
+  if (crawlerIsVisitor(model)) return { crawler_depth: depth.slice(), held_back: unheld() };
   const walk = (nofollow: boolean, robots: boolean) =>
     clickDepths(pageGraph(crawlerGraph(model, { nofollow, robots })), robots ? crawlerStarts(model) : model.starts)
       .depth;
@@ -160,9 +163,7 @@ function crawlerColumns(model: Model): { crawler_depth: Int32Array; held_back: I
   const same = depth.every((clicks, page) => clicks < 0 || crawler[page] >= 0);
   return {
     crawler_depth: crawler,
-    held_back: same
-      ? new Int32Array(depth.length).fill(-1)
-      : heldBackBy(depth, crawler, walk(false, true), walk(true, false)),
+    held_back: same ? unheld() : heldBackBy(depth, crawler, walk(false, true), walk(true, false)),
   };
 }
 

@@ -3,18 +3,14 @@ import { groupEqual, radixOrder } from '../grouping';
 
 /**
  * How many other pages have the same code.
+ * @param codes numbers of texts: little larger than there are pages
  * @param counts whether a page counts as one of them
  * @returns −1 where the code is 0, which is unknown
  */
 export function countEqual(codes: Uint32Array, counts: (page: number) => boolean = () => true): Int32Array {
-  const times = new Map<number, number>();
-  codes.forEach((code, page) => {
-    if (code > 0 && counts(page)) times.set(code, (times.get(code) ?? 0) + 1);
-  });
-  return codes.reduce((found, code, page) => {
-    found[page] = code === 0 ? -1 : (times.get(code) ?? 0) - Number(counts(page));
-    return found;
-  }, new Int32Array(codes.length));
+  const times = new Uint32Array(1 + codes.reduce((most, code) => Math.max(most, code), 0));
+  codes.forEach((code, page) => (times[code] += Number(counts(page))));
+  return Int32Array.from(codes, (code, page) => (code === 0 ? -1 : times[code] - Number(counts(page))));
 }
 
 /** How many of 32 bits are set. */

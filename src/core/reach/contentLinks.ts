@@ -7,9 +7,10 @@ const isContent = placements.map((name) => name === 'main' || name === 'none');
 const TEMPLATE_PAGES = 20;
 const TEMPLATE_PART = 0.2;
 
-/** Calls back for each page and each other page that its content links to, once. */
+/** Calls back for each page and each other page of those asked for that its content links to, once. */
 function eachContentLink(
   { count, links }: Pick<Base, 'count' | 'links'>,
+  isAskedFor: Uint8Array,
   visit: (page: number, target: number) => void,
 ): void {
   const { offsets, target: targets, kind, placement } = links;
@@ -17,8 +18,8 @@ function eachContentLink(
   for (let page = 0; page < count; page++)
     for (let link = offsets[page]; link < offsets[page + 1]; link++) {
       const target = targets[link];
-      if (kind[link] !== CLICK_KIND || target >= count || target === page || last[target] === page) continue;
-      if (!isContent[placement[link]]) continue;
+      if (kind[link] !== CLICK_KIND || !isContent[placement[link]] || target >= count || target === page) continue;
+      if (isAskedFor[target] === 0 || last[target] === page) continue;
       last[target] = page;
       visit(page, target);
     }
@@ -30,14 +31,19 @@ function eachContentLink(
  * @returns −1 for pages that were not read
  */
 export function contentLinks(base: Pick<Base, 'count' | 'links'> & { columns: Columns<'html'> }): Int32Array {
-  const { count, columns } = base;
+  const {
+    count,
+    columns: { html },
+  } = base;
   const linking = new Uint32Array(count);
-  eachContentLink(base, (_, target) => linking[target]++);
-  const read = columns.html.reduce((sum, html) => sum + Number(html === 1), 0);
-  const most = Math.max(TEMPLATE_PAGES, TEMPLATE_PART * read);
-  const counts = Int32Array.from(columns.html, (html) => (html === 1 ? 0 : -1));
-  eachContentLink(base, (page, target) => {
-    if (linking[target] < most && counts[page] >= 0) counts[page]++;
+  const counts = new Int32Array(count);
+  eachContentLink(base, new Uint8Array(count).fill(1), (page, target) => {
+    linking[target]++;
+    counts[page]++;
   });
-  return counts;
+  const read = html.reduce((sum, one) => sum + Number(one === 1), 0);
+  const most = Math.max(TEMPLATE_PAGES, TEMPLATE_PART * read);
+  const ofTemplate = Uint8Array.from(linking, (pages) => Number(pages >= most));
+  if (ofTemplate.includes(1)) eachContentLink(base, ofTemplate, (page) => counts[page]--);
+  return counts.map((links, page) => (html[page] === 1 ? links : -1));
 }

@@ -9,5 +9,5 @@ export type { Incoming, LinkGraph, PageGraph } from './graph';
 export { islandNumbers, islandSizes } from './islands';
 export { depthFact, heldBackBy, noRouteSelection, reachOf, readers } from './reach';
 export type { Reader } from './reach';
-export { crawlerGraph, crawlerStarts, nofollowRels, visitorGraph, walkOf } from './readers';
+export { crawlerGraph, crawlerIsVisitor, crawlerStarts, nofollowRels, visitorGraph, walkOf } from './readers';
 export type { CrawlerBase, Walk } from './readers';

@@ -60,6 +60,10 @@ export function crawlerGraph(base: CrawlerBase, obeyed: Obeyed = { nofollow: tru
   return visitor;
 }
 
+/** Whether a search crawler goes wherever a visitor does, as no page is closed to it and no link withheld from it. */
+export const crawlerIsVisitor = ({ phrases, columns }: Omit<CrawlerBase, 'links'>): boolean =>
+  !columns.verdict.includes(BLOCKED) && !columns.page_nofollow.includes(1) && !nofollowRels(phrases).includes(1);
+
 /** Where a search crawler begins: at the start pages that robots.txt leaves open. */
 export const crawlerStarts = ({ starts, columns }: CrawlerBase): number[] =>
   starts.filter((page) => columns.verdict[page] !== BLOCKED);

@@ -62,12 +62,17 @@ export const isText = (column: Column): column is TextColumn => 'codes' in colum
 /** Numbers texts in the order in which they come, from 1; unknown is 0. */
 export function textCoder() {
   const numbers = new Map<string, number>();
+  // Neighbours in the order of addresses often have the same text, and a comparison is quicker than a lookup.
+  let last: string | null = null;
+  let lastNumber = 0;
   return {
     numbers,
     code: (text: string | null): number => {
       if (text === null) return 0;
+      if (text === last) return lastNumber;
       let number = numbers.get(text);
       if (number === undefined) numbers.set(text, (number = numbers.size + 1));
+      [last, lastNumber] = [text, number];
       return number;
     },
   };
