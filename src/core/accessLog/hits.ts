@@ -118,8 +118,8 @@ export function hitCounter(most = MOST_NOTED): HitCounter {
     });
     return {
       ...sums,
-      crawlerHits: Float64Array.from(order, (address) => crawlerHits[address]),
-      lastHit: Float64Array.from(order, (address) => (lastHit[address] < 0 ? NaN : lastHit[address])),
+      crawlerHits: new Float64Array(order).map((address) => crawlerHits[address]),
+      lastHit: new Float64Array(order).map((address) => (lastHit[address] < 0 ? NaN : lastHit[address])),
       cells,
       ends,
     };

@@ -19,11 +19,13 @@ export function comparedTest({ links, columns }: FaultBase, words: Words, finalT
   // a byte, as targets lie all over memory.
   const { fragment, placement, marks, above, anchor, target: targets } = links;
   const { path, verdict, host } = columns;
-  const isFolder = Uint8Array.from(path.values, (text) => Number(text.length > 1 && text.endsWith('/')));
+  const isFolder = new Uint8Array(path.values.length).map((_, code) =>
+    Number(path.values[code].length > 1 && path.values[code].endsWith('/')),
+  );
   const pagesOfPath = new Uint32Array(path.values.length);
   for (const code of path.codes) pagesOfPath[code]++;
-  const leadsToIndexable = Uint8Array.from(finalTargets, (end, page) =>
-    Number(verdict[end >= 0 ? end : page] === INDEXABLE),
+  const leadsToIndexable = new Uint8Array(finalTargets.length).map((_, page) =>
+    Number(verdict[finalTargets[page] >= 0 ? finalTargets[page] : page] === INDEXABLE),
   );
   const isBelow = (page: number, target: number) => {
     const own = path.codes[page];

@@ -38,10 +38,10 @@ const texts = (comparison: Comparison, of: (row: number) => string | null): Chan
 });
 
 const makers: Record<ChangeFactName, (comparison: Comparison) => ChangeColumn> = {
-  change: (comparison) => ({ numbers: Float64Array.from(comparison.change) }),
-  changed_facts: (comparison) => ({ numbers: Float64Array.from(comparison.changed) }),
+  change: (comparison) => ({ numbers: new Float64Array(comparison.change) }),
+  changed_facts: (comparison) => ({ numbers: new Float64Array(comparison.changed) }),
   cost: (comparison) => ({
-    numbers: Float64Array.from({ length: comparison.rows }, (_, row) => costOf(comparison, row)),
+    numbers: new Float64Array(comparison.rows).map((_, row) => costOf(comparison, row)),
   }),
   moved_to: (comparison) => texts(comparison, (row) => movedTo(comparison, row)),
   was_url: (comparison) =>

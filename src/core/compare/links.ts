@@ -20,14 +20,14 @@ function commonNumbers({ old, fresh, map, sameAt }: Comparison): CommonNumbers {
     return pages.get(address);
   };
   let next = fresh.count + fresh.outside.length;
-  const targets = Uint32Array.from({ length: old.count + old.outside.length }, (_, number) => {
+  const targets = new Uint32Array(old.count + old.outside.length).map((_, number) => {
     if (number < old.count && sameAt[number] >= 0) return sameAt[number];
     const address = map(addressAt(old, number));
     return known.get(address) ?? (number < old.count ? undefined : pageAt(address)) ?? next++;
   });
   const words = new Map(fresh.phrases.map((phrase, i) => [phrase, i]));
   next = fresh.phrases.length;
-  return { targets, phrases: Uint32Array.from(old.phrases, (phrase) => words.get(phrase) ?? next++) };
+  return { targets, phrases: new Uint32Array(old.phrases.length).map((_, i) => words.get(old.phrases[i]) ?? next++) };
 }
 
 /** Kept as long as the comparison. */

@@ -59,7 +59,7 @@ function pageOfCode({ count, columns: { url } }: { count: number; columns: Colum
 function pagesAtSameAddress(old: Snapshot, fresh: Snapshot, map: AddressMap): Int32Array {
   const codes = codesIn(old.columns.url, fresh.columns.url, map);
   const pages = pageOfCode(fresh);
-  return Int32Array.from({ length: old.count }, (_, page) => {
+  return new Int32Array(old.count).map((_, page) => {
     const code = codes[old.columns.url.codes[page]];
     return code < 0 ? -1 : pages[code];
   });

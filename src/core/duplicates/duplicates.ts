@@ -10,7 +10,7 @@ import { groupEqual, radixOrder } from '../grouping';
 export function countEqual(codes: Uint32Array, counts: (page: number) => boolean = () => true): Int32Array {
   const times = new Uint32Array(1 + codes.reduce((most, code) => Math.max(most, code), 0));
   codes.forEach((code, page) => (times[code] += Number(counts(page))));
-  return Int32Array.from(codes, (code, page) => (code === 0 ? -1 : times[code] - Number(counts(page))));
+  return new Int32Array(codes).map((code, page) => (code === 0 ? -1 : times[code] - Number(counts(page))));
 }
 
 /** How many of 32 bits are set. */
@@ -66,20 +66,20 @@ export interface NearInput {
  */
 export function nearDuplicates({ fingerprints, content }: NearInput, tolerance: number): NearDuplicates {
   const count = content.length;
-  const pages = Uint32Array.from(content.keys()).filter((page) => fingerprints[2 * page] || fingerprints[2 * page + 1]);
+  const pages = content.map((_, page) => page).filter((page) => fingerprints[2 * page] || fingerprints[2 * page + 1]);
   // Pages of one fingerprint are compared once, however many they are.
   const prints = groupEqual(
     pages,
     (page) => fingerprints[2 * page] ^ Math.imul(fingerprints[2 * page + 1], 0x85ebca6b),
     (a, b) => fingerprints[2 * a] === fingerprints[2 * b] && fingerprints[2 * a + 1] === fingerprints[2 * b + 1],
   );
-  const high = Uint32Array.from(prints.first, (page) => fingerprints[2 * page]);
-  const low = Uint32Array.from(prints.first, (page) => fingerprints[2 * page + 1]);
+  const high = new Uint32Array(prints.first).map((page) => fingerprints[2 * page]);
+  const low = new Uint32Array(prints.first).map((page) => fingerprints[2 * page + 1]);
   const members = new Uint32Array(prints.count);
   for (const print of prints.of) members[print]++;
   /** Pages of other fingerprints that are alike. */
   const others = new Uint32Array(prints.count);
-  const root = Uint32Array.from({ length: prints.count }, (_, print) => print);
+  const root = new Uint32Array(prints.count).map((_, print) => print);
   const find = (print: number): number => {
     while (root[print] !== print) print = root[print] = root[root[print]];
     return print;

@@ -70,7 +70,8 @@ function pairGroups(a: Uint32Array, b: Uint32Array, chosen: Uint32Array, indexab
 function plainNumbers(column: TextColumn, plain: (text: string) => string): Uint32Array {
   const { codes, values } = column;
   const others = new Map<string, number>();
-  const numbers = Uint32Array.from(values, (text, code) => {
+  const numbers = new Uint32Array(values.length).map((_, code) => {
+    const text = values[code];
     const key = code === 0 ? text : plain(text);
     if (key === text) return code;
     const known = codeOf(column, key) ?? others.get(key);
@@ -87,7 +88,7 @@ function plainNumbers(column: TextColumn, plain: (text: string) => string): Uint
  */
 export function variantColumns({ columns }: VariantBase): Variants {
   const { html, content_hash: hash, verdict } = columns;
-  const all = Uint32Array.from(html.keys());
+  const all = new Uint32Array(html.length).map((_, page) => page);
   const grouped = (a: Uint32Array, b: Uint32Array) => groupEqual(all, pairHash(a, b), pairEqual(a, b)).of;
   const bare = grouped(plainNumbers(columns.host, plainHost), plainNumbers(columns.path, plainPath));
   const whole = grouped(bare, plainNumbers(columns.query, plainQuery));
@@ -98,7 +99,9 @@ export function variantColumns({ columns }: VariantBase): Variants {
   const byBoth = pairGroups(whole, hash.codes, known, indexable);
   const united = (of: 'size' | 'standing', page: number) => byKey[of](page) + byContent[of](page) - byBoth[of](page);
   return {
-    variants: Int32Array.from(all, (page) => united('size', page) - 1),
-    variants_unsettled: Int32Array.from(all, (page) => Number(indexable(page) === 1 && united('standing', page) > 1)),
+    variants: new Int32Array(all).map((page) => united('size', page) - 1),
+    variants_unsettled: new Int32Array(all).map((page) =>
+      Number(indexable(page) === 1 && united('standing', page) > 1),
+    ),
   };
 }

@@ -28,7 +28,7 @@ function pageRecords(comparison: Comparison, row: number): Cell[][] {
 
 /** `changes.csv`: one record a fact that has changed, of the pages that cost most first. */
 export function changesCsv(comparison: Comparison): Iterable<string> {
-  const costs = Float64Array.from({ length: comparison.rows }, (_, row) => costOf(comparison, row));
+  const costs = new Float64Array(comparison.rows).map((_, row) => costOf(comparison, row));
   const nameOf = (row: number) => addressBefore(comparison, row) ?? addressAfter(comparison, row)!;
   const ordered = [...costs.keys()].sort((a, b) => costs[b] - costs[a] || (nameOf(a) < nameOf(b) ? -1 : 1));
   function* records(): Generator<Cell[]> {

@@ -43,7 +43,7 @@ export function contentLinks(base: Pick<Base, 'count' | 'links'> & { columns: Co
   });
   const read = html.reduce((sum, one) => sum + Number(one === 1), 0);
   const most = Math.max(TEMPLATE_PAGES, TEMPLATE_PART * read);
-  const ofTemplate = Uint8Array.from(linking, (pages) => Number(pages >= most));
+  const ofTemplate = new Uint8Array(count).map((_, page) => Number(linking[page] >= most));
   if (ofTemplate.includes(1)) eachContentLink(base, ofTemplate, (page) => counts[page]--);
   return counts.map((links, page) => (html[page] === 1 ? links : -1));
 }

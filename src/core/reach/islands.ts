@@ -6,7 +6,7 @@ import type { LinkGraph } from './graph';
  * @returns for each page the number of its island, counted from 1 in the order of size; −1 for all others
  */
 export function islandNumbers({ count, offsets, targets, cost }: LinkGraph, depth: Int32Array): Int32Array {
-  const root = Int32Array.from({ length: count }, (_, page) => page);
+  const root = new Int32Array(count).map((_, page) => page);
   const find = (page: number): number => {
     while (root[page] !== page) page = root[page] = root[root[page]];
     return page;
@@ -25,7 +25,7 @@ export function islandNumbers({ count, offsets, targets, cost }: LinkGraph, dept
   for (let page = 0; page < count; page++) if (depth[page] < 0) size.set(find(page), (size.get(find(page)) ?? 0) + 1);
   const islands = [...size].filter(([, members]) => members > 1).sort((a, b) => b[1] - a[1] || a[0] - b[0]);
   const numberOf = new Map(islands.map(([first], i) => [first, i + 1]));
-  return Int32Array.from({ length: count }, (_, page) => (depth[page] < 0 ? (numberOf.get(find(page)) ?? -1) : -1));
+  return new Int32Array(count).map((_, page) => (depth[page] < 0 ? (numberOf.get(find(page)) ?? -1) : -1));
 }
 
 /** How many pages are on the island of each page; −1 for pages on none. */

@@ -38,7 +38,7 @@ const BLOCKED = verdicts.indexOf('blocked');
 
 /** For each phrase 1 when, as a rel, it says that the link is not to be followed. */
 export const nofollowRels = (phrases: readonly string[]): Uint8Array =>
-  Uint8Array.from(phrases, (text) => Number(relSaysNofollow(text)));
+  new Uint8Array(phrases.length).map((_, phrase) => Number(relSaysNofollow(phrases[phrase])));
 
 /** The graph of a search crawler: the visitor's without links it does not follow and pages it does not ask for. */
 export function crawlerGraph(base: CrawlerBase, obeyed: Obeyed = { nofollow: true, robots: true }): LinkGraph {

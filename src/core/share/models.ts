@@ -62,10 +62,10 @@ function solve(count: number, { isNode, total, withheld, offsets, targets, weigh
       sources[at] = nodeOf[page];
       if (weightsIn) weightsIn[at] = weights[i];
     }
-  const perEdge = Float64Array.from(pageAt, (page) => (total[page] > 0 ? 1 / total[page] : 0));
-  const kept = Float64Array.from(pageAt, (page) => (total[page] > 0 ? withheld[page] / total[page] : 1));
+  const perEdge = new Float64Array(pageAt).map((page) => (total[page] > 0 ? 1 / total[page] : 0));
+  const kept = new Float64Array(pageAt).map((page) => (total[page] > 0 ? withheld[page] / total[page] : 1));
   const rank = pageRank({ count: nodes, incoming: { offsets: into, sources }, perEdge, kept, weights: weightsIn });
-  return { nodes, share: Float64Array.from(nodeOf, (node) => (node < 0 ? -1 : rank[node] * nodes)) };
+  return { nodes, share: new Float64Array(nodeOf).map((node) => (node < 0 ? -1 : rank[node] * nodes)) };
 }
 
 /** The pairs that carry share by the model `site`, and what they add up to. */
@@ -79,17 +79,20 @@ function siteEdges(snapshot: ShareBase, finalTargets: Int32Array, placed: Placem
   const withheld = new Float64Array(count);
   const offsets = new Uint32Array(count + 1);
   const targets = new Uint32Array(links.target.length);
+  // A byte each, as targets lie all over memory and few are folded.
+  const isFolded = new Uint8Array(count).map((_, page) =>
+    Number(finalTargets[page] >= 0 && finalTargets[page] !== page),
+  );
   const isWeighted = Object.values(placed).some((weight) => weight !== 1);
   const weights = isWeighted ? new Float64Array(links.target.length) : undefined;
   let edges = 0;
   for (let page = 0; page < count; page++) {
     // What an address that is folded links to does not count.
-    const isFolded = finalTargets[page] >= 0 && finalTargets[page] !== page;
-    const found = isFolded ? 0 : pairs.lookAt(page);
+    const found = isFolded[page] ? 0 : pairs.lookAt(page);
     const passes = verdict[page] === INDEXABLE;
     for (let i = 0; i < found; i++) {
       const target = pairs.targets[i];
-      const end = finalTargets[target] >= 0 ? finalTargets[target] : target;
+      const end = isFolded[target] ? finalTargets[target] : target;
       if (end === page) continue;
       isNode[page] = isNode[end] = 1;
       const weight = pairs.weights[i];
@@ -149,7 +152,9 @@ export function knownShare(snapshot: Snapshot, weights: PlacementWeights = evenW
  */
 export function plainShare(snapshot: PairBase & { columns: Columns<'status' | 'html'> }): Share {
   const { count, columns } = snapshot;
-  const isNode = Uint8Array.from(columns.status, (code, page) => Number(code === 200 && columns.html[page] === 1));
+  const isNode = new Uint8Array(count).map((_, page) =>
+    Number(columns.status[page] === 200 && columns.html[page] === 1),
+  );
   const pairs = pairsOf(snapshot, evenWeights);
   const total = new Float64Array(count);
   const offsets = new Uint32Array(count + 1);
@@ -163,7 +168,7 @@ export function plainShare(snapshot: PairBase & { columns: Columns<'status' | 'h
   }
   const edges: Edges = { isNode, total, withheld: new Float64Array(count), offsets, targets };
   const { share, nodes } = solve(count, edges);
-  const finalTargets = Int32Array.from({ length: count }, (_, page) => page);
+  const finalTargets = new Int32Array(count).map((_, page) => page);
   return { share, nodes, perPair: perPairOf(share, total), withheld: new Float64Array(count), finalTargets };
 }
 

@@ -25,7 +25,7 @@ export interface ShareGraph {
 /**
  * PageRank (Brin and Page, 1998), with uniform teleport and what is kept spread evenly over all nodes, to a change of
  * less than 1e-10 summed over all nodes. Each round uses what it has already found (Gauss and Seidel), which needs
- * about half the rounds.
+ * about half the rounds, and ends by scaling all shares to a sum of 1.
  * @returns probabilities, which sum to 1
  */
 export function pageRank({ count, incoming, perEdge, weights, kept }: ShareGraph): Float64Array {
@@ -37,7 +37,8 @@ export function pageRank({ count, incoming, perEdge, weights, kept }: ShareGraph
   const teleport = (1 - DAMPING) / count;
   let idle = 0;
   for (let node = 0; node < count; node++) idle += kept[node] / count;
-  const step = new Float64Array(count);
+  let step = new Float64Array(count);
+  let stepBefore = new Float64Array(count);
   let before = Infinity;
   let ratioBefore = 0;
   let lengthBefore = 0;
@@ -45,23 +46,35 @@ export function pageRank({ count, incoming, perEdge, weights, kept }: ShareGraph
   let leapt = Infinity;
   let since = 0;
   for (let round = 0; round < MAX_ROUNDS; round++) {
-    let change = 0;
-    let length = 0;
-    let along = 0;
+    [step, stepBefore] = [stepBefore, step];
+    let total = 0;
     for (let node = 0; node < count; node++) {
       let sum = 0;
       const stop = offsets[node + 1];
       if (weights) for (let i = offsets[node]; i < stop; i++) sum += sent[sources[i]] * weights[i];
       else for (let i = offsets[node]; i < stop; i++) sum += sent[sources[i]];
       const value = sum + teleport + spread * idle;
-      const difference = value - share[node];
-      change += Math.abs(difference);
-      length += difference * difference;
-      along += difference * step[node];
-      step[node] = difference;
+      const own = share[node];
+      step[node] = own;
       share[node] = value;
       sent[node] = DAMPING * perEdge[node] * value;
-      idle += kept[node] * difference;
+      idle += kept[node] * (value - own);
+      total += value;
+    }
+    // Without this, what the sum lacks of 1 shrinks by the damping factor only, and decides how many rounds it takes.
+    const scale = 1 / total;
+    idle *= scale;
+    let change = 0;
+    let length = 0;
+    let along = 0;
+    for (let node = 0; node < count; node++) {
+      share[node] *= scale;
+      sent[node] *= scale;
+      const difference = share[node] - step[node];
+      step[node] = difference;
+      change += Math.abs(difference);
+      length += difference * difference;
+      along += difference * stepBefore[node];
     }
     if (change < TOLERANCE) break;
     const ratio = change / before;
@@ -82,7 +95,5 @@ export function pageRank({ count, incoming, perEdge, weights, kept }: ShareGraph
     ratioBefore = ratio;
     lengthBefore = length;
   }
-  let total = 0;
-  for (let node = 0; node < count; node++) total += share[node];
-  return share.map((part) => part / total);
+  return share;
 }

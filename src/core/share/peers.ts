@@ -25,7 +25,7 @@ export function peerShares({
   columns: Columns<'share' | 'depth' | 'section' | 'verdict'>;
 }): Float64Array {
   const isJudged = (page: number) => verdict[page] === INDEXABLE && depth[page] >= 0 && share[page] >= 0;
-  const judged = Uint32Array.from({ length: count }, (_, page) => page).filter(isJudged);
+  const judged = new Uint32Array(count).map((_, page) => page).filter(isJudged);
   const deepest = judged.reduce((most, page) => Math.max(most, depth[page]), 0) + 1;
   const groupsBy = (pages: Iterable<number>, keyOf: (page: number) => number) => {
     const groups = new Map<number, number[]>();

@@ -155,7 +155,7 @@ function gatherer(name: keyof typeof observed) {
       const value = of(page);
       gathered.push(value === null ? -1 : places ? places.get(value)! : Number(value));
     },
-    column: (order: Uint32Array) => Int32Array.from(order, (at) => gathered[at]),
+    column: (order: Uint32Array) => new Int32Array(order).map((at) => gathered[at]),
   };
 }
 
@@ -213,10 +213,11 @@ export function baseBuilder() {
     },
     /** Puts the pages in the order of their addresses. Nothing is added afterwards. */
     layOut(): LinkLayout {
-      const order = Uint32Array.from(addresses.keys()).sort((a, b) => (addresses[a] < addresses[b] ? -1 : 1));
+      const order = new Uint32Array(addresses.length)
+        .map((_, at) => at)
+        .sort((a, b) => (addresses[a] < addresses[b] ? -1 : 1));
       const columns = Object.fromEntries(recordFacts.map((name) => [name, gatherers[name].column(order)]));
-      const pageFingerprints = Uint32Array.from(
-        { length: 2 * order.length },
+      const pageFingerprints = new Uint32Array(2 * order.length).map(
         (_, at) => fingerprints[2 * order[at >> 1] + (at & 1)],
       );
       return linkLayout(

@@ -94,7 +94,10 @@ export function orderedTexts(numbers: ReadonlyMap<string, number>, codes: Uint32
 /** Builds a text column from one text or null a page. */
 export function textColumn(texts: readonly (string | null)[]): TextColumn {
   const { numbers, code } = textCoder();
-  return orderedTexts(numbers, Uint32Array.from(texts, code));
+  return orderedTexts(
+    numbers,
+    new Uint32Array(texts.length).map((_, i) => code(texts[i])),
+  );
 }
 
 /** The code of a text in a column; null when no page has it. */

@@ -54,7 +54,7 @@ export function canonicalColumns(base: CanonicalBase): { canonical_state: Int32A
       next: name === 'redirect' ? redirectPages[redirect.codes[page]] : canonicalPages[canonical.codes[page]],
     };
   };
-  const state = Int32Array.from(canonical.codes, (code, page) =>
+  const state = new Int32Array(canonical.codes).map((code, page) =>
     code === 0 ? -1 : canonicalStates.indexOf(canonicalState(page, canonicalPages[code], at)),
   );
   const different = new Int32Array(count).fill(-1);

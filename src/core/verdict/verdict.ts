@@ -46,7 +46,7 @@ export interface VerdictBase extends Pick<Base, 'count'> {
 export function verdictColumn(base: VerdictBase): Int32Array {
   const { columns } = base;
   const canonicalPages = pagesOfCodes(base, columns.canonical);
-  return Int32Array.from({ length: base.count }, (_, page) => {
+  return new Int32Array(base.count).map((_, page) => {
     const canonical = columns.canonical.codes[page];
     const status = columns.status[page];
     const verdict = verdictOf({

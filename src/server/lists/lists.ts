@@ -71,7 +71,7 @@ const sizeOf: Record<Over, (snapshot: Snapshot) => number> = {
 
 /** The pages of the earlier crawl whose rows a selection holds. */
 function pagesThen(snapshot: ComparedSnapshot, { after, removed, fresh, old }: Comparison) {
-  const rowOf = Int32Array.from(after);
+  const rowOf = new Int32Array(after);
   removed.forEach((page, i) => (rowOf[page] = fresh.count + i));
   return (selection: Selection): Bits => {
     const rows = evaluateRows(snapshot, selection);
