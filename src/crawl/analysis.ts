@@ -14,30 +14,38 @@ import { hasThreads, threadFile } from './threads';
 /** MiB of heap for the thread of an analysis; columns and links are held outside it. */
 const HEAP_MB = 4096;
 
-/** Runs an analysis in a thread, so that the lease of the crawl is renewed meanwhile, or in place where there are none. @throws when the signal comes */
-async function inThread(
+/** Starts the thread of an analysis; null where there are no threads. */
+const openThread = () =>
+  hasThreads()
+    ? new Piscina({
+        filename: threadFile,
+        name: 'analyse',
+        minThreads: 1,
+        maxThreads: 1,
+        resourceLimits: { maxOldGenerationSizeMb: HEAP_MB },
+        recordTiming: false,
+      })
+    : null;
+
+/**
+ * Runs an analysis in a thread, so that the lease of the crawl is renewed meanwhile, or in place where there is none.
+ * @throws when the signal comes
+ */
+async function runAnalysis(
+  thread: Piscina | null,
   task: Omit<AnalysisTask, 'port'>,
   onStep: (step: AnalysisStep) => void,
   signal?: AbortSignal,
 ): Promise<SnapshotParts> {
-  if (!hasThreads()) return analyseParts({ ...task, port: { postMessage: (step: AnalysisStep) => onStep(step) } });
+  if (!thread) return analyseParts({ ...task, port: { postMessage: (step: AnalysisStep) => onStep(step) } });
   const { port1, port2 } = new MessageChannel();
   port1.on('message', onStep);
-  const pool = new Piscina({
-    filename: threadFile,
-    name: 'analyse',
-    minThreads: 0,
-    maxThreads: 1,
-    resourceLimits: { maxOldGenerationSizeMb: HEAP_MB },
-    recordTiming: false,
-  });
   try {
     const buffers = new Set([...task.parts.values()].map(({ buffer }) => buffer as ArrayBuffer));
     const options = { transferList: [port2, ...buffers], signal };
-    return (await pool.run({ ...task, port: port2 }, options)) as SnapshotParts;
+    return (await thread.run({ ...task, port: port2 }, options)) as SnapshotParts;
   } finally {
     port1.close();
-    await pool.destroy();
   }
 }
 
@@ -55,14 +63,21 @@ export async function analyseCrawl(
   row: Crawl,
   { left, signal }: AnalysisOptions,
 ): Promise<Snapshot> {
-  const base = await retryOutage(() => readBase(db, row, left));
-  signal?.throwIfAborted();
   let telling = Promise.resolve();
   const tell = ({ step, done, of }: AnalysisStep) => {
     if (!signal) telling = telling.then(() => noteStep(db, lease, step, done, of)).catch(() => {});
   };
-  const task = { parts: encodeBase(base), settings: settingsSchema.parse(row.settings) };
-  const parts = await inThread(task, tell, signal);
+  // It starts while the rows are read.
+  const thread = openThread();
+  let parts: SnapshotParts;
+  try {
+    const base = await retryOutage(() => readBase(db, row, left));
+    signal?.throwIfAborted();
+    const task = { parts: encodeBase(base), settings: settingsSchema.parse(row.settings) };
+    parts = await runAnalysis(thread, task, tell, signal);
+  } finally {
+    await thread?.destroy();
+  }
   signal?.throwIfAborted();
   await telling;
   await retryOutage(() => storeSnapshot(db, lease, parts));

@@ -97,6 +97,8 @@ export function openParsers(setup: ParserSetup, signal: AbortSignal, given: Part
   const poolOf = (minThreads: number, maxThreads: number) =>
     new Piscina({
       filename: file,
+      // Without the name of a function a thread looks for one in vain as it starts, and reads its program twice.
+      name: 'parse',
       minThreads,
       maxThreads,
       idleTimeout: 60_000,

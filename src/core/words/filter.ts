@@ -26,12 +26,11 @@ const LETTER_S = 115;
 const isWordUnit = (unit: number) => (unit >= 97 && unit <= 122) || (unit >= 48 && unit <= 57) || unit >= 128;
 
 /**
- * The hashes of the stems of a text. Words of ASCII, which are most, are gone through as they stand: pages have hundreds of
- * thousands of them, and a text for each takes longer than the rest of the parser.
+ * Calls back for the hash of every stem of a text, as often as it occurs. Words of ASCII, which are most, are gone through
+ * as they stand: pages have hundreds of thousands of them, and a text for each takes longer than the rest of the parser.
  */
-function stemHashes(text: string): Set<number> {
+function eachStemHash(text: string, visit: (hash: number) => void): void {
   const lower = text.toLowerCase();
-  const found = new Set<number>();
   let from = 0;
   let isPlain = true;
   for (let at = 0; at <= lower.length; at++) {
@@ -40,41 +39,52 @@ function stemHashes(text: string): Set<number> {
       if (unit >= 128) isPlain = false;
       continue;
     }
-    if (!isPlain) for (const stem of stems(lower.slice(from, at))) found.add(hashOf(stem));
+    if (!isPlain) for (const stem of stems(lower.slice(from, at))) visit(hashOf(stem));
     else if (at - from >= MIN_WORD) {
       const isPlural = at - from > MIN_WORD && lower.charCodeAt(at - 1) === LETTER_S;
       const end = Math.min(from + STEM, isPlural ? at - 1 : at);
       let hash = HASH_START;
       for (let i = from; i < end; i++) hash = Math.imul(hash ^ lower.charCodeAt(i), HASH_PRIME);
-      found.add(hash);
+      visit(hash);
     }
     from = at + 1;
     isPlain = true;
   }
-  return found;
 }
 
-/** The two places of a hash among so many bits, which are a power of two. */
-const placesOf = (hash: number, bits: number): [number, number] => {
-  const spread = Math.imul(hash ^ (hash >>> 15), 0x85ebca6b);
-  return [(spread >>> 4) & (bits - 1), (spread ^ (spread >>> 13)) & (bits - 1)];
-};
+const spreadOf = (hash: number) => Math.imul(hash ^ (hash >>> 15), 0x85ebca6b);
+/** The two places of a hash among so many bits, which are a power of two: those among fewer are their low ends. */
+const firstPlace = (spread: number, bits: number) => (spread >>> 4) & (bits - 1);
+const secondPlace = (spread: number, bits: number) => (spread ^ (spread >>> 13)) & (bits - 1);
 
 /** The filter of a text. */
 export function wordFilter(text: string): Uint8Array {
-  const found = stemHashes(text);
-  let bytes = MIN_BYTES;
-  while (bytes < MAX_FILTER_BYTES && bytes * 8 < found.size * BITS_EACH) bytes *= 2;
-  const filter = new Uint8Array(bytes);
-  for (const hash of found) for (const place of placesOf(hash, 8 * bytes)) filter[place >> 3] |= 1 << (place & 7);
+  let filter = new Uint8Array(MAX_FILTER_BYTES);
+  const bits = 8 * MAX_FILTER_BYTES;
+  const different = new Set<number>();
+  eachStemHash(text, (hash) => {
+    // More of them would change nothing of the size.
+    if (different.size * BITS_EACH <= bits) different.add(hash);
+    const spread = spreadOf(hash);
+    const [first, second] = [firstPlace(spread, bits), secondPlace(spread, bits)];
+    filter[first >> 3] |= 1 << (first & 7);
+    filter[second >> 3] |= 1 << (second & 7);
+  });
+  while (filter.length > MIN_BYTES && 4 * filter.length >= different.size * BITS_EACH) {
+    const half = filter.length / 2;
+    filter = filter.slice(0, half).map((byte, i) => byte | filter[half + i]);
+  }
   return filter;
 }
 
 /** Whether a text may have one of some stems. @param filter of the text; empty when that is not known, which denies none */
 export function mayHaveAny(filter: Uint8Array, wanted: Iterable<string>): boolean {
   if (filter.length === 0) return true;
-  for (const stem of wanted)
-    if (placesOf(hashOf(stem), 8 * filter.length).every((place) => filter[place >> 3] & (1 << (place & 7))))
-      return true;
+  const bits = 8 * filter.length;
+  const has = (place: number) => (filter[place >> 3] & (1 << (place & 7))) !== 0;
+  for (const stem of wanted) {
+    const spread = spreadOf(hashOf(stem));
+    if (has(firstPlace(spread, bits)) && has(secondPlace(spread, bits))) return true;
+  }
   return false;
 }
