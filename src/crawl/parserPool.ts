@@ -152,23 +152,33 @@ export function openParsers(setup: ParserSetup, signal: AbortSignal, given: Part
     }
   }
 
-  function openSitemap(): SitemapReading {
+  function startSitemap() {
     sitemaps ??= poolOf(0, 1);
-    const { port1, port2 } = new MessageChannel();
+    const { port1: port, port2 } = new MessageChannel();
     const whole = bounded<void>(sitemaps, 'sitemap', { port: port2 }, [port2]);
     // Whoever reads is told; nobody may be reading.
     whole.catch(() => {});
+    return { port, whole };
+  }
+
+  function openSitemap(): SitemapReading {
+    /** Started with the first piece: most addresses where a sitemap may be hold none. */
+    let started: ReturnType<typeof startSitemap> | undefined;
     return {
       read: async (piece) => {
-        const answer = once(port1, 'message').then(([batch]) => ({ ok: true as const, parsed: batch as SitemapBatch }));
-        port1.postMessage({ piece });
+        started ??= startSitemap();
+        const { port, whole } = started;
+        const answer = once(port, 'message').then(([batch]) => ({ ok: true as const, parsed: batch as SitemapBatch }));
+        port.postMessage({ piece });
         const outcome = await Promise.race([answer, whole]);
         // The thread ends by itself only when it was told to.
         return outcome.ok ? answer : outcome;
       },
       close: () => {
-        port1.postMessage(null);
-        void whole.finally(() => port1.close()).catch(() => {});
+        if (!started) return;
+        const { port, whole } = started;
+        port.postMessage(null);
+        void whole.finally(() => port.close()).catch(() => {});
       },
     };
   }
