@@ -4,7 +4,8 @@ import { alias } from './alias.config.ts';
 
 const entries: Record<string, string> = {
   main: 'src/cli/main.ts',
-  thread: 'src/crawl/thread.ts',
+  parserThread: 'src/crawl/parserThread.ts',
+  analysisThread: 'src/crawl/analysisThread.ts',
   demo: 'demo/main.ts',
 };
 

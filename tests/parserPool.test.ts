@@ -13,7 +13,7 @@ const start = 'https://museum.example/';
 const setup = { settings: settingsSchema.parse({ start }), selectionOnly: false };
 const signal = new AbortController().signal;
 setMaxListeners(0, signal);
-const built = join(process.cwd(), 'build-node', 'thread.cjs');
+const built = join(process.cwd(), 'build-node', 'parserThread.cjs');
 const threads = (given: Partial<ParserOptions> = {}) =>
   openParsers(setup, signal, { threads: 1, file: built, ...given });
 
@@ -79,6 +79,19 @@ describe('threads that parse documents', () => {
     await pool.close();
     expect(parsed.map(({ title }) => title)).toEqual(['One', 'Two']);
     expect(shared.toString()).toContain('Two');
+  });
+  it('begin with what came first, though more comes while they are at it', async () => {
+    const pool = threads();
+    const order: string[] = [];
+    const parse = async (path: string) => {
+      parsedOf(await pool.parse(documentOf(path, trams(50))));
+      order.push(path);
+    };
+    const paths = ['/1', '/2', '/3', '/4'];
+    // Each that is done brings another, as in a crawl.
+    await Promise.all(paths.map((path) => parse(path).then(() => parse(`${path}/more`))));
+    await pool.close();
+    expect(order).toEqual([...paths, ...paths.map((path) => `${path}/more`)]);
   });
   it('share the work when there is much of it', async () => {
     const pool = threads({ threads: 2 });
@@ -192,6 +205,6 @@ describe('a document that cannot be parsed', () => {
 });
 
 it('what is built stands alone: a thread, or the demo website, must not load the command line with it', () => {
-  for (const name of ['main', 'thread', 'demo'])
+  for (const name of ['main', 'parserThread', 'analysisThread', 'demo'])
     expect(readFileSync(join('build-node', `${name}.cjs`), 'utf8')).not.toMatch(/\b(require|import)\(["'`]\.{1,2}\//);
 });

@@ -9,16 +9,16 @@ import { noteStep, readBase, retryOutage, storeSnapshot } from '$server/index';
 import type { Crawl, Database, Lease } from '$server/index';
 import { analyseParts } from './analysisParts';
 import type { AnalysisStep, AnalysisTask } from './analysisParts';
-import { hasThreads, threadFile } from './threads';
+import { analysisThread, isBuilt } from './threads';
 
 /** MiB of heap for the thread of an analysis; columns and links are held outside it. */
 const HEAP_MB = 4096;
 
 /** Starts the thread of an analysis; null where there are no threads. */
 const openThread = () =>
-  hasThreads()
+  isBuilt(analysisThread)
     ? new Piscina({
-        filename: threadFile,
+        filename: analysisThread,
         name: 'analyse',
         minThreads: 1,
         maxThreads: 1,

@@ -3,6 +3,7 @@ import { availableParallelism } from 'node:os';
 import { once } from 'node:events';
 import { MessageChannel } from 'node:worker_threads';
 import type { Transferable } from 'node:worker_threads';
+import pLimit from 'p-limit';
 import { Piscina } from 'piscina';
 import type { UnreadableReason } from '$core/facts';
 import { parseRobots } from '$core/robots';
@@ -11,7 +12,8 @@ import { documentParser } from './parse';
 import type { Document, ParsedDocument, ParserSetup } from './parse';
 import { sitemapParser } from './sitemapParser';
 import type { SitemapBatch } from './sitemapParser';
-import { hasThreads, ownBytes, threadFile } from './threads';
+import { isBuilt, parserThread } from './threads';
+import { ownBytes } from './transfer';
 
 /** What was parsed, or why it could not be. */
 export type ParseOutcome<T> = { ok: true; parsed: T } | { ok: false; reason: UnreadableReason };
@@ -55,11 +57,17 @@ const defaults: ParserOptions = {
   timeout: 10_000,
   memory: 512,
   threads: Math.min(3, availableParallelism()),
-  file: threadFile,
+  file: parserThread,
 };
 
 /** Documents under way at once, at most: more than a crawl has connections. */
 const SLOTS = 512;
+/**
+ * How many pages one thread parses before there may be more, unless one waits for milliseconds behind another that may have
+ * no end. Until then another thread costs more to start and to warm up than it saves.
+ */
+const PAGES_OF_FIRST = 200;
+const MAX_WAIT = 2000;
 
 /** Parses in place, for tests that run from the sources: nothing bounds time and memory there. */
 function parseInPlace(setup: ParserSetup): ParserPool {
@@ -91,7 +99,7 @@ const isOutOfMemory = (error: unknown) => (error as { code?: string }).code === 
  */
 export function openParsers(setup: ParserSetup, signal: AbortSignal, given: Partial<ParserOptions> = {}): ParserPool {
   const { timeout, memory, threads, file } = { ...defaults, ...given };
-  if (threads < 1 || !hasThreads(file)) return parseInPlace(setup);
+  if (threads < 1 || !isBuilt(file)) return parseInPlace(setup);
   const began = new Int32Array(new SharedArrayBuffer(SLOTS * Int32Array.BYTES_PER_ELEMENT));
   const free = Array.from({ length: SLOTS }, (_, slot) => slot);
   const poolOf = (minThreads: number, maxThreads: number) =>
@@ -107,6 +115,10 @@ export function openParsers(setup: ParserSetup, signal: AbortSignal, given: Part
       workerData: { setup, began } satisfies ParserThreadData,
     });
   const pages = poolOf(1, threads);
+  // What waits is begun in the order in which it came: whatever finds a thread of the pool free passes what waits there.
+  const inTurn = pLimit(1);
+  let asked = 0;
+  const addThreads = () => void (inTurn.concurrency = threads);
   // A sitemap is parsed as slowly as it comes; pages do not wait for it.
   let sitemaps: Piscina | undefined;
 
@@ -185,10 +197,15 @@ export function openParsers(setup: ParserSetup, signal: AbortSignal, given: Part
 
   return {
     parse: (document) => {
+      if (++asked === PAGES_OF_FIRST) addThreads();
+      const waiting = setTimeout(addThreads, MAX_WAIT);
       const body = ownBytes(document.body);
-      return bounded(pages, 'parse', { document: { ...document, body } }, [body.buffer as ArrayBuffer]);
+      return inTurn(() => {
+        clearTimeout(waiting);
+        return bounded(pages, 'parse', { document: { ...document, body } }, [body.buffer as ArrayBuffer]);
+      });
     },
-    parseRobots: (text) => bounded(pages, 'robots', { text }),
+    parseRobots: (text) => inTurn(() => bounded(pages, 'robots', { text })),
     openSitemap,
     close: async () => void (await Promise.all([pages.destroy(), sitemaps?.destroy()])),
   };

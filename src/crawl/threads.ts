@@ -2,10 +2,12 @@ import { existsSync } from 'node:fs';
 import { dirname, join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 
-/** The program of threads, which is there once Edge Map has been built; from its sources, threads' work is done in place. */
-export const threadFile = join(dirname(fileURLToPath(import.meta.url)), 'thread.cjs');
-export const hasThreads = (file = threadFile) => existsSync(file);
+const built = (name: string) => join(dirname(fileURLToPath(import.meta.url)), `${name}.cjs`);
 
-/** Bytes that can be given away: a view of memory that others use is copied first. */
-export const ownBytes = (bytes: Uint8Array): Uint8Array =>
-  bytes.byteLength === bytes.buffer.byteLength ? bytes : Uint8Array.from(bytes);
+/**
+ * The programs of threads, which are there once Edge Map has been built; from its sources, threads' work is done in place.
+ * Each holds no more than it runs: a crawl waits for its parsers to start.
+ */
+export const parserThread = built('parserThread');
+export const analysisThread = built('analysisThread');
+export const isBuilt = (file: string) => existsSync(file);

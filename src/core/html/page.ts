@@ -353,10 +353,21 @@ function openElement(state: PageState, tag: Tag): void {
   state.frame = { name, parent, depth, className: tag.get('class') ?? '', placement, path: null, paths: null };
 }
 
+const AMPERSAND = 38;
+const isAsciiWordUnit = (unit: number) =>
+  (unit >= 97 && unit <= 122) || (unit >= 65 && unit <= 90) || (unit >= 48 && unit <= 57);
+
 /** Whether a text has a letter or digit; bullets and lines between links are none. */
 function hasWords({ decode }: PageState, raw: string): boolean {
-  const text = raw.includes('&') ? raw.replace(/&[#\w]{1,40};?/g, ' ') : raw;
-  return /[0-9a-z]/i.test(text) || (/[\x80-\uffff]/.test(text) && /[\p{L}\p{N}]/u.test(decode(text)));
+  for (let i = 0; i < raw.length; i++) {
+    const unit = raw.charCodeAt(i);
+    if (isAsciiWordUnit(unit)) return true;
+    if (unit === AMPERSAND || unit >= 128) {
+      const rest = raw.slice(i).replace(/&[#\w]{1,40};?/g, ' ');
+      return /[0-9a-z]/i.test(rest) || /[\p{L}\p{N}]/u.test(decode(rest));
+    }
+  }
+  return false;
 }
 
 function readText(state: PageState, raw: string): void {

@@ -23,32 +23,48 @@ function hashOf(stem: string): number {
 const MIN_WORD = 3;
 const STEM = 5;
 const LETTER_S = 115;
-const isWordUnit = (unit: number) => (unit >= 97 && unit <= 122) || (unit >= 48 && unit <= 57) || unit >= 128;
+const NOT_ASCII = 128;
+const NO_BREAK_SPACE = 0xa0;
+
+/** By ASCII code the lower case of letters and digits; 0 for what stands between words. */
+const lowerCase = Uint8Array.from({ length: NOT_ASCII }, (_, code) => {
+  const char = String.fromCharCode(code).toLowerCase();
+  return /[0-9a-z]/.test(char) ? char.charCodeAt(0) : 0;
+});
+
+/** Whether a unit beyond ASCII is a space or a general punctuation mark, of which many pages are full. */
+const isMark = (unit: number) => unit === NO_BREAK_SPACE || (unit >= 0x2000 && unit <= 0x206f);
 
 /**
  * Calls back for the hash of every stem of a text, as often as it occurs. Words of ASCII, which are most, are gone through
- * as they stand: pages have hundreds of thousands of them, and a text for each takes longer than the rest of the parser.
+ * as they stand, each character once: pages have hundreds of thousands of them, and a text for each takes longer than the
+ * rest of the parser.
  */
 function eachStemHash(text: string, visit: (hash: number) => void): void {
-  const lower = text.toLowerCase();
   let from = 0;
   let isPlain = true;
-  for (let at = 0; at <= lower.length; at++) {
-    const unit = at < lower.length ? lower.charCodeAt(at) : 0;
-    if (isWordUnit(unit)) {
-      if (unit >= 128) isPlain = false;
+  /** Of the stem so far, and of it without its last letter, which may turn out to be the ending of a plural. */
+  let hash = HASH_START;
+  let shorter = HASH_START;
+  let last = 0;
+  for (let at = 0; at <= text.length; at++) {
+    const unit = at < text.length ? text.charCodeAt(at) : 0;
+    const low = unit < NOT_ASCII ? lowerCase[unit] : isMark(unit) ? 0 : unit;
+    if (low !== 0) {
+      if (unit >= NOT_ASCII) isPlain = false;
+      if (at - from < STEM) {
+        shorter = hash;
+        hash = Math.imul(hash ^ low, HASH_PRIME);
+      }
+      last = low;
       continue;
     }
-    if (!isPlain) for (const stem of stems(lower.slice(from, at))) visit(hashOf(stem));
-    else if (at - from >= MIN_WORD) {
-      const isPlural = at - from > MIN_WORD && lower.charCodeAt(at - 1) === LETTER_S;
-      const end = Math.min(from + STEM, isPlural ? at - 1 : at);
-      let hash = HASH_START;
-      for (let i = from; i < end; i++) hash = Math.imul(hash ^ lower.charCodeAt(i), HASH_PRIME);
-      visit(hash);
-    }
+    const length = at - from;
+    if (!isPlain) for (const stem of stems(text.slice(from, at))) visit(hashOf(stem));
+    else if (length >= MIN_WORD) visit(last === LETTER_S && length > MIN_WORD && length <= STEM ? shorter : hash);
     from = at + 1;
     isPlain = true;
+    hash = HASH_START;
   }
 }
 
@@ -61,16 +77,20 @@ const secondPlace = (spread: number, bits: number) => (spread ^ (spread >>> 13))
 export function wordFilter(text: string): Uint8Array {
   let filter = new Uint8Array(MAX_FILTER_BYTES);
   const bits = 8 * MAX_FILTER_BYTES;
-  const different = new Set<number>();
+  /** Stems that set a bit: all different ones, but for a few at the largest size, where it no longer matters. */
+  let different = 0;
   eachStemHash(text, (hash) => {
-    // More of them would change nothing of the size.
-    if (different.size * BITS_EACH <= bits) different.add(hash);
     const spread = spreadOf(hash);
-    const [first, second] = [firstPlace(spread, bits), secondPlace(spread, bits)];
-    filter[first >> 3] |= 1 << (first & 7);
-    filter[second >> 3] |= 1 << (second & 7);
+    const first = firstPlace(spread, bits);
+    const second = secondPlace(spread, bits);
+    const firstBit = 1 << (first & 7);
+    const secondBit = 1 << (second & 7);
+    if ((filter[first >> 3] & firstBit) !== 0 && (filter[second >> 3] & secondBit) !== 0) return;
+    different++;
+    filter[first >> 3] |= firstBit;
+    filter[second >> 3] |= secondBit;
   });
-  while (filter.length > MIN_BYTES && 4 * filter.length >= different.size * BITS_EACH) {
+  while (filter.length > MIN_BYTES && 4 * filter.length >= different * BITS_EACH) {
     const half = filter.length / 2;
     filter = filter.slice(0, half).map((byte, i) => byte | filter[half + i]);
   }

@@ -1,18 +1,13 @@
-/** What runs in a thread of its own: parsing what one crawl receives, and analysing a crawl. */
+/** What runs in the threads that parse what one crawl receives. */
 import type { MessagePort } from 'node:worker_threads';
-import { move, transferableSymbol, valueSymbol, workerData } from 'piscina';
+import { workerData } from 'piscina';
 import { parseRobots } from '$core/robots';
 import type { RobotsFile } from '$core/robots';
-import { analyseParts } from './analysisParts';
-import type { AnalysisTask } from './analysisParts';
 import { documentParser } from './parse';
 import type { Document, ParsedDocument } from './parse';
 import type { ParserThreadData } from './parserPool';
 import { sitemapParser } from './sitemapParser';
-
-/** Gives a value away with the memory that it holds, instead of copying it. */
-const give = <T extends object>(value: T, buffers: ArrayBuffer[]) =>
-  move({ [transferableSymbol]: buffers, [valueSymbol]: value } as never) as unknown as T;
+import { give } from './transfer';
 
 const now = () => Math.round(performance.timeOrigin + performance.now());
 const { setup, began } = (workerData ?? {}) as ParserThreadData;
@@ -26,11 +21,7 @@ export function parse({ document, slot }: { document: Document; slot: number }):
   parser ??= documentParser(setup);
   tellBegin(slot);
   const parsed = parser(document);
-  const buffers = [parsed.links.packed, ...(parsed.source ? [parsed.source.data] : [])];
-  return give(
-    parsed,
-    buffers.map(({ buffer }) => buffer as ArrayBuffer),
-  );
+  return give(parsed, [parsed.links.packed, ...(parsed.source ? [parsed.source.data] : [])]);
 }
 
 /** Parses a robots.txt. */
@@ -56,11 +47,4 @@ export function sitemap({ port, slot }: { port: MessagePort; slot: number }): Pr
       Atomics.store(began, slot, 0);
     });
   });
-}
-
-/** Analyses a crawl. */
-export function analyse(task: AnalysisTask) {
-  const parts = analyseParts(task);
-  const buffers = new Set([...parts.values()].map(({ buffer }) => buffer as ArrayBuffer));
-  return give(parts, [...buffers]);
 }
