@@ -1,4 +1,5 @@
 /** The click links of a site in the order of their targets. */
+import { orderByKey } from '../grouping';
 import { CLICK_KIND } from '../links';
 import { nofollowRels } from '../reach';
 import type { FaultBase } from './faultBase';
@@ -33,24 +34,21 @@ export function clicksByTarget(
 ): Clicks {
   const { offsets, target: targets, kind, anchor, rel, placement, fragment, above } = links;
   const nofollowRel = nofollowRels(phrases);
-  const into = new Uint32Array(count + 1);
-  const isCounted = (page: number, link: number) =>
-    kind[link] === CLICK_KIND && targets[link] < count && targets[link] !== page;
-  for (let page = 0; page < count; page++)
-    for (let link = offsets[page]; link < offsets[page + 1]; link++)
-      if (isCounted(page, link)) into[targets[link] + 1]++;
-  for (let page = 0; page < count; page++) into[page + 1] += into[page];
-  const next = into.slice(0, count);
-  const entries = new Uint32Array(into[count]);
+  const ends = new Uint32Array(targets.length);
+  const found = new Uint32Array(targets.length);
+  let clicks = 0;
   for (let page = 0; page < count; page++)
     for (let link = offsets[page]; link < offsets[page + 1]; link++) {
-      if (!isCounted(page, link)) continue;
+      const target = targets[link];
+      if (kind[link] !== CLICK_KIND || target >= count || target === page) continue;
       // A page that withholds all its links says nothing of any one of them.
       const withheld = nofollowRel[rel[link]] === 1 ? WITHHELD : 0;
       const isContent = contentPlacement[placement[link]] && !apart[above[link]];
       const content = isContent ? (fragment[link] === 0 ? CONTENT : PART) : 0;
       const compared = content === CONTENT && isCompared(page, link) ? COMPARED : 0;
-      entries[next[targets[link]]++] = (anchor[link] << PHRASE_SHIFT) | withheld | content | compared;
+      ends[clicks] = target;
+      found[clicks++] = (anchor[link] << PHRASE_SHIFT) | withheld | content | compared;
     }
-  return { offsets: into, entries };
+  const entries = found.subarray(0, clicks);
+  return { offsets: orderByKey(ends.subarray(0, clicks), entries, count), entries };
 }

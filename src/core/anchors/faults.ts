@@ -105,6 +105,17 @@ function markReturns({ count, links, columns }: FaultBase, faults: Uint16Array):
 const namesFragment = (text: string, fragment: string) =>
   fragment !== '' && haveCommon(stems(text), stems(fragment.replace(/[^\p{L}\p{N}]+/gu, ' ')));
 
+/** No mark: the links to a page have different ones. */
+const VARIED = 0xffff;
+
+/** By page the mark that all links to it have, as nearly everywhere; {@link VARIED} where they differ. */
+const commonMarks = ({ offsets }: Clicks, marks: Uint16Array) =>
+  new Uint16Array(offsets.length - 1).map((_, page) => {
+    const [from, to] = [offsets[page], offsets[page + 1]];
+    for (let i = from + 1; i < to; i++) if (marks[i] !== marks[from]) return VARIED;
+    return from < to ? marks[from] : 0;
+  });
+
 /** Adds what was found of links by their targets to the faults of links. @returns the faults of anchors by target */
 function addMarks(
   { count, links, phrases, columns }: FaultBase,
@@ -114,10 +125,12 @@ function addMarks(
   faults: Uint16Array,
 ): Int32Array {
   const { offsets, target: targets, kind, anchor, fragment } = links;
+  // Pages lie all over memory, and the marks of their links more so: those are looked up only where they must be.
+  const common = commonMarks(clicks, marks);
   const next = clicks.offsets.slice(0, count);
   const { codes, values } = columns.language;
   const counted = Uint8Array.from(values, (language, code) => countedLanguages(code === 0 ? null : language));
-  const byTarget = new Int32Array(count);
+  const byTarget = new Uint16Array(count);
   for (let page = 0; page < count; page++) {
     const languages = counted[codes[page]];
     for (let link = offsets[page]; link < offsets[page + 1]; link++) {
@@ -127,7 +140,7 @@ function addMarks(
       const isWhole = fragment[link] === 0 && target !== page;
       let mark = isWhole && words.generic[anchor[link]] & languages ? GENERIC : 0;
       if (target < count && target !== page) {
-        const found = marks[next[target]++];
+        const found = common[target] === VARIED ? marks[next[target]++] : common[target];
         // What is called like the page that it leads to names it, whatever the words are.
         mark = (mark & found) | (found & ~GENERIC);
         if (mark & OFF_TOPIC && namesFragment(phrases[anchor[link]], phrases[fragment[link]])) mark &= ~OFF_TOPIC;
@@ -137,7 +150,7 @@ function addMarks(
       faults[link] |= mark;
     }
   }
-  return byTarget;
+  return new Int32Array(byTarget);
 }
 
 /** Judges the links to one page at a time: what shows only when all of them are looked at. */
@@ -172,17 +185,17 @@ function judgeOf(base: FaultBase, words: Words, isConflict: ConflictTest) {
     // The words that most links use say what the page is called; others should have something in common with them.
     let usual = telling[0];
     for (const phrase of telling) if (times[phrase] > times[usual]) usual = phrase;
-    const topic = topicOf(base, page);
+    let topic: Set<string> | null | undefined;
+    const isOfTopic = (said: Set<string>) => {
+      if (topic === undefined) topic = topicOf(base, page);
+      return topic === null || haveCommon(said, topic);
+    };
     const text = base.wordFilters.bytes.subarray(base.wordFilters.offsets[page], base.wordFilters.offsets[page + 1]);
     for (const phrase of telling) {
       const said = stemsOf(phrase);
       let found = isConflict(words.numbers[phrase], compared[phrase]) ? CONFLICT : 0;
-      const isOff =
-        topic !== null &&
-        said.size > 0 &&
-        !words.hosts.has(phrase) &&
-        !haveCommon(said, topic) &&
-        !mayHaveAny(text, said);
+      // The text, in which most words are found, is looked at first: titles and headings have to be taken apart.
+      const isOff = said.size > 0 && !words.hosts.has(phrase) && !mayHaveAny(text, said) && !isOfTopic(said);
       if (isOff) found |= OFF_TOPIC;
       const areOften = times[phrase] >= OFTEN && times[usual] >= OFTEN;
       if (phrase !== usual && isOff && areOften && !haveCommon(said, stemsOf(usual))) found |= SPLIT;

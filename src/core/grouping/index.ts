@@ -1,4 +1,4 @@
 export { byteNumbers } from './bytes';
 export { groupEqual } from './equal';
 export type { Groups } from './equal';
-export { radixOrder } from './order';
+export { orderByKey, radixOrder } from './order';

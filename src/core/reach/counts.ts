@@ -12,15 +12,16 @@ export interface LinkCounts {
   externalLinks: Int32Array;
 }
 
+/** What is counted by target: links, pages, and, from 1, the page that was last seen to link there. */
+const [LINKS, PAGES, LAST, EACH] = [0, 1, 2, 4];
+
 /** Counts click links. `linksOut` counts all of a page, `externalLinks` those of them that lead outside. */
 export function countLinks({ count, offsets, targets, cost }: LinkGraph): LinkCounts {
-  const linksIn = new Int32Array(count);
   const linksOut = new Int32Array(count);
-  const pagesLinking = new Int32Array(count);
   const pagesLinked = new Int32Array(count);
   const externalLinks = new Int32Array(count);
-  /** The last page that was seen to link to each page: a cheap test for "counted already". */
-  const lastLinking = new Int32Array(count).fill(-1);
+  // Side by side, as they are reached together and pages lie all over memory.
+  const ofTarget = new Int32Array(count * EACH);
   for (let page = 0; page < count; page++)
     for (let link = offsets[page]; link < offsets[page + 1]; link++) {
       const target = targets[link];
@@ -30,11 +31,13 @@ export function countLinks({ count, offsets, targets, cost }: LinkGraph): LinkCo
         externalLinks[page]++;
         continue;
       }
-      linksIn[target]++;
-      if (lastLinking[target] === page) continue;
-      lastLinking[target] = page;
+      const at = target * EACH;
+      ofTarget[at + LINKS]++;
+      if (ofTarget[at + LAST] === page + 1) continue;
+      ofTarget[at + LAST] = page + 1;
       pagesLinked[page]++;
-      pagesLinking[target]++;
+      ofTarget[at + PAGES]++;
     }
-  return { linksIn, linksOut, pagesLinking, pagesLinked, externalLinks };
+  const column = (which: number) => new Int32Array(count).map((_, page) => ofTarget[page * EACH + which]);
+  return { linksIn: column(LINKS), linksOut, pagesLinking: column(PAGES), pagesLinked, externalLinks };
 }

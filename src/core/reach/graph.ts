@@ -3,6 +3,8 @@
  * has each pair of pages once.
  */
 
+import { orderByKey } from '../grouping';
+
 /** Links in compressed sparse rows: the links of page `i` are the entries `offsets[i]` to `offsets[i + 1] − 1`. */
 export interface LinkGraph {
   count: number;
@@ -58,12 +60,7 @@ export interface Incoming {
 
 /** Turns a graph around, by counting. Sources ascend. */
 export function incomingPages({ count, offsets, targets }: Pick<PageGraph, 'count' | 'offsets' | 'targets'>): Incoming {
-  const into = new Uint32Array(count + 1);
-  for (let i = 0; i < targets.length; i++) into[targets[i] + 1]++;
-  for (let page = 0; page < count; page++) into[page + 1] += into[page];
-  const next = into.slice(0, count);
   const sources = new Uint32Array(targets.length);
-  for (let page = 0; page < count; page++)
-    for (let i = offsets[page]; i < offsets[page + 1]; i++) sources[next[targets[i]]++] = page;
-  return { offsets: into, sources };
+  for (let page = 0; page < count; page++) sources.fill(page, offsets[page], offsets[page + 1]);
+  return { offsets: orderByKey(targets, sources, count), sources };
 }

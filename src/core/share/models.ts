@@ -1,6 +1,7 @@
 /** The two models of share (docs/MEANINGS.md, "Share"): `site`, which knows what pages pass on, and textbook `plain`. */
 import { verdicts } from '../facts';
 import type { Verdict } from '../facts';
+import { orderByKey } from '../grouping';
 import type { Columns, Snapshot } from '../snapshot';
 import { DAMPING, pageRank } from './pagerank';
 import { evenWeights, pairsOf } from './pairs';
@@ -46,22 +47,14 @@ function solve(count: number, { isNode, total, withheld, offsets, targets, weigh
   for (let page = 0; page < count; page++) if (isNode[page]) nodeOf[page] = pageAt.push(page) - 1;
   const nodes = pageAt.length;
   const edges = offsets[count];
-  // Where the next edge to each page goes, counted first.
-  const next = new Uint32Array(count);
-  for (let i = 0; i < edges; i++) next[targets[i]]++;
-  const into = new Uint32Array(nodes + 1);
-  for (let node = 0; node < nodes; node++) {
-    into[node + 1] = into[node] + next[pageAt[node]];
-    next[pageAt[node]] = into[node];
-  }
   const sources = new Uint32Array(edges);
-  const weightsIn = weights && new Float64Array(edges);
-  for (let page = 0; page < count; page++)
-    for (let i = offsets[page]; i < offsets[page + 1]; i++) {
-      const at = next[targets[i]]++;
-      sources[at] = nodeOf[page];
-      if (weightsIn) weightsIn[at] = weights[i];
-    }
+  for (let page = 0; page < count; page++) sources.fill(nodeOf[page], offsets[page], offsets[page + 1]);
+  const ends = targets.subarray(0, edges);
+  const begins = orderByKey(ends, sources, count);
+  const weightsIn = weights?.slice(0, edges);
+  if (weightsIn) orderByKey(ends, weightsIn, count);
+  // Only nodes have edges.
+  const into = new Uint32Array(nodes + 1).map((_, node) => (node < nodes ? begins[pageAt[node]] : edges));
   const perEdge = new Float64Array(pageAt).map((page) => (total[page] > 0 ? 1 / total[page] : 0));
   const kept = new Float64Array(pageAt).map((page) => (total[page] > 0 ? withheld[page] / total[page] : 1));
   const rank = pageRank({ count: nodes, incoming: { offsets: into, sources }, perEdge, kept, weights: weightsIn });

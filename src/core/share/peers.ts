@@ -37,7 +37,7 @@ export function peerShares({
     }
     return [...groups.values()];
   };
-  const medianShare = (pages: readonly number[]) => medianOf(Float64Array.from(pages, (page) => share[page]).sort());
+  const medianShare = (pages: readonly number[]) => medianOf(new Float64Array(pages).map((page) => share[page]).sort());
   const peers = new Float64Array(count).fill(-1);
   const compare = (pages: readonly number[], median: number) => {
     if (median > 0) for (const page of pages) peers[page] = share[page] / median;
