@@ -81,6 +81,7 @@ describe('the list of pages', () => {
           return x === y || x < 0 ? a - b : down ? y - x : x - y;
         });
         expect([...orderRows(rows, 'n', down)]).toEqual(expected);
+        expect([...orderRows(rows, 'n', down, 100)]).toEqual(expected.slice(0, 100));
       }),
       { numRuns: 20 },
     ),

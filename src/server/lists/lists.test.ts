@@ -1,5 +1,6 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { Snapshot } from '$core/snapshot';
+import { tinySite } from '$core/testing/tinySite';
 import { crawling } from '../../../tests/support/crawling';
 import { testDatabase } from '../../../tests/support/database';
 import type { TestDatabase } from '../../../tests/support/database';
@@ -47,6 +48,23 @@ describe('a view of a list', () => {
     expect(edits.rows.map(({ cells }) => cells)).toEqual([{ target: `${origin}/gone`, pages: 2 }]);
     const groups = listWindow(snapshot, view({ list: 'groups', by: 'verdict' }), ['value', 'pages'], 0, 5);
     expect(groups.rows.map(({ select }) => select)).toEqual(['verdict = "indexable"', 'verdict = "broken"']);
+  });
+  it('has the same rows whether its head is looked at first or all of it', () => {
+    const many = tinySite(
+      Object.fromEntries(Array.from({ length: 11_000 }, (_, i) => [`/${i}`, { title: `Tram ${i % 700}` }])),
+    );
+    const rows = (from: number, size: number) => {
+      const { total, rows } = listWindow(many, view({ sort: 'title:desc' }), ['title'], from, size);
+      expect(total).toBe(many.count);
+      return rows;
+    };
+    const head = rows(0, 100);
+    const next = rows(450, 100);
+    const all = rows(0, many.count);
+    expect(all).toHaveLength(many.count);
+    expect(all.slice(0, 100)).toEqual(head);
+    expect(all.slice(450, 550)).toEqual(next);
+    expect(head[0].cells.title).toBe('Tram 99');
   });
   it('holds nothing, and says why, when its selection cannot be read', () => {
     const { list, fault } = listOf(snapshot, view({ list: 'links', select: 'kindd = click' }));
