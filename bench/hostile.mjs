@@ -156,6 +156,7 @@ async function crawl(given) {
     return {
       seconds: (performance.now() - began) / 1000,
       peak,
+      code,
       pages: code === 0 ? pagesOf(folder) : `${code}: ${said}`,
     };
   } finally {
@@ -167,6 +168,10 @@ async function crawl(given) {
 
 const only = process.argv[2];
 const plain = await crawl(cases.nothing());
+if (plain.code !== 0) {
+  console.error(`The site that sends nothing could not be crawled: ${plain.pages}`);
+  process.exit(1);
+}
 let failed = 0;
 console.log(`${'a site that sends'.padEnd(50)} seconds      MiB   other pages`);
 for (const [name, make] of Object.entries(cases)) {

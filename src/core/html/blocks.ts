@@ -2,29 +2,31 @@
 import { inline } from './inline';
 import type { FoundLink } from './resolve';
 
-/** What stands in the block at hand: its click links, and whether it has had words outside of them. */
+/** What stands in the block at hand. */
 export interface Block {
-  links: FoundLink[];
-  hasWords: boolean;
+  /** Its click link while it has nothing else. */
+  only: FoundLink | null;
+  /** Whether it has had words outside of links, or several links: each link in it has others beside it. */
+  isShared: boolean;
 }
 
 /** Cells do not end a block: what stands beside a link in its row tells what it is about. */
 export const isInBlock = (name: string, number: number) => inline[number] || name === 'td' || name === 'th';
 
 export function endBlock(block: Block): void {
-  if (block.links.length > 1) for (const link of block.links) link.beside = true;
-  if (block.links.length) block.links = [];
-  block.hasWords = false;
+  block.only = null;
+  block.isShared = false;
+}
+
+/** Notes words outside of the link that the block has so far. Those of another link are such words, too. */
+export function addWords(block: Block): void {
+  if (block.only) block.only.beside = true;
+  block.only = null;
+  block.isShared = true;
 }
 
 export function addToBlock(block: Block, link: FoundLink): void {
-  if (block.hasWords) link.beside = true;
-  else block.links.push(link);
-}
-
-/** Notes words outside of links: all links of their block have them beside. */
-export function addWords(block: Block): void {
-  for (const link of block.links) link.beside = true;
-  block.links = [];
-  block.hasWords = true;
+  if (block.only) addWords(block);
+  if (block.isShared) link.beside = true;
+  else block.only = link;
 }

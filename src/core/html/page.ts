@@ -207,7 +207,7 @@ const startState = (binary: string, decode: (raw: string) => string): PageState 
   crumbDepth: 0,
   crumbs: [],
   click: null,
-  block: { links: [], hasWords: false },
+  block: { only: null, isShared: false },
 });
 
 const wholeText = ({ decode }: PageState, raw: string) => fold(resolveReferences(decode(raw)));
@@ -374,7 +374,7 @@ function readText(state: PageState, raw: string): void {
   if (state.jsonLd !== null) state.jsonLd += raw;
   if (state.inertDepth > 0) return;
   if (state.gathering) state.gathering.raw += raw;
-  if (!state.click && !state.block.hasWords && hasWords(state, raw)) addWords(state.block);
+  if (!state.click && !state.block.isShared && hasWords(state, raw)) addWords(state.block);
   if (state.click) state.click.raw += raw;
   const { frame } = state;
   if (state.svgDepth > 0 || frame?.name === 'title') return;
