@@ -63,10 +63,11 @@ const defaults: ParserOptions = {
 /** Documents under way at once, at most: more than a crawl has connections. */
 const SLOTS = 512;
 /**
- * How many pages one thread parses before there may be more, unless one waits for milliseconds behind another that may have
- * no end. Until then another thread costs more to start and to warm up than it saves.
+ * How many pages one thread parses before there may be more: until then another costs more to start and to warm up than it
+ * saves.
  */
 const PAGES_OF_FIRST = 200;
+/** Milliseconds for which a page waits before there may be more threads all the same: the one before it may have no end. */
 const MAX_WAIT = 2000;
 
 /** Parses in place, for tests that run from the sources: nothing bounds time and memory there. */

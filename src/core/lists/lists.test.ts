@@ -81,11 +81,31 @@ describe('the list of pages', () => {
           return x === y || x < 0 ? a - b : down ? y - x : x - y;
         });
         expect([...orderRows(rows, 'n', down)]).toEqual(expected);
-        expect([...orderRows(rows, 'n', down, 100)]).toEqual(expected.slice(0, 100));
+        const first = orderRows(rows, 'n', down, 100);
+        expect([...first.subarray(0, 100)]).toEqual(expected.slice(0, 100));
       }),
       { numRuns: 20 },
     ),
   );
+  it.each([
+    ['up', (row: number) => row],
+    ['down', (row: number) => 50_000 - row],
+    ['nowhere', () => 7],
+    ['up and down, some unknown', (row: number) => (row % 3 ? (row * 7919) % 5003 : -1)],
+    ['where no sample shows it', (row: number) => (row % 6 ? row : 100_000 + row)],
+  ])('finds the first of many rows whose numbers go %s', (_, key) => {
+    const rows: List = {
+      columns: [{ name: 'n', label: 'N', meaning: '', sort: 'low', type: 'number' }],
+      rows: Uint32Array.from({ length: 50_000 }, (_, row) => row),
+      bytes: 0,
+      cells: () => ({ key, value: key }),
+      selectOf: () => '',
+    };
+    for (const down of [true, false])
+      expect([...orderRows(rows, 'n', down, 500).subarray(0, 500)]).toEqual([
+        ...orderRows(rows, 'n', down).subarray(0, 500),
+      ]);
+  });
   it('is grouped by a fact, each group with the selection that holds it', () => {
     for (const by of ['section', 'verdict', 'depth', 'noindex', 'seen_in', 'title'] as const) {
       const groups = pageGroups(snapshot, pagesOf(''), by);

@@ -15,7 +15,8 @@ const SPARSE = 20;
 export function orderRows(list: List, column: string, descending: boolean, most = list.rows.length): Uint32Array {
   const { rows } = list;
   const { key } = list.cells(column);
-  if (SPARSE * most < rows.length) return firstRows(rows, key, descending, most);
+  const first = SPARSE * most < rows.length ? firstRows(rows, key, descending, most) : null;
+  if (first) return first;
   if (rows.length < FEW) return compared(rows, Float64Array.from(rows, key), descending);
   const isRatio = list.columns.find(({ name }) => name === column)?.type === 'ratio';
   return isRatio ? sortedByRatio(rows, key, descending) : sortedByInteger(rows, key, descending);
@@ -32,34 +33,30 @@ function compared(rows: Uint32Array, keys: Float64Array, descending: boolean): U
   return order.map((at) => rows[at]);
 }
 
-/** How many times as many rows as are needed are gathered before those that come too late are dropped. */
-const GATHERED = 4;
+/** Rows by which it is guessed what the last of the first ones is like, and how many of them more than needed are let pass. */
+const SAMPLED = 8192;
+const MARGIN = 16;
 
-/** The rows that come first, found in one pass: whatever comes after so many others is passed over. */
-function firstRows(rows: Uint32Array, key: (row: number) => number, descending: boolean, most: number): Uint32Array {
-  const keys = new Float64Array(GATHERED * most);
-  const gathered = new Uint32Array(GATHERED * most);
-  let count = 0;
-  let bound = Infinity;
-  const drop = () => {
-    const order = Uint32Array.from(keys.subarray(0, count).keys()).sort((a, b) => keys[a] - keys[b] || a - b);
-    const first = order.subarray(0, most);
-    gathered.set(first.map((at) => gathered[at]));
-    keys.set(new Float64Array(first).map((at) => keys[at]));
-    count = first.length;
-    if (count === most) bound = keys[most - 1];
+/**
+ * The rows that come first, found in one pass over all: those that are before a row of a sample, or first among its equals.
+ * @returns null when the sample misled, and too few or far too many pass
+ */
+function firstRows(rows: Uint32Array, key: (row: number) => number, descending: boolean, most: number) {
+  const placeOf = (row: number) => {
+    const own = key(row);
+    return own < 0 ? Number.MAX_VALUE : descending ? -own : own;
   };
+  const step = Math.floor(rows.length / SAMPLED) || 1;
+  const sample = new Float64Array(Math.ceil(rows.length / step)).map((_, i) => placeOf(rows[i * step])).sort();
+  const bound = sample[Math.min(sample.length - 1, Math.ceil((4 * most) / step) + MARGIN)];
+  const first: number[] = [];
+  let equal = 0;
   for (let i = 0; i < rows.length; i++) {
-    const own = key(rows[i]);
-    const place = own < 0 ? Number.MAX_VALUE : descending ? -own : own;
-    // What is equal to the last of them comes after it.
-    if (place >= bound) continue;
-    keys[count] = place;
-    gathered[count++] = rows[i];
-    if (count === keys.length) drop();
+    const place = placeOf(rows[i]);
+    if (place < bound || (place === bound && equal++ < most)) first.push(rows[i]);
   }
-  drop();
-  return gathered.slice(0, count);
+  if (first.length < most || first.length > rows.length / 4) return null;
+  return Uint32Array.from(first.sort((a, b) => placeOf(a) - placeOf(b)).slice(0, most));
 }
 
 const UNKNOWN = 0xffffffff;
