@@ -31,7 +31,7 @@ const openThread = () =>
  * Runs an analysis in a thread, so that the lease of the crawl is renewed meanwhile, or in place where there is none.
  * @throws when the signal comes
  */
-async function runAnalysis(
+async function runInThread(
   thread: Piscina | null,
   task: Omit<AnalysisTask, 'port'>,
   onStep: (step: AnalysisStep) => void,
@@ -74,7 +74,7 @@ export async function analyseCrawl(
     const base = await retryOutage(() => readBase(db, row, left));
     signal?.throwIfAborted();
     const task = { parts: encodeBase(base), settings: settingsSchema.parse(row.settings) };
-    parts = await runAnalysis(thread, task, tell, signal);
+    parts = await runInThread(thread, task, tell, signal);
   } finally {
     await thread?.destroy();
   }
