@@ -10,7 +10,6 @@ import { isResource, linkKinds } from '../links';
 import type { LinkKind } from '../links';
 import {
   clickDepths,
-  contentLinks,
   countLinks,
   crawlerGraph,
   crawlerIsVisitor,
@@ -89,7 +88,8 @@ const bitOfKind = linkKinds.map((kind) => sourceBit(sourceOfKind(kind)));
 
 /** Which sources know each page, as the bits of `seen_in`. */
 function seenIn({ count, links: { offsets, target: targets, kind }, starts, listed, listings }: Model): Int32Array {
-  const seen = new Int32Array(count);
+  // As narrow as the bits allow, as targets lie all over memory.
+  const seen = new Uint16Array(count);
   for (const page of starts) seen[page] |= sourceBit('start');
   for (const page of listed) seen[page] |= sourceBit('list');
   for (const { page } of listings) seen[page] |= sourceBit('sitemap');
@@ -99,7 +99,7 @@ function seenIn({ count, links: { offsets, target: targets, kind }, starts, list
       // A page that names itself was known before.
       if (target < count && target !== page) seen[target] |= bitOfKind[kind[link]];
     }
-  return seen;
+  return new Int32Array(seen);
 }
 
 /** Host, path, query and section of every address. */
@@ -198,9 +198,9 @@ export const derivations: readonly Derivation[] = [
   step(
     'link counts',
     ['links', 'html'],
-    ['links_in', 'pages_linking', 'links_out', 'pages_linked', 'external_links'],
+    ['links_in', 'pages_linking', 'links_out', 'pages_linked', 'external_links', 'content_links'],
     (model) => {
-      const counts = countLinks(visitorGraph(model));
+      const counts = countLinks(model);
       return {
         links_in: counts.linksIn,
         pages_linking: counts.pagesLinking,
@@ -208,6 +208,7 @@ export const derivations: readonly Derivation[] = [
         links_out: ofHtml(model, counts.linksOut),
         pages_linked: ofHtml(model, counts.pagesLinked),
         external_links: ofHtml(model, counts.externalLinks),
+        content_links: ofHtml(model, counts.contentLinks),
       };
     },
   ),
@@ -242,7 +243,6 @@ export const derivations: readonly Derivation[] = [
   step('peers', ['share', 'depth', 'section', 'verdict'], ['peer_share'], (model) => ({
     peer_share: peerShares(model),
   })),
-  step('content links', ['links', 'html'], ['content_links'], (model) => ({ content_links: contentLinks(model) })),
   step('templates', ['links', 'phrases', 'html'], ['template'], (model) => ({ template: templateColumn(model) })),
   step('duplicates', ['content_hash', 'html', 'verdict'], ['duplicates'], (model) => ({
     duplicates: countEqual(htmlContent(model), (page) => isIndexable(model, page)),

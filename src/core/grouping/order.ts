@@ -24,6 +24,14 @@ export function radixOrder(keys: Uint32Array): Uint32Array {
 /** Ranges of keys that the first pass over values tells apart, at most: each is a place to which it writes by turns. */
 const RANGES = 256;
 
+/** Counts how often each of some numbers below `count` comes; beginnings stand before the ends. */
+function beginnings(numbers: Uint32Array, shift: number, count: number): Uint32Array {
+  const offsets = new Uint32Array(count + 1);
+  for (let i = 0; i < numbers.length; i++) offsets[(numbers[i] >>> shift) + 1]++;
+  for (let number = 0; number < count; number++) offsets[number + 1] += offsets[number];
+  return offsets;
+}
+
 /**
  * Puts values in the order of their keys, by counting; those of equal keys keep their order. The first pass sorts them by
  * ranges of keys, the second within those: written at once to where each belongs, all over memory, many millions of values
@@ -33,11 +41,8 @@ const RANGES = 256;
  * @returns where the values of each key begin, and the end of the last
  */
 export function orderByKey(keys: Uint32Array, values: Uint32Array | Float64Array, count: number): Uint32Array {
-  const offsets = new Uint32Array(count + 1);
-  for (let i = 0; i < keys.length; i++) offsets[keys[i] + 1]++;
-  for (let key = 0; key < count; key++) offsets[key + 1] += offsets[key];
   const shift = Math.max(0, Math.ceil(Math.log2(count / RANGES)));
-  const nextOfRange = new Uint32Array(Math.ceil(count / 2 ** shift)).map((_, range) => offsets[range << shift]);
+  const nextOfRange = beginnings(keys, shift, Math.ceil(count / 2 ** shift));
   const keysByRange = new Uint32Array(keys.length);
   const byRange = values.slice();
   for (let i = 0; i < keys.length; i++) {
@@ -45,6 +50,8 @@ export function orderByKey(keys: Uint32Array, values: Uint32Array | Float64Array
     keysByRange[at] = keys[i];
     byRange[at] = values[i];
   }
+  // Counted in this order, too, they lie near each other.
+  const offsets = beginnings(keysByRange, 0, count);
   const next = offsets.slice(0, count);
   for (let i = 0; i < keys.length; i++) values[next[keysByRange[i]]++] = byRange[i];
   return offsets;

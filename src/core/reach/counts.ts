@@ -1,43 +1,84 @@
-import { CLICK } from './graph';
-import type { LinkGraph } from './graph';
+/** How many links lead to each page and from it, and how many pages they join. */
+import { orderByKey } from '../grouping';
+import { CLICK_KIND, placements } from '../links';
+import type { Base, Columns } from '../snapshot';
 
+const isContent = placements.map((name) => name === 'main' || name === 'none');
+/** A page that so many pages link to, and so large a part of all, is linked by their template, wherever the link stands. */
+const TEMPLATE_PAGES = 20;
+const TEMPLATE_PART = 0.2;
+
+/** Counts of click links, one entry a page; links of a page to itself do not count. */
 export interface LinkCounts {
-  /** Occurrences of click links, self-links apart. */
+  /** Occurrences: of links to a page, of links on it, and of those on it that lead outside. */
   linksIn: Int32Array;
   linksOut: Int32Array;
-  /** Distinct inside pages, self-links apart. */
+  externalLinks: Int32Array;
+  /** Different pages of the site that link to a page, and that it links to. */
   pagesLinking: Int32Array;
   pagesLinked: Int32Array;
-  /** Occurrences of click links that lead outside. */
-  externalLinks: Int32Array;
+  /**
+   * Different pages that a page links to from its own content: links in a header, navigation, aside or footer do not count,
+   * nor those to pages that a fifth of all pages, and at least twenty, link to.
+   */
+  contentLinks: Int32Array;
 }
 
-/** What is counted by target: links, pages, and, from 1, the page that was last seen to link there. */
-const [LINKS, PAGES, LAST, EACH] = [0, 1, 2, 4];
-
-/** Counts click links. `linksOut` counts all of a page, `externalLinks` those of them that lead outside. */
-export function countLinks({ count, offsets, targets, cost }: LinkGraph): LinkCounts {
+/** Counts click links. By their targets, the links between two pages lie together, and pages need not be remembered. */
+export function countLinks({
+  count,
+  links: { offsets, target: targets, kind, placement },
+  columns: { html },
+}: Pick<Base, 'count' | 'links'> & { columns: Columns<'html'> }): LinkCounts {
   const linksOut = new Int32Array(count);
-  const pagesLinked = new Int32Array(count);
   const externalLinks = new Int32Array(count);
-  // Side by side, as they are reached together and pages lie all over memory.
-  const ofTarget = new Int32Array(count * EACH);
+  const ends = new Uint32Array(targets.length);
+  /** The page that each link is on above a bit, which is 1 in its content. */
+  const found = new Uint32Array(targets.length);
+  let inside = 0;
   for (let page = 0; page < count; page++)
     for (let link = offsets[page]; link < offsets[page + 1]; link++) {
       const target = targets[link];
-      if (cost[link] !== CLICK || target === page) continue;
+      if (kind[link] !== CLICK_KIND || target === page) continue;
       linksOut[page]++;
       if (target >= count) {
         externalLinks[page]++;
         continue;
       }
-      const at = target * EACH;
-      ofTarget[at + LINKS]++;
-      if (ofTarget[at + LAST] === page + 1) continue;
-      ofTarget[at + LAST] = page + 1;
-      pagesLinked[page]++;
-      ofTarget[at + PAGES]++;
+      ends[inside] = target;
+      found[inside++] = (page << 1) | Number(isContent[placement[link]]);
     }
-  const column = (which: number) => new Int32Array(count).map((_, page) => ofTarget[page * EACH + which]);
-  return { linksIn: column(LINKS), linksOut, pagesLinking: column(PAGES), pagesLinked, externalLinks };
+  const sources = found.subarray(0, inside);
+  const begins = orderByKey(ends.subarray(0, inside), sources, count);
+  const linksIn = new Int32Array(count).map((_, page) => begins[page + 1] - begins[page]);
+  const pagesLinking = new Int32Array(count);
+  // Side by side, as they are reached together and sources lie all over memory.
+  const ofSource = new Int32Array(2 * count);
+  const read = html.reduce((sum, one) => sum + Number(one === 1), 0);
+  const most = Math.max(TEMPLATE_PAGES, TEMPLATE_PART * read);
+  for (let page = 0; page < count; page++) {
+    const [from, to] = [begins[page], begins[page + 1]];
+    // Links of one page come one after another: each pair is counted at the last of them.
+    const isLast = (at: number) => at + 1 === to || sources[at + 1] >>> 1 !== sources[at] >>> 1;
+    let content = 0;
+    let inContent = 0;
+    for (let at = from; at < to; at++) {
+      inContent |= sources[at] & 1;
+      if (!isLast(at)) continue;
+      pagesLinking[page]++;
+      content += inContent;
+      inContent = 0;
+    }
+    const counts = content < most ? 1 : 0;
+    for (let at = from; at < to; at++) {
+      inContent |= sources[at] & 1;
+      if (!isLast(at)) continue;
+      const own = 2 * (sources[at] >>> 1);
+      ofSource[own]++;
+      ofSource[own + 1] += inContent & counts;
+      inContent = 0;
+    }
+  }
+  const column = (which: number) => new Int32Array(count).map((_, page) => ofSource[2 * page + which]);
+  return { linksIn, linksOut, externalLinks, pagesLinking, pagesLinked: column(0), contentLinks: column(1) };
 }

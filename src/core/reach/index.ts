@@ -1,4 +1,3 @@
-export { contentLinks } from './contentLinks';
 export { countLinks } from './counts';
 export type { LinkCounts } from './counts';
 export { clickDepths, routeTo, unreachedWithout } from './depths';

@@ -61,33 +61,36 @@ function solve(count: number, { isNode, total, withheld, offsets, targets, weigh
   return { nodes, share: new Float64Array(nodeOf).map((node) => (node < 0 ? -1 : rank[node] * nodes)) };
 }
 
+const NODE = 1;
+const FOLDED = 2;
+
 /** The pairs that carry share by the model `site`, and what they add up to. */
 function siteEdges(snapshot: ShareBase, finalTargets: Int32Array, placed: PlacementWeights): Edges {
   const { count, columns, links } = snapshot;
   const { verdict } = columns;
   const INDEXABLE = verdicts.indexOf('indexable');
   const pairs = pairsOf(snapshot, placed);
-  const isNode = new Uint8Array(count);
+  // A byte each, as targets lie all over memory and few are folded.
+  const marks = new Uint8Array(count).map((_, page) =>
+    finalTargets[page] >= 0 && finalTargets[page] !== page ? FOLDED : 0,
+  );
   const total = new Float64Array(count);
   const withheld = new Float64Array(count);
   const offsets = new Uint32Array(count + 1);
   const targets = new Uint32Array(links.target.length);
-  // A byte each, as targets lie all over memory and few are folded.
-  const isFolded = new Uint8Array(count).map((_, page) =>
-    Number(finalTargets[page] >= 0 && finalTargets[page] !== page),
-  );
   const isWeighted = Object.values(placed).some((weight) => weight !== 1);
   const weights = isWeighted ? new Float64Array(links.target.length) : undefined;
   let edges = 0;
   for (let page = 0; page < count; page++) {
     // What an address that is folded links to does not count.
-    const found = isFolded[page] ? 0 : pairs.lookAt(page);
+    const found = marks[page] & FOLDED ? 0 : pairs.lookAt(page);
     const passes = verdict[page] === INDEXABLE;
     for (let i = 0; i < found; i++) {
       const target = pairs.targets[i];
-      const end = isFolded[target] ? finalTargets[target] : target;
+      const end = marks[target] & FOLDED ? finalTargets[target] : target;
       if (end === page) continue;
-      isNode[page] = isNode[end] = 1;
+      marks[page] |= NODE;
+      marks[end] |= NODE;
       const weight = pairs.weights[i];
       if (!passes || weight === 0) continue;
       total[page] += weight;
@@ -99,7 +102,7 @@ function siteEdges(snapshot: ShareBase, finalTargets: Int32Array, placed: Placem
     }
     offsets[page + 1] = edges;
   }
-  return { isNode, total, withheld, offsets, targets, weights };
+  return { isNode: marks.map((mark) => mark & NODE), total, withheld, offsets, targets, weights };
 }
 
 /** What share of the model `site` does, beside how much each page has. */

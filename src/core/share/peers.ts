@@ -1,5 +1,6 @@
 /** Share of pages against that of their peers. */
 import { verdicts } from '../facts';
+import { groupEqual, orderByKey } from '../grouping';
 import type { Columns } from '../snapshot';
 
 const INDEXABLE = verdicts.indexOf('indexable');
@@ -27,27 +28,23 @@ export function peerShares({
   const isJudged = (page: number) => verdict[page] === INDEXABLE && depth[page] >= 0 && share[page] >= 0;
   const judged = new Uint32Array(count).map((_, page) => page).filter(isJudged);
   const deepest = judged.reduce((most, page) => Math.max(most, depth[page]), 0) + 1;
-  const groupsBy = (pages: Iterable<number>, keyOf: (page: number) => number) => {
-    const groups = new Map<number, number[]>();
-    for (const page of pages) {
-      const key = keyOf(page);
-      const group = groups.get(key);
-      if (group) group.push(page);
-      else groups.set(key, [page]);
-    }
-    return [...groups.values()];
+  const groupsBy = (keyOf: (page: number) => number) => {
+    const groups = groupEqual(judged, keyOf, (a, b) => keyOf(a) === keyOf(b));
+    const pages = judged.slice();
+    const offsets = orderByKey(groups.of, pages, groups.count);
+    return groups.first.map((_, group) => pages.subarray(offsets[group], offsets[group + 1]));
   };
-  const medianShare = (pages: readonly number[]) => medianOf(new Float64Array(pages).map((page) => share[page]).sort());
+  const medianShare = (pages: Uint32Array) => medianOf(new Float64Array(pages).map((page) => share[page]).sort());
   const peers = new Float64Array(count).fill(-1);
-  const compare = (pages: readonly number[], median: number) => {
+  const compare = (pages: Uint32Array, median: number) => {
     if (median > 0) for (const page of pages) peers[page] = share[page] / median;
   };
   const atDepth = new Map(
-    groupsBy(judged, (page) => depth[page])
+    groupsBy((page) => depth[page])
       .filter(({ length }) => length >= LEAST_PEERS)
       .map((pages) => [depth[pages[0]], medianShare(pages)]),
   );
-  for (const pages of groupsBy(judged, (page) => section.codes[page] * deepest + depth[page]))
+  for (const pages of groupsBy((page) => section.codes[page] * deepest + depth[page]))
     compare(pages, pages.length >= LEAST_PEERS ? medianShare(pages) : (atDepth.get(depth[pages[0]]) ?? 0));
   return peers;
 }

@@ -4,7 +4,7 @@ import type { BaseFact, FetchError, RobotsRule, UnreadableReason, UnvisitedReaso
 import { fragmentName } from '../html';
 import type { Crumb } from '../html';
 import { CLICK_KIND, eachPackedLink, MISSING_FRAGMENT, numbering } from '../links';
-import { orderedTexts, textCoder, textColumn } from './column';
+import { textCoder, textColumn } from './column';
 import type { Base, BaseLinks, Check, Columns, SiteFiles } from './snapshot';
 import { widening } from './wholeNumbers';
 
@@ -139,14 +139,10 @@ function gatherer(name: keyof typeof observed) {
   const of = observed[name];
   const gathered: number[] = [];
   if (type === 'text') {
-    const { numbers, code } = textCoder();
+    const { code, column } = textCoder();
     return {
       add: (page: PageRecord) => void gathered.push(code(of(page) as string | null)),
-      column: (order: Uint32Array) =>
-        orderedTexts(
-          numbers,
-          order.map((at) => gathered[at]),
-        ),
+      column: (order: Uint32Array) => column(order.map((at) => gathered[at])),
     };
   }
   const places = values && new Map<Observed, number>(values.map((value, i) => [value, i]));

@@ -59,45 +59,53 @@ export function joinedTexts(column: TextColumn): JoinedTexts | null {
 
 export const isText = (column: Column): column is TextColumn => 'codes' in column;
 
-/** Numbers texts in the order in which they come, from 1; unknown is 0. */
+/** Numbers texts in the order in which they come, and makes a text column of the numbers. */
 export function textCoder() {
-  const numbers = new Map<string, number>();
+  const texts: string[] = [];
+  /** The number of each text. As long as each is larger than all before, as in the order of addresses, none is looked up. */
+  let numbers: Map<string, number> | null = null;
   // Neighbours in the order of addresses often have the same text, and a comparison is quicker than a lookup.
   let last: string | null = null;
   let lastNumber = 0;
   return {
-    numbers,
+    /** The number of a text, from 1; unknown is 0. */
     code: (text: string | null): number => {
       if (text === null) return 0;
       if (text === last) return lastNumber;
-      let number = numbers.get(text);
-      if (number === undefined) numbers.set(text, (number = numbers.size + 1));
+      let number: number | undefined;
+      if (!numbers && last !== null && text < last) {
+        numbers = new Map();
+        for (let i = 0; i < texts.length; i++) numbers.set(texts[i], i + 1);
+      }
+      if (numbers) number = numbers.get(text);
+      if (number === undefined) {
+        number = texts.push(text);
+        numbers?.set(text, number);
+      }
       [last, lastNumber] = [text, number];
       return number;
+    },
+    /**
+     * Puts the texts in order, so that pages are sorted by comparing numbers.
+     * @param codes one a page; changed in place
+     */
+    column: (codes: Uint32Array): TextColumn => {
+      const values = ['', ...texts];
+      if (numbers) {
+        values.sort();
+        const rank = new Uint32Array(values.length);
+        for (let code = 1; code < values.length; code++) rank[numbers.get(values[code])!] = code;
+        for (let i = 0; i < codes.length; i++) codes[i] = rank[codes[i]];
+      }
+      return { codes, values, common: commonBeginnings(values) };
     },
   };
 }
 
-/**
- * Makes a text column of codes that a {@link textCoder} gave: its values are put in order, so that pages are sorted by
- * comparing numbers.
- * @param codes one a page; changed in place
- */
-export function orderedTexts(numbers: ReadonlyMap<string, number>, codes: Uint32Array): TextColumn {
-  const values = ['', ...[...numbers.keys()].sort()];
-  const rank = new Uint32Array(values.length);
-  for (let code = 1; code < values.length; code++) rank[numbers.get(values[code])!] = code;
-  for (let i = 0; i < codes.length; i++) codes[i] = rank[codes[i]];
-  return { codes, values, common: commonBeginnings(values) };
-}
-
 /** Builds a text column from one text or null a page. */
 export function textColumn(texts: readonly (string | null)[]): TextColumn {
-  const { numbers, code } = textCoder();
-  return orderedTexts(
-    numbers,
-    new Uint32Array(texts.length).map((_, i) => code(texts[i])),
-  );
+  const { code, column } = textCoder();
+  return column(new Uint32Array(texts.length).map((_, i) => code(texts[i])));
 }
 
 /** The code of a text in a column; null when no page has it. */

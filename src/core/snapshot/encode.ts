@@ -83,15 +83,26 @@ function encodeTexts(texts: readonly string[]): Uint8Array {
   return out.slice(0, at);
 }
 
+/** Texts that are decoded together. */
+const TEXT_BLOCK = 1024;
+
 function decodeTexts(bytes: Uint8Array): string[] {
   const decoder = new TextDecoder('utf-8', { ignoreBOM: true });
   const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength);
-  const texts: string[] = new Array(view.getUint32(0, true));
-  let at = 4 + texts.length * 4;
-  for (let i = 0; i < texts.length; i++) {
-    const length = view.getUint32(4 + i * 4, true);
-    texts[i] = decoder.decode(bytes.subarray(at, at + length));
-    at += length;
+  const count = view.getUint32(0, true);
+  const ends = new Uint32Array(1 + count);
+  ends[0] = 4 + count * 4;
+  for (let i = 0; i < count; i++) ends[i + 1] = ends[i] + view.getUint32(4 + i * 4, true);
+  const texts: string[] = new Array(count);
+  for (let from = 0; from < count; from += TEXT_BLOCK) {
+    const to = Math.min(from + TEXT_BLOCK, count);
+    const block = decoder.decode(bytes.subarray(ends[from], ends[to]));
+    // In ASCII a character is a byte, and texts cut out of the block take a quarter of the time.
+    const isAscii = block.length === ends[to] - ends[from];
+    for (let i = from; i < to; i++)
+      texts[i] = isAscii
+        ? block.slice(ends[i] - ends[from], ends[i + 1] - ends[from])
+        : decoder.decode(bytes.subarray(ends[i], ends[i + 1]));
   }
   return texts;
 }

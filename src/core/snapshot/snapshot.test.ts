@@ -52,6 +52,16 @@ describe('a snapshot', () => {
     expect(fact('/c', 'seen_in')).toEqual(['sitemap', 'canonical']);
     expect(fact('/new', 'seen_in')).toEqual(['redirect']);
   });
+  it.each([
+    ['refresh', ['redirect']],
+    ['hreflang', ['hreflang']],
+    ['next', ['declared']],
+    ['amphtml', ['declared']],
+    ['image', []],
+  ] as const)('says what a link of the kind %s makes known', (kind, sources) => {
+    const site = tinySite({ '/': { declared: [[kind, '/x']] }, '/x': {} });
+    expect(factAt(site, 'seen_in', pageOf(site, tiny('/x')))).toEqual(sources);
+  });
   it('judges with the end of each chain', () => {
     const redirect = (path: string) =>
       (['verdict', 'redirect_state', 'redirect_hops', 'redirect_end'] as const).map((name) => fact(path, name));
@@ -85,6 +95,13 @@ describe('the binary form', () => {
       return [name, pool.subarray(3, 3 + bytes.length)];
     });
     expect(encodeSnapshot(decodeSnapshot(new Map(parts)))).toEqual(encodeSnapshot(snapshot));
+  });
+  it('gives back every text, in ASCII or not, however many there are', () => {
+    const titles = Array.from({ length: 3000 }, (_, i) => (i % 1700 === 99 ? `Straßenbahn ${i} 🚋` : `Tram ${i}`));
+    const site = tinySite(Object.fromEntries(titles.map((title, i) => [`/${i}`, { title }])));
+    const { columns } = decodeSnapshot(encodeSnapshot(site));
+    expect(columns.title).toEqual(site.columns.title);
+    expect(columns.url.values).toEqual(site.columns.url.values);
   });
   it('refuses a newer version, and one with a part missing', () => {
     const parts = encodeSnapshot(snapshot);
