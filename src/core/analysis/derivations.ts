@@ -102,31 +102,29 @@ function seenIn({ count, links: { offsets, target: targets, kind }, starts, list
   return new Int32Array(seen);
 }
 
-/** Host, path, query and section of every address. */
-function addressColumns({
-  count,
-  columns,
-  settings,
-}: Model): Record<'host' | 'path' | 'query' | 'section', TextColumn> {
-  const named = settings.sections.map(({ pattern, name }) => ({ test: patternTest(pattern), name }));
-  const texts = { host: [], path: [], query: [], section: [] } as Record<
-    'host' | 'path' | 'query' | 'section',
-    string[]
-  >;
+/** Host, path and query of every address. */
+function addressColumns({ count, columns: { url } }: Model): Record<'host' | 'path' | 'query', TextColumn> {
+  const host: string[] = [];
+  const path: string[] = [];
+  const query: string[] = [];
   for (let page = 0; page < count; page++) {
-    const address = columns.url.values[columns.url.codes[page]];
-    const parts = addressParts(address);
-    texts.host.push(parts.host);
-    texts.path.push(parts.path);
-    texts.query.push(parts.query);
-    texts.section.push(named.find(({ test }) => test(address))?.name ?? parts.section);
+    const parts = addressParts(url.values[url.codes[page]]);
+    host.push(parts.host);
+    path.push(parts.path);
+    query.push(parts.query);
   }
-  return {
-    host: textColumn(texts.host),
-    path: textColumn(texts.path),
-    query: textColumn(texts.query),
-    section: textColumn(texts.section),
-  };
+  return { host: textColumn(host), path: textColumn(path), query: textColumn(query) };
+}
+
+/** The section of every address, by the first pattern that it matches, or its first folder. */
+function sectionColumn({ count, columns: { url }, settings }: Model): TextColumn {
+  const named = settings.sections.map(({ pattern, name }) => ({ test: patternTest(pattern), name }));
+  const sections: string[] = [];
+  for (let page = 0; page < count; page++) {
+    const address = url.values[url.codes[page]];
+    sections.push(named.find(({ test }) => test(address))?.name ?? addressParts(address).section);
+  }
+  return textColumn(sections);
 }
 
 /** The values of a column for the pages that were read; −1 for all others. */
@@ -180,7 +178,8 @@ const verdictReads = [
 ] as const satisfies readonly ColumnName[];
 
 export const derivations: readonly Derivation[] = [
-  step('addresses', ['url', 'settings.sections'], ['host', 'path', 'query', 'section'], addressColumns),
+  step('addresses', ['url'], ['host', 'path', 'query'], addressColumns),
+  step('sections', ['url', 'settings.sections'], ['section'], (model) => ({ section: sectionColumn(model) })),
   step(
     'redirects',
     ['url', 'redirect_to', 'status'],
