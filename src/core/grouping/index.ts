@@ -2,3 +2,5 @@ export { byteNumbers } from './bytes';
 export { groupEqual } from './equal';
 export type { Groups } from './equal';
 export { orderByKey, radixOrder } from './order';
+export { rowNumbering, rowTable } from './rowTable';
+export type { RowTable } from './rowTable';

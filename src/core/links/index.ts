@@ -4,7 +4,6 @@ export { CLICK_KIND, costsNoClick, isResource, placements, linkElements, linkKin
 export type { Placement, Link, LinkElement, LinkKind, LinkOf, NumberedLink } from './link';
 export { bundleLinks } from './bundle';
 export type { LinkBundle } from './bundle';
-export { numbering } from './numbering';
 export {
   BARE_IMAGE,
   BESIDE,

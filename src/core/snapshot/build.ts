@@ -3,8 +3,10 @@ import { baseFacts, factOf } from '../facts';
 import type { BaseFact, FetchError, RobotsRule, UnreadableReason, UnvisitedReason } from '../facts';
 import { fragmentName } from '../html';
 import type { Crumb } from '../html';
-import { CLICK_KIND, eachPackedLink, MISSING_FRAGMENT, numbering } from '../links';
+import { rowNumbering, rowTable } from '../grouping';
+import { CLICK_KIND, eachPackedLink, MISSING_FRAGMENT } from '../links';
 import { textCoder, textColumn } from './column';
+import { pageOf } from './snapshot';
 import type { Base, BaseLinks, Check, Columns, SiteFiles } from './snapshot';
 import { widening } from './wholeNumbers';
 
@@ -97,9 +99,8 @@ type Observed = string | number | boolean | null;
 export const robotsRuleText = ({ directive, path }: RobotsRule) =>
   directive === 'unreadable' ? directive : `${directive === 'allow' ? 'Allow' : 'Disallow'}: ${path}`;
 
-/** How each base fact is read off a record; `sitemap_lastmod` comes from the listings. */
-const observed: Record<Exclude<BaseFact, 'sitemap_lastmod'>, (page: PageRecord) => Observed> = {
-  url: ({ address }) => address,
+/** How each base fact is read off a record, but for the address; `sitemap_lastmod` comes from the listings. */
+const observed: Record<Exclude<BaseFact, 'url' | 'sitemap_lastmod'>, (page: PageRecord) => Observed> = {
   status: ({ found }) => found.status,
   content_type: ({ found }) => found.contentType,
   html: ({ found }) => found.html,
@@ -131,7 +132,7 @@ const observed: Record<Exclude<BaseFact, 'sitemap_lastmod'>, (page: PageRecord) 
   carried: ({ found }) => found.carried,
   fetched_at: ({ found }) => found.fetchedAt && found.fetchedAt.toISOString().replace(/\.\d+Z/, 'Z'),
 };
-const recordFacts = baseFacts.filter((name): name is keyof typeof observed => name !== 'sitemap_lastmod');
+const recordFacts = baseFacts.filter((name): name is keyof typeof observed => name in observed);
 
 /** Gathers the values of one fact, in the order in which pages come. */
 function gatherer(name: keyof typeof observed) {
@@ -182,13 +183,13 @@ export interface LinkLayout {
   /** Lays out the packed links of one page, which name addresses and phrases by number. Each page comes once. */
   addLinks: (number: number, packed: Uint8Array) => void;
   /** The numbers of addresses that are no pages, and of phrases, that links have named so far. */
-  named: () => { outside: number[]; phrases: number[] };
+  named: () => { outside: readonly number[]; phrases: readonly number[] };
   finish: (rest: BaseRest) => Base;
 }
 
 /** Begins a base: takes in every known inside address, once each and in any order, then lays out links. */
 export function baseBuilder() {
-  const gatherers = Object.fromEntries(recordFacts.map((name) => [name, gatherer(name)]));
+  const gatherers = recordFacts.map((name) => gatherer(name));
   const addresses: string[] = [];
   const numbers: number[] = [];
   const linkCounts: number[] = [];
@@ -197,7 +198,7 @@ export function baseBuilder() {
   const filters: (Uint8Array | null)[] = [];
   return {
     addPage(page: PageRecord): void {
-      for (const name of recordFacts) gatherers[name].add(page);
+      for (const { add } of gatherers) add(page);
       const { fingerprint, wordFilter } = page.found;
       const view = fingerprint && new DataView(fingerprint.buffer, fingerprint.byteOffset, fingerprint.byteLength);
       addresses.push(page.address);
@@ -212,12 +213,14 @@ export function baseBuilder() {
       const order = new Uint32Array(addresses.length)
         .map((_, at) => at)
         .sort((a, b) => (addresses[a] < addresses[b] ? -1 : 1));
-      const columns = Object.fromEntries(recordFacts.map((name) => [name, gatherers[name].column(order)]));
+      const columns = Object.fromEntries(recordFacts.map((name, i) => [name, gatherers[i].column(order)]));
       const pageFingerprints = new Uint32Array(2 * order.length).map(
         (_, at) => fingerprints[2 * order[at >> 1] + (at & 1)],
       );
+      // No address comes twice.
+      const url = textColumn(Array.from(order, (at) => addresses[at]));
       return linkLayout(
-        columns as Columns<keyof typeof observed>,
+        { ...(columns as Columns<keyof typeof observed>), url },
         pageFingerprints,
         Array.from(order, (at) => numbers[at]),
         Array.from(order, (at) => linkCounts[at]),
@@ -229,7 +232,7 @@ export function baseBuilder() {
 }
 
 function linkLayout(
-  columns: Columns<keyof typeof observed>,
+  columns: Columns<Exclude<BaseFact, 'sitemap_lastmod'>>,
   fingerprints: Uint32Array,
   numbers: readonly number[],
   linkCounts: readonly number[],
@@ -237,9 +240,10 @@ function linkLayout(
   wordFilters: Base['wordFilters'],
 ): LinkLayout {
   const count = numbers.length;
-  const pageNumbers = new Map(numbers.map((number, page) => [number, page]));
-  const outside = numbering<number>();
-  const phrases = numbering<number>();
+  const pageNumbers = rowTable();
+  numbers.forEach((number, page) => pageNumbers.set(number, page));
+  const outside = rowNumbering();
+  const phrases = rowNumbering();
   phrases.of(0);
   const offsets = new Uint32Array(count + 1);
   linkCounts.forEach((links, page) => (offsets[page + 1] = offsets[page] + links));
@@ -264,10 +268,11 @@ function linkLayout(
   return {
     addLinks(number, packed) {
       const page = pageNumbers.get(number);
-      if (page === undefined) return;
+      if (page < 0) return;
       let at = offsets[page];
       eachPackedLink(packed, (kind, element, placement, target, anchor, rel, above, fragment, line, column, marks) => {
-        fixed.target[at] = pageNumbers.get(target) ?? count + outside.of(target);
+        const inside = pageNumbers.get(target);
+        fixed.target[at] = inside < 0 ? count + outside.of(target) : inside;
         fixed.kind[at] = kind;
         fixed.element[at] = element;
         fixed.placement[at] = placement;
@@ -281,15 +286,13 @@ function linkLayout(
         at++;
       });
     },
-    named: () => ({ outside: [...outside.numbers.keys()], phrases: [...phrases.numbers.keys()] }),
+    named: () => ({ outside: outside.rows, phrases: phrases.rows }),
     finish(rest) {
-      const texts = (named: ReadonlyMap<number, number>, of: ReadonlyMap<number, string>) =>
-        Array.from(named.keys(), (number) => of.get(number) ?? '');
-      const { url } = columns;
-      const pageByAddress = new Map(Array.from(url.codes, (code, page) => [url.values[code], page]));
+      const texts = (named: readonly number[], of: ReadonlyMap<number, string>) =>
+        named.map((number) => of.get(number) ?? '');
       const pagesOf = (addresses: readonly string[]) =>
-        addresses.flatMap((address) => pageByAddress.get(address) ?? []);
-      const phraseTexts = texts(phrases.numbers, rest.phrases);
+        addresses.map((address) => pageOf({ columns, count }, address)).filter((page) => page >= 0);
+      const phraseTexts = texts(phrases.rows, rest.phrases);
       const links: BaseLinks = {
         ...fixed,
         anchor: growing.anchor.numbers(),
@@ -302,7 +305,7 @@ function linkLayout(
       markMissingFragments(links, phraseTexts, ids);
       const listings = rest.listings.flatMap(({ number, ...entry }) => {
         const page = pageNumbers.get(number);
-        return page === undefined ? [] : [{ page, ...entry }];
+        return page < 0 ? [] : [{ page, ...entry }];
       });
       return {
         count,
@@ -312,8 +315,8 @@ function linkLayout(
         fingerprints,
         wordFilters,
         links,
-        outside: texts(outside.numbers, rest.outside),
-        checks: Array.from(outside.numbers.keys(), (number) => rest.checks.get(number) ?? null),
+        outside: texts(outside.rows, rest.outside),
+        checks: outside.rows.map((number) => rest.checks.get(number) ?? null),
         phrases: phraseTexts,
         listings: listings.map(({ page, sitemap, line }) => ({ page, sitemap, line })),
         alternates: listings
