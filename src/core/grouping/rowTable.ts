@@ -1,4 +1,4 @@
-const PAGE_BITS = 8;
+const PAGE_BITS = 10;
 const PAGE = 1 << PAGE_BITS;
 /** Beyond it, places in an array cannot be reckoned in 32 bits. */
 const MAX_PAGED = 2 ** 32 - 1;

@@ -72,12 +72,8 @@ export function textCoder() {
     code: (text: string | null): number => {
       if (text === null) return 0;
       if (text === last) return lastNumber;
-      let number: number | undefined;
-      if (!numbers && last !== null && text < last) {
-        numbers = new Map();
-        for (let i = 0; i < texts.length; i++) numbers.set(texts[i], i + 1);
-      }
-      if (numbers) number = numbers.get(text);
+      if (!numbers && last !== null && text < last) numbers = new Map(texts.map((met, i) => [met, i + 1]));
+      let number = numbers?.get(text);
       if (number === undefined) {
         number = texts.push(text);
         numbers?.set(text, number);
