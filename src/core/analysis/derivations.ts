@@ -88,8 +88,7 @@ const bitOfKind = linkKinds.map((kind) => sourceBit(sourceOfKind(kind)));
 
 /** Which sources know each page, as the bits of `seen_in`. */
 function seenIn({ count, links: { offsets, target: targets, kind }, starts, listed, listings }: Model): Int32Array {
-  // As narrow as the bits allow, as targets lie all over memory.
-  const seen = new Uint16Array(count);
+  const seen = new Int32Array(count);
   for (const page of starts) seen[page] |= sourceBit('start');
   for (const page of listed) seen[page] |= sourceBit('list');
   for (const { page } of listings) seen[page] |= sourceBit('sitemap');
@@ -99,7 +98,7 @@ function seenIn({ count, links: { offsets, target: targets, kind }, starts, list
       // A page that names itself was known before.
       if (target < count && target !== page) seen[target] |= bitOfKind[kind[link]];
     }
-  return new Int32Array(seen);
+  return seen;
 }
 
 /** Host, path and query of every address. */

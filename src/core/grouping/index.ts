@@ -3,4 +3,3 @@ export { groupEqual } from './equal';
 export type { Groups } from './equal';
 export { orderByKey, radixOrder } from './order';
 export { rowNumbering, rowTable } from './rowTable';
-export type { RowTable } from './rowTable';

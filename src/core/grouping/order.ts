@@ -24,7 +24,10 @@ export function radixOrder(keys: Uint32Array): Uint32Array {
 /** Ranges of keys that the first pass over values tells apart, at most: each is a place to which it writes by turns. */
 const RANGES = 256;
 
-/** Counts how often each of some numbers below `count` comes; beginnings stand before the ends. */
+/**
+ * Where each number begins, up to `count`, when they are in order, and the end of the last.
+ * @param shift how many of their lowest bits are left out of account
+ */
 function beginnings(numbers: Uint32Array, shift: number, count: number): Uint32Array {
   const offsets = new Uint32Array(count + 1);
   for (let i = 0; i < numbers.length; i++) offsets[(numbers[i] >>> shift) + 1]++;

@@ -4,7 +4,7 @@ const PAGE = 1 << PAGE_BITS;
 const MAX_PAGED = 2 ** 32 - 1;
 
 /** Numbers by the numbers of rows. */
-export interface RowTable {
+interface RowTable {
   /** −1 for a row that was not put in. */
   get: (row: number) => number;
   set: (row: number, number: number) => void;

@@ -24,12 +24,14 @@ export interface LinkCounts {
   contentLinks: Int32Array;
 }
 
-/** Counts click links. By their targets, the links between two pages lie together, and pages need not be remembered. */
-export function countLinks({
-  count,
-  links: { offsets, target: targets, kind, placement },
-  columns: { html },
-}: Pick<Base, 'count' | 'links'> & { columns: Columns<'html'> }): LinkCounts {
+type CountedBase = Pick<Base, 'count' | 'links'> & { columns: Columns<'html'> };
+
+/** Counts click links. */
+export function countLinks(base: CountedBase): LinkCounts {
+  const {
+    count,
+    links: { offsets, target: targets, kind, placement },
+  } = base;
   const linksOut = new Int32Array(count);
   const externalLinks = new Int32Array(count);
   const ends = new Uint32Array(targets.length);
@@ -51,6 +53,14 @@ export function countLinks({
   const sources = found.subarray(0, inside);
   const begins = orderByKey(ends.subarray(0, inside), sources, count);
   const linksIn = new Int32Array(count).map((_, page) => begins[page + 1] - begins[page]);
+  return { linksIn, linksOut, externalLinks, ...countPairs(base, begins, sources) };
+}
+
+/**
+ * Counts the pairs of pages that links join: those from one page to another come one after the other.
+ * @param sources by target: those of page `i` from `begins[i]` to `begins[i + 1] − 1`
+ */
+function countPairs({ count, columns: { html } }: CountedBase, begins: Uint32Array, sources: Uint32Array) {
   const pagesLinking = new Int32Array(count);
   // Side by side, as they are reached together and sources lie all over memory.
   const ofSource = new Int32Array(2 * count);
@@ -58,7 +68,7 @@ export function countLinks({
   const most = Math.max(TEMPLATE_PAGES, TEMPLATE_PART * read);
   for (let page = 0; page < count; page++) {
     const [from, to] = [begins[page], begins[page + 1]];
-    // Links of one page come one after another: each pair is counted at the last of them.
+    // Each pair is counted at the last of its links.
     const isLast = (at: number) => at + 1 === to || sources[at + 1] >>> 1 !== sources[at] >>> 1;
     let content = 0;
     let inContent = 0;
@@ -69,16 +79,16 @@ export function countLinks({
       content += inContent;
       inContent = 0;
     }
-    const counts = content < most ? 1 : 0;
+    const isOfTemplate = content >= most;
     for (let at = from; at < to; at++) {
       inContent |= sources[at] & 1;
       if (!isLast(at)) continue;
       const own = 2 * (sources[at] >>> 1);
       ofSource[own]++;
-      ofSource[own + 1] += inContent & counts;
+      if (!isOfTemplate) ofSource[own + 1] += inContent;
       inContent = 0;
     }
   }
   const column = (which: number) => new Int32Array(count).map((_, page) => ofSource[2 * page + which]);
-  return { linksIn, linksOut, externalLinks, pagesLinking, pagesLinked: column(0), contentLinks: column(1) };
+  return { pagesLinking, pagesLinked: column(0), contentLinks: column(1) };
 }

@@ -61,6 +61,7 @@ function solve(count: number, { isNode, total, withheld, offsets, targets, weigh
   return { nodes, share: new Float64Array(nodeOf).map((node) => (node < 0 ? -1 : rank[node] * nodes)) };
 }
 
+/** What an address is to share, in bits: it has links or is linked to; what it has goes to another. */
 const NODE = 1;
 const FOLDED = 2;
 
@@ -70,7 +71,7 @@ function siteEdges(snapshot: ShareBase, finalTargets: Int32Array, placed: Placem
   const { verdict } = columns;
   const INDEXABLE = verdicts.indexOf('indexable');
   const pairs = pairsOf(snapshot, placed);
-  // A byte each, as targets lie all over memory and few are folded.
+  // In one byte, as targets lie all over memory.
   const marks = new Uint8Array(count).map((_, page) =>
     finalTargets[page] >= 0 && finalTargets[page] !== page ? FOLDED : 0,
   );

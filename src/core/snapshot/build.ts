@@ -1,9 +1,9 @@
 /** Lays a crawl out as a base: pages first, then their links page by page, so that links need not be held twice. */
 import { baseFacts, factOf } from '../facts';
 import type { BaseFact, FetchError, RobotsRule, UnreadableReason, UnvisitedReason } from '../facts';
+import { rowNumbering, rowTable } from '../grouping';
 import { fragmentName } from '../html';
 import type { Crumb } from '../html';
-import { rowNumbering, rowTable } from '../grouping';
 import { CLICK_KIND, eachPackedLink, MISSING_FRAGMENT } from '../links';
 import { textCoder, textColumn } from './column';
 import { pageOf } from './snapshot';
