@@ -1,5 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import { mayHaveAny, stems, wordFilter } from '../words';
 import { fingerprintDistance, readWords } from './content';
 
 /** The words of a text, as the definition has them and without regard to speed. */
@@ -35,6 +36,31 @@ describe('words', () => {
     const long = 'tram '.repeat(100_000);
     expect([long, 'bus', long, ''].map((text) => readWords(text).wordCount)).toEqual([100_000, 1, 100_000, 0]);
   });
+});
+
+describe('the filter of words', () => {
+  it.each([
+    'The driver’s trolley-buses, 1937-built: bus, buses, BUS! It is a gas',
+    'Les dépôts étaient fermés – no-break and quoted “Trams”',
+    '電車 ホールのtram, €5 tickets, a€bus, tram€, ½ tram',
+    'naïve-tests of Ünïcode’s cafés',
+    '🚋tram🚋 𝒜𝒷𝒸 trams',
+    ' … — ! ',
+    's ss sss ssss sssss ssssss as gas',
+  ])('is that of the stems of “%s”', (text) => expect(readWords(text).wordFilter).toEqual(wordFilter(text)));
+  it('has every stem of any text', () =>
+    fc.assert(
+      fc.property(
+        fc.string({
+          unit: fc.constantFrom('a', 'B', 's', '7', 'é', ' ', '.', "'", '-', '’', '電', 'ア', '🚋', '€', '\u00a0'),
+          maxLength: 100,
+        }),
+        (text) => {
+          const { wordFilter: filter } = readWords(text);
+          for (const stem of stems(text)) expect([stem, mayHaveAny(filter, [stem])]).toEqual([stem, true]);
+        },
+      ),
+    ));
 });
 
 describe('fingerprints', () => {

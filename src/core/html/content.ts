@@ -1,14 +1,17 @@
-/** What the words of a page's main content say about it: how many, and a fingerprint to find pages like it. */
+/** What the words of a page's main content say about it: how many, which, and a fingerprint to find pages like it. */
+import { addStemHash, addStems, draftFilter, finishFilter, HASH_PRIME, HASH_START, MIN_WORD, STEM } from '../words';
+import type { FilterDraft } from '../words';
 
 /**
  * What a character is to the words, in bits: part of one, that and no digit, a word by itself (in a script without
- * spaces), or the first half of a character beyond 16 bits.
+ * spaces), the first half of a character beyond 16 bits, or one beyond ASCII.
  */
 const PART = 1 << 16;
 const LETTER = 1 << 17;
 const SIGN = 1 << 18;
 const HALF = 1 << 19;
-const MET = 1 << 20;
+const WIDE = 1 << 20;
+const MET = 1 << 21;
 
 const sign = /[\p{Script=Han}\p{Script=Hiragana}\p{Script=Katakana}]/u;
 const letter = /[\p{L}\p{M}\p{N}]/u;
@@ -25,14 +28,12 @@ const known = new Uint32Array(0x10000);
 function lookUp(unit: number): number {
   const char = String.fromCharCode(unit);
   const kind = (unit & 0xfc00) === 0xd800 ? HALF : kindOf(char);
-  return (known[unit] = MET | kind | char.toLowerCase().charCodeAt(0));
+  return (known[unit] = MET | kind | (unit < 128 ? 0 : WIDE) | char.toLowerCase().charCodeAt(0));
 }
 
 /** Words in a row that make one feature. */
 const SHINGLE = 3;
 
-const HASH_START = 0x811c9dc5;
-const HASH_PRIME = 0x01000193;
 const NUMBER = Math.imul(HASH_START ^ 0x30, HASH_PRIME);
 
 /** The finalizer of MurmurHash3, which spreads every bit over all others. */
@@ -52,8 +53,29 @@ function joins(text: string, at: number): boolean {
 /** Where the words of one text after the other are put. */
 let room = new Uint32Array(1 << 14);
 
-/** A number for each word of a text, case apart; all numbers count as the same word. Holds until it is called again. */
-function hashWords(text: string): Uint32Array {
+const LETTER_S = 0x73;
+const NO_BREAK_SPACE = 0xa0;
+/** Whether a unit beyond ASCII is a space or a general punctuation mark, of which many pages are full. */
+const isMark = (unit: number) => unit === NO_BREAK_SPACE || (unit >= 0x2000 && unit <= 0x206f);
+
+/**
+ * Adds the stem of what stands between two marks, if it has one.
+ * @param stem the hash of its first letters, as many as a stem has at most
+ * @param shorter that without the last of them, which may turn out to be the ending of a plural
+ */
+function addStem(filter: FilterDraft, text: string, from: number, to: number, stem: number, shorter: number): void {
+  const length = to - from;
+  if (length < MIN_WORD) return;
+  const isPlural = length > MIN_WORD && length <= STEM && (text.charCodeAt(to - 1) | 0x20) === LETTER_S;
+  addStemHash(filter, isPlural ? shorter : stem);
+}
+
+/**
+ * A number for each word of a text, case apart; all numbers count as the same word. Holds until it is called again. Fills
+ * the filter with the text's stems meanwhile: pages have hundreds of thousands of words, whose characters are looked at once,
+ * and a text for each would take longer than the rest of the parser.
+ */
+function hashWords(text: string, filter: FilterDraft): Uint32Array {
   const { length } = text;
   // As many as there are characters, at most.
   if (room.length < length) room = new Uint32Array(2 * length);
@@ -62,13 +84,32 @@ function hashWords(text: string): Uint32Array {
   let hash = HASH_START;
   /** What the characters of the word at hand are, together; 0 between words. */
   let kinds = 0;
+  /** Where the last mark ended, whether something beyond ASCII came since, and hashes for the stem. */
+  let from = 0;
+  let isWide = false;
+  let stem = HASH_START;
+  let shorter = HASH_START;
   for (let i = 0; i < length; i++) {
     const unit = text.charCodeAt(i);
     const entry = known[unit] || lookUp(unit);
     if (entry & PART) {
-      hash = Math.imul(hash ^ (entry & 0xffff), HASH_PRIME);
+      const low = entry & 0xffff;
+      hash = Math.imul(hash ^ low, HASH_PRIME);
       kinds |= entry;
+      if (i - from < STEM) {
+        shorter = stem;
+        stem = Math.imul(stem ^ low, HASH_PRIME);
+      }
       continue;
+    }
+    const isBetween = !(entry & WIDE) || isMark(unit);
+    isWide ||= !isBetween || (kinds & WIDE) !== 0;
+    if (isBetween) {
+      if (isWide) addStems(filter, text.slice(from, i));
+      else addStem(filter, text, from, i, stem, shorter);
+      from = i + 1;
+      isWide = false;
+      stem = HASH_START;
     }
     let kind = entry;
     let low = entry & 0xffff;
@@ -95,6 +136,8 @@ function hashWords(text: string): Uint32Array {
     }
     if (kind & SIGN) hashes[words++] = Math.imul(HASH_START ^ low, HASH_PRIME);
   }
+  if (isWide || (kinds & WIDE) !== 0) addStems(filter, text.slice(from));
+  else addStem(filter, text, from, length, stem, shorter);
   if (kinds) hashes[words++] = kinds & LETTER ? hash : NUMBER;
   return hashes.subarray(0, words);
 }
@@ -121,6 +164,8 @@ export interface Words {
   wordCount: number;
   /** High and low 32 bits; null for a text without words. */
   fingerprint: [number, number] | null;
+  /** See `src/core/words/filter.ts`. */
+  wordFilter: Uint8Array;
 }
 
 /**
@@ -129,8 +174,13 @@ export interface Words {
  * apart. Numbers count as equal, so that pages that differ in dates or prices only are found alike.
  */
 export function readWords(text: string): Words {
-  const hashes = hashWords(text);
-  return { wordCount: hashes.length, fingerprint: hashes.length ? fingerprintOf(hashes) : null };
+  const filter = draftFilter();
+  const hashes = hashWords(text, filter);
+  return {
+    wordCount: hashes.length,
+    fingerprint: hashes.length ? fingerprintOf(hashes) : null,
+    wordFilter: finishFilter(filter),
+  };
 }
 
 /** The bits that are set in more than half of what was counted, by byte values at four places. */

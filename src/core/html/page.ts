@@ -1,6 +1,5 @@
 import { limitOf } from '../facts';
 import { identify as identifyPlainly } from '../url';
-import { wordFilter } from '../words';
 import type { Link, LinkElement, LinkKind, Placement } from '../links';
 import { addToBlock, addWords, endBlock, isInBlock } from './blocks';
 import type { Block } from './blocks';
@@ -452,6 +451,5 @@ export function readHtml(
     modified: modifiedOf(state),
     breadcrumb: trailOf(state, (href) => identify(href, base)?.address ?? null),
     ...readWords(content),
-    wordFilter: wordFilter(content),
   };
 }

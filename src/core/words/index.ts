@@ -1,2 +1,13 @@
-export { MAX_FILTER_BYTES, mayHaveAny, wordFilter } from './filter';
-export { haveCommon, stems } from './stems';
+export {
+  addStemHash,
+  addStems,
+  draftFilter,
+  finishFilter,
+  HASH_PRIME,
+  HASH_START,
+  MAX_FILTER_BYTES,
+  mayHaveAny,
+  wordFilter,
+} from './filter';
+export type { FilterDraft } from './filter';
+export { haveCommon, MIN_WORD, STEM, stems } from './stems';

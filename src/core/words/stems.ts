@@ -1,7 +1,6 @@
-/** The beginnings of words, by which texts are compared. */
-const STEM = 5;
-
-const MIN_WORD = 3;
+/** The beginnings of words, by which texts are compared: how many letters they have, and how many a word needs to have one. */
+export const STEM = 5;
+export const MIN_WORD = 3;
 const isAscii = (text: string) => /^[\0-\x7f]*$/.test(text);
 
 /** One form for singular and plural, and for what is made of a word. */
