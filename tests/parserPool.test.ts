@@ -121,16 +121,21 @@ describe('a document that cannot be parsed', () => {
       file,
       `const { parse, robots, sitemap } = require(${JSON.stringify(built)});
        const { workerData } = require(${JSON.stringify(join(process.cwd(), 'node_modules', 'piscina'))});
+       const { threadId } = require('node:worker_threads');
+       const begin = ({ slot }) => {
+         Atomics.store(workerData.threads, slot, threadId);
+         Atomics.store(workerData.began, slot, Date.now() | 0);
+       };
        exports.parse = (task) => {
          const text = Buffer.from(task.document.body).toString();
-         Atomics.store(workerData.began, task.slot, Date.now() | 0);
+         begin(task);
          if (text === 'throw') throw new Error('A fault.');
          if (text === 'hang') for (;;);
          if (text === 'fill') for (const all = []; ;) all.push(new Array(100_000).fill(all.length));
          return parse(task);
        };
        exports.robots = (task) => {
-         Atomics.store(workerData.began, task.slot, Date.now() | 0);
+         begin(task);
          if (task.text === 'hang') for (;;);
          return robots(task);
        };

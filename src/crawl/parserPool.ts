@@ -42,6 +42,8 @@ export interface ParserThreadData {
    * nothing is parsed.
    */
   began: Int32Array<SharedArrayBuffer>;
+  /** By slot the number of the thread that parses. */
+  threads: Int32Array<SharedArrayBuffer>;
 }
 
 export interface ParserOptions {
@@ -60,6 +62,10 @@ const defaults: ParserOptions = {
   file: parserThread,
 };
 
+/** Documents that a thread has at once: the next one is there when it is done with one, however busy the main thread is. */
+const DOCUMENTS_EACH = 2;
+/** How often a document is given to a thread that ends before it begins with it, because of the document before. */
+const MAX_TRIES = 5;
 /** Documents under way at once, at most: more than a crawl has connections. */
 const SLOTS = 512;
 /**
@@ -70,13 +76,15 @@ const PAGES_OF_FIRST = 200;
 /** Milliseconds for which a page waits before there may be more threads all the same: the one before it may have no end. */
 const MAX_WAIT = 2000;
 
+const FAULT = { ok: false, reason: 'fault' } as const;
+
 /** Parses in place, for tests that run from the sources: nothing bounds time and memory there. */
 function parseInPlace(setup: ParserSetup): ParserPool {
   const outcome = async <T>(work: () => T): Promise<ParseOutcome<T>> => {
     try {
       return { ok: true, parsed: await Promise.resolve().then(work) };
     } catch {
-      return { ok: false, reason: 'fault' };
+      return FAULT;
     }
   };
   const parse = documentParser(setup);
@@ -101,25 +109,27 @@ const isOutOfMemory = (error: unknown) => (error as { code?: string }).code === 
 export function openParsers(setup: ParserSetup, signal: AbortSignal, given: Partial<ParserOptions> = {}): ParserPool {
   const { timeout, memory, threads, file } = { ...defaults, ...given };
   if (threads < 1 || !isBuilt(file)) return parseInPlace(setup);
-  const began = new Int32Array(new SharedArrayBuffer(SLOTS * Int32Array.BYTES_PER_ELEMENT));
+  const numbers = () => new Int32Array(new SharedArrayBuffer(SLOTS * Int32Array.BYTES_PER_ELEMENT));
+  const shared: ParserThreadData = { setup, began: numbers(), threads: numbers() };
   const free = Array.from({ length: SLOTS }, (_, slot) => slot);
-  const poolOf = (minThreads: number, maxThreads: number) =>
+  const poolOf = (minThreads: number, maxThreads: number, concurrentTasksPerWorker: number) =>
     new Piscina({
       filename: file,
       // Without the name of a function a thread looks for one in vain as it starts, and reads its program twice.
       name: 'parse',
       minThreads,
       maxThreads,
+      concurrentTasksPerWorker,
       idleTimeout: 60_000,
       resourceLimits: { maxOldGenerationSizeMb: memory },
       recordTiming: false,
-      workerData: { setup, began } satisfies ParserThreadData,
+      workerData: shared,
     });
-  const pages = poolOf(1, threads);
+  const pages = poolOf(1, threads, DOCUMENTS_EACH);
   // What waits is begun in the order in which it came: whatever finds a thread of the pool free passes what waits there.
-  const inTurn = pLimit(1);
+  const inTurn = pLimit(DOCUMENTS_EACH);
   let asked = 0;
-  const addThreads = () => void (inTurn.concurrency = threads);
+  const addThreads = () => void (inTurn.concurrency = threads * DOCUMENTS_EACH);
   // A sitemap is parsed as slowly as it comes; pages do not wait for it.
   let sitemaps: Piscina | undefined;
 
@@ -127,7 +137,7 @@ export function openParsers(setup: ParserSetup, signal: AbortSignal, given: Part
   function watch(slot: number, onTimeout: () => void): () => void {
     let timer: NodeJS.Timeout;
     const look = () => {
-      const start = Atomics.load(began, slot);
+      const start = Atomics.load(shared.began, slot);
       const ran = start === 0 ? 0 : ((Date.now() | 0) - start) | 0;
       if (start !== 0 && ran >= timeout) onTimeout();
       else timer = setTimeout(look, Math.max(50, timeout - ran));
@@ -136,39 +146,60 @@ export function openParsers(setup: ParserSetup, signal: AbortSignal, given: Part
     return () => clearTimeout(timer);
   }
 
-  /** Runs a function of the thread within the bounds. */
-  async function bounded<T>(
+  /** The pool is not given the signal: of tasks that have one, it hands a thread no more than one at once. */
+  const untilAborted = <T>(work: Promise<T>) =>
+    new Promise<T>((resolve, reject) => {
+      const giveUp = () => reject(signal.reason as Error);
+      signal.addEventListener('abort', giveUp);
+      void work.then(resolve, reject).finally(() => signal.removeEventListener('abort', giveUp));
+    });
+
+  /**
+   * Runs a function of a thread within the bounds.
+   * @returns null when the thread ended because of another document
+   */
+  async function attempt<T>(
     pool: Piscina,
     name: string,
     task: object,
     transferList: Transferable[] = [],
-  ): Promise<ParseOutcome<T>> {
+  ): Promise<ParseOutcome<T> | null> {
     signal.throwIfAborted();
     const slot = free.pop();
     if (slot === undefined) throw new Error('More documents are under way than a crawl has connections.');
-    Atomics.store(began, slot, 0);
-    const end = new AbortController();
-    const unwatch = watch(slot, () => end.abort());
-    const giveUp = () => end.abort();
-    signal.addEventListener('abort', giveUp);
+    Atomics.store(shared.began, slot, 0);
+    let isTooLong = false;
+    const unwatch = watch(slot, () => {
+      isTooLong = true;
+      const thread = Atomics.load(shared.threads, slot);
+      void pool.threads.find(({ threadId }) => threadId === thread)?.terminate();
+    });
     try {
-      const options = { name, signal: end.signal, transferList: transferList as never };
-      return { ok: true, parsed: (await pool.run({ ...task, slot }, options)) as T };
+      const run = pool.run({ ...task, slot }, { name, transferList: transferList as never }) as Promise<T>;
+      return { ok: true, parsed: await untilAborted(run) };
     } catch (error) {
       signal.throwIfAborted();
-      if (end.signal.aborted) return { ok: false, reason: 'time' };
+      if (isTooLong) return { ok: false, reason: 'time' };
+      if (Atomics.load(shared.began, slot) === 0) return null;
       return { ok: false, reason: isOutOfMemory(error) ? 'memory' : 'fault' };
     } finally {
       unwatch();
-      signal.removeEventListener('abort', giveUp);
       free.push(slot);
     }
   }
 
+  async function withTries<T>(name: string, task: object): Promise<ParseOutcome<T>> {
+    for (let tries = 0; tries < MAX_TRIES; tries++) {
+      const outcome = await attempt<T>(pages, name, task);
+      if (outcome) return outcome;
+    }
+    return FAULT;
+  }
+
   function startSitemap() {
-    sitemaps ??= poolOf(0, 1);
+    sitemaps ??= poolOf(0, 1, 1);
     const { port1: port, port2 } = new MessageChannel();
-    const whole = bounded<void>(sitemaps, 'sitemap', { port: port2 }, [port2]);
+    const whole = attempt<void>(sitemaps, 'sitemap', { port: port2 }, [port2]).then((outcome) => outcome ?? FAULT);
     // Whoever reads is told; nobody may be reading.
     whole.catch(() => {});
     return { port, whole };
@@ -203,10 +234,10 @@ export function openParsers(setup: ParserSetup, signal: AbortSignal, given: Part
       const body = ownBytes(document.body);
       return inTurn(() => {
         clearTimeout(waiting);
-        return bounded(pages, 'parse', { document: { ...document, body } }, [body.buffer as ArrayBuffer]);
+        return withTries('parse', { document: { ...document, body } });
       });
     },
-    parseRobots: (text) => inTurn(() => bounded(pages, 'robots', { text })),
+    parseRobots: (text) => inTurn(() => withTries('robots', { text })),
     openSitemap,
     close: async () => void (await Promise.all([pages.destroy(), sitemaps?.destroy()])),
   };

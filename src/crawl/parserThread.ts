@@ -1,4 +1,5 @@
 /** What runs in the threads that parse what one crawl receives. */
+import { threadId } from 'node:worker_threads';
 import type { MessagePort } from 'node:worker_threads';
 import { workerData } from 'piscina';
 import { parseRobots } from '$core/robots';
@@ -10,9 +11,13 @@ import { sitemapParser } from './sitemapParser';
 import { give } from './transfer';
 
 const now = () => Math.round(performance.timeOrigin + performance.now());
-const { setup, began } = (workerData ?? {}) as ParserThreadData;
+const { setup, began, threads } = (workerData ?? {}) as ParserThreadData;
 /** Parsing has begun, or goes on after it had run for some milliseconds. */
-const tellBegin = (slot: number, ran = 0) => Atomics.store(began, slot, (now() - ran) | 0);
+function tellBegin(slot: number, ran = 0): void {
+  Atomics.store(threads, slot, threadId);
+  Atomics.store(began, slot, (now() - ran) | 0);
+}
+const tellEnd = (slot: number) => void Atomics.store(began, slot, 0);
 
 let parser: ((document: Document) => ParsedDocument) | undefined;
 
@@ -21,13 +26,16 @@ export function parse({ document, slot }: { document: Document; slot: number }):
   parser ??= documentParser(setup);
   tellBegin(slot);
   const parsed = parser(document);
+  tellEnd(slot);
   return give(parsed, [parsed.links.packed, ...(parsed.source ? [parsed.source.data] : [])]);
 }
 
 /** Parses a robots.txt. */
 export function robots({ text, slot }: { text: string; slot: number }): RobotsFile {
   tellBegin(slot);
-  return parseRobots(text);
+  const parsed = parseRobots(text);
+  tellEnd(slot);
+  return parsed;
 }
 
 /** Parses a sitemap that comes through a port piece by piece, and answers each with what it holds; null ends it. */
@@ -44,7 +52,7 @@ export function sitemap({ port, slot }: { port: MessagePort; slot: number }): Pr
       tellBegin(slot, ran);
       port.postMessage(read(message.piece));
       ran += now() - begin;
-      Atomics.store(began, slot, 0);
+      tellEnd(slot);
     });
   });
 }
