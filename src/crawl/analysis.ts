@@ -13,31 +13,26 @@ import { analysisThread, isBuilt } from './threads';
 
 /** MiB of heap for the thread of an analysis; columns and links are held outside it. */
 const HEAP_MB = 4096;
-
-/** Starts the thread of an analysis; null where there are no threads. */
-const openThread = () =>
-  isBuilt(analysisThread)
-    ? new Piscina({
-        filename: analysisThread,
-        name: 'analyse',
-        minThreads: 1,
-        maxThreads: 1,
-        resourceLimits: { maxOldGenerationSizeMb: HEAP_MB },
-        recordTiming: false,
-      })
-    : null;
+/** Up to so many links a site is analysed in place: a thread would take about as long to start as to do it. */
+const MAX_LINKS_IN_PLACE = 100_000;
 
 /**
- * Runs an analysis in a thread, so that the lease of the crawl is renewed meanwhile, or in place where there is none.
+ * Runs an analysis in a thread, so that the lease of the crawl is renewed meanwhile.
  * @throws when the signal comes
  */
-async function runInThread(
-  thread: Piscina | null,
+async function analyseInThread(
   task: Omit<AnalysisTask, 'port'>,
   onStep: (step: AnalysisStep) => void,
   signal?: AbortSignal,
 ): Promise<SnapshotParts> {
-  if (!thread) return analyseParts({ ...task, port: { postMessage: (step: AnalysisStep) => onStep(step) } });
+  const thread = new Piscina({
+    filename: analysisThread,
+    name: 'analyse',
+    minThreads: 1,
+    maxThreads: 1,
+    resourceLimits: { maxOldGenerationSizeMb: HEAP_MB },
+    recordTiming: false,
+  });
   const { port1, port2 } = new MessageChannel();
   port1.on('message', onStep);
   try {
@@ -46,6 +41,7 @@ async function runInThread(
     return (await thread.run({ ...task, port: port2 }, options)) as SnapshotParts;
   } finally {
     port1.close();
+    await thread.destroy();
   }
 }
 
@@ -67,17 +63,15 @@ export async function analyseCrawl(
   const tell = ({ step, done, of }: AnalysisStep) => {
     if (!signal) telling = telling.then(() => noteStep(db, lease, step, done, of)).catch(() => {});
   };
-  // It starts while the rows are read.
-  const thread = openThread();
-  let parts: SnapshotParts;
-  try {
-    const base = await retryOutage(() => readBase(db, row, left));
-    signal?.throwIfAborted();
-    const task = { parts: encodeBase(base), settings: settingsSchema.parse(row.settings) };
-    parts = await runInThread(thread, task, tell, signal);
-  } finally {
-    await thread?.destroy();
-  }
+  const base = await retryOutage(() => readBase(db, row, left));
+  signal?.throwIfAborted();
+  const task = { parts: encodeBase(base), settings: settingsSchema.parse(row.settings) };
+  // What goes on beside a crawl must not hold it up.
+  const isSmall = !signal && base.links.target.length <= MAX_LINKS_IN_PLACE;
+  const parts =
+    isSmall || !isBuilt(analysisThread)
+      ? analyseParts({ ...task, port: { postMessage: tell } })
+      : await analyseInThread(task, tell, signal);
   signal?.throwIfAborted();
   await telling;
   await retryOutage(() => storeSnapshot(db, lease, parts));

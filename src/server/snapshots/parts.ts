@@ -3,13 +3,16 @@ import { and, asc, eq } from 'drizzle-orm';
 import type { Report, ReportCounts } from '$core/report';
 import { groupOfPart, REPORT_PART } from '$core/snapshot';
 import type { PartGroup, SnapshotParts } from '$core/snapshot';
-import { inTransaction } from '../database';
+import { inRuns, inTransaction } from '../database';
 import type { Database } from '../database';
 import { snapshotChunk } from '../database/schema';
 import { lockLease } from '../jobs';
 import type { Lease } from '../jobs';
 
 const CHUNK_BYTES = 1 << 20;
+/** Chunks of up to so many bytes go to the database together, a run of them in one statement. */
+const SMALL_BYTES = 1 << 14;
+const SMALL_RUN = 100;
 
 /** The counts of a report among the parts; null when there is none. */
 function countsOf(parts: SnapshotParts): ReportCounts | null {
@@ -22,12 +25,16 @@ export const storeSnapshot = (db: Database, lease: Lease, parts: SnapshotParts):
   inTransaction(db, async (run, send) => {
     await lockLease(run, lease);
     await run('delete from snapshot_chunk where crawl_id = ?', [lease.crawlId]);
-    const insert = 'insert into snapshot_chunk (crawl_id, part, seq, data) values (?, ?, ?, ?)';
+    const insert = 'insert into snapshot_chunk (crawl_id, part, seq, data) values';
+    const small: unknown[][] = [];
     for (const [part, bytes] of parts)
       for (let seq = 0; seq === 0 || seq * CHUNK_BYTES < bytes.length; seq++) {
         const { buffer, byteOffset, length } = bytes.subarray(seq * CHUNK_BYTES, (seq + 1) * CHUNK_BYTES);
-        await send(insert, [lease.crawlId, part, seq, Buffer.from(buffer, byteOffset, length)]);
+        const row = [lease.crawlId, part, seq, Buffer.from(buffer, byteOffset, length)];
+        if (length <= SMALL_BYTES) small.push(row);
+        else await send(`${insert} (?, ?, ?, ?)`, row);
       }
+    for (const rows of inRuns(small, SMALL_RUN)) await run(`${insert} ?`, [rows]);
     const counts = countsOf(parts);
     await run('update crawl set analysed_at = utc_timestamp(3), counts = ? where id = ?', [
       counts && JSON.stringify(counts),
