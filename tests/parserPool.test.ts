@@ -159,7 +159,7 @@ describe('a document that cannot be parsed', () => {
   ])(
     'because of which the parser would %s is unreadable, and the documents around it are parsed',
     async (html, reason) => {
-      const pool = threads({ file, timeout: 500, memory: 64 });
+      const pool = threads({ file, timeout: 2000, memory: 64 });
       const outcomes = await Promise.all([
         pool.parse(documentOf('/before', '<title>Before')),
         pool.parse(documentOf('/', html)),
@@ -176,7 +176,7 @@ describe('a document that cannot be parsed', () => {
     },
   );
   it('is a robots.txt, too', async () => {
-    const pool = threads({ file, timeout: 500 });
+    const pool = threads({ file, timeout: 2000 });
     expect(await pool.parseRobots('hang')).toEqual({ ok: false, reason: 'time' });
     expect(parsedOf(await pool.parseRobots('Sitemap: /s.xml')).sitemaps).toHaveLength(1);
     await pool.close();
@@ -185,7 +185,7 @@ describe('a document that cannot be parsed', () => {
     ['hang', 'time'],
     ['fill', 'memory'],
   ])('or a sitemap on which the parser would %s, and the next one is read', async (end, reason) => {
-    const pool = threads({ file, timeout: 500, memory: 64 });
+    const pool = threads({ file, timeout: 2000, memory: 64 });
     const url = (name: string) => `<url><loc>https://museum.example/${name}</loc></url>`;
     const faulty = pool.openSitemap();
     expect(parsedOf(await faulty.read(`<urlset>${url('a')}`)).urls).toEqual([]);
@@ -209,7 +209,18 @@ describe('a document that cannot be parsed', () => {
   });
 });
 
-it('what is built stands alone: a thread, or the demo website, must not load the command line with it', () => {
-  for (const name of ['main', 'parserThread', 'analysisThread', 'demo'])
-    expect(readFileSync(join('build-node', `${name}.cjs`), 'utf8')).not.toMatch(/\b(require|import)\(["'`]\.{1,2}\//);
+describe('what is built', () => {
+  const othersIn = (name: string) =>
+    [...readFileSync(join('build-node', `${name}.cjs`), 'utf8').matchAll(/\brequire\(["'`]\.{1,2}\/([^"'`]+)/g)].map(
+      ([, file]) => file,
+    );
+  it.each(['parserThread', 'analysisThread', 'demo'])(
+    'stands alone: %s must not load the command line with it',
+    (name) => expect(othersIn(name)).toEqual([]),
+  );
+  it('of the command line loads files of its own only', () => {
+    const files = othersIn('main');
+    expect(files.length).toBeGreaterThan(0);
+    for (const file of files) expect(file).toMatch(/^main-/);
+  });
 });
