@@ -64,8 +64,8 @@ const defaults: ParserOptions = {
 
 /** Documents that a thread has at once: the next one is there when it is done with one, however busy the main thread is. */
 const DOCUMENTS_EACH = 2;
-/** How often a document is given to a thread that ends before it begins with it, because of the document before. */
-const MAX_TRIES = 5;
+/** How often a document is given to a thread that ends because of the one before: no site has so many in a row by chance. */
+const MAX_TRIES = 20;
 /** Documents under way at once, at most: more than a crawl has connections. */
 const SLOTS = 512;
 /**
@@ -133,6 +133,9 @@ export function openParsers(setup: ParserSetup, signal: AbortSignal, given: Part
   // A sitemap is parsed as slowly as it comes; pages do not wait for it.
   let sitemaps: Piscina | undefined;
 
+  /** Threads that were ended because a document took too long. */
+  const ended = new Set<number>();
+
   /** Calls back once a document has been parsed for too long; it may have waited for a thread before. */
   function watch(slot: number, onTimeout: () => void): () => void {
     let timer: NodeJS.Timeout;
@@ -172,6 +175,7 @@ export function openParsers(setup: ParserSetup, signal: AbortSignal, given: Part
     const unwatch = watch(slot, () => {
       isTooLong = true;
       const thread = Atomics.load(shared.threads, slot);
+      ended.add(thread);
       void pool.threads.find(({ threadId }) => threadId === thread)?.terminate();
     });
     try {
@@ -180,7 +184,9 @@ export function openParsers(setup: ParserSetup, signal: AbortSignal, given: Part
     } catch (error) {
       signal.throwIfAborted();
       if (isTooLong) return { ok: false, reason: 'time' };
-      if (Atomics.load(shared.began, slot) === 0) return null;
+      const wasBegun = Atomics.load(shared.began, slot) !== 0;
+      // A document may begin while its thread is being ended.
+      if (!wasBegun || ended.has(Atomics.load(shared.threads, slot))) return null;
       return { ok: false, reason: isOutOfMemory(error) ? 'memory' : 'fault' };
     } finally {
       unwatch();

@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { mayHaveAny, stems, wordFilter } from '../words';
+import { wordFilter } from '../testing/wordFilter';
+import { mayHaveAny, stems } from '../words';
 import { fingerprintDistance, readWords } from './content';
 
 /** The words of a text, as the definition has them and without regard to speed. */

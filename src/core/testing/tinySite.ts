@@ -7,7 +7,7 @@ import type { LinkKind, Placement } from '../links';
 import { evenWeights } from '../share';
 import { baseBuilder, nothingFound } from '../snapshot';
 import type { Base, BaseRest, FoundFacts, Snapshot } from '../snapshot';
-import { wordFilter } from '../words';
+import { wordFilter } from './wordFilter';
 
 export interface TinyPage extends Partial<FoundFacts> {
   unvisitedReason?: UnvisitedReason;

@@ -64,13 +64,6 @@ export function finishFilter({ bytes, different }: FilterDraft): Uint8Array {
   return filter;
 }
 
-/** The filter of a text that is not gone through for anything else. */
-export function wordFilter(text: string): Uint8Array {
-  const draft = draftFilter();
-  addStems(draft, text);
-  return finishFilter(draft);
-}
-
 /** Whether a text may have one of some stems. @param filter of the text; empty when that is not known, which denies none */
 export function mayHaveAny(filter: Uint8Array, wanted: Iterable<string>): boolean {
   if (filter.length === 0) return true;

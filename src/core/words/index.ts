@@ -7,7 +7,6 @@ export {
   HASH_START,
   MAX_FILTER_BYTES,
   mayHaveAny,
-  wordFilter,
 } from './filter';
 export type { FilterDraft } from './filter';
 export { haveCommon, MIN_WORD, STEM, stems } from './stems';

@@ -460,7 +460,7 @@ const foundColumns = {
   wordCount: int(),
   contentHash: hexHash(),
   fingerprint: fingerprint(),
-  /** Which words its main content has (src/core/html/wordFilter.ts). */
+  /** Which words its main content has (src/core/words/filter.ts). */
   wordFilter: bytes(`varbinary(${MAX_FILTER_BYTES})`)(),
   /** What fragments can name, a line each; null when they are not checked. */
   ids: exactText(),
