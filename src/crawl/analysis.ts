@@ -17,16 +17,18 @@ const HEAP_MB = 4096;
 const MAX_LINKS_IN_PLACE = 100_000;
 
 /**
- * Runs an analysis in a thread, so that the lease of the crawl is renewed meanwhile.
+ * Runs an analysis in a thread, so that the lease of the crawl is renewed meanwhile. The parts are given away to it.
+ * @param file the built program of the thread
  * @throws when the signal comes
  */
-async function analyseInThread(
+export async function analyseInThread(
   task: Omit<AnalysisTask, 'port'>,
   onStep: (step: AnalysisStep) => void,
   signal?: AbortSignal,
+  file = analysisThread,
 ): Promise<SnapshotParts> {
   const thread = new Piscina({
-    filename: analysisThread,
+    filename: file,
     name: 'analyse',
     minThreads: 1,
     maxThreads: 1,
