@@ -25,17 +25,6 @@ export function radixOrder(keys: Uint32Array): Uint32Array {
 const RANGES = 256;
 
 /**
- * Where each number begins, up to `count`, when they are in order, and the end of the last.
- * @param shift how many of their lowest bits are left out of account
- */
-function beginnings(numbers: Uint32Array, shift: number, count: number): Uint32Array {
-  const offsets = new Uint32Array(count + 1);
-  for (let i = 0; i < numbers.length; i++) offsets[(numbers[i] >>> shift) + 1]++;
-  for (let number = 0; number < count; number++) offsets[number + 1] += offsets[number];
-  return offsets;
-}
-
-/**
  * Puts values in the order of their keys, by counting; those of equal keys keep their order. The first pass sorts them by
  * ranges of keys, the second within those: written at once to where each belongs, all over memory, many millions of values
  * take four times as long (Manegold, Boncz and Kersten, "Optimizing main-memory join on modern hardware", 2002).
@@ -45,17 +34,33 @@ function beginnings(numbers: Uint32Array, shift: number, count: number): Uint32A
  */
 export function orderByKey(keys: Uint32Array, values: Uint32Array | Float64Array, count: number): Uint32Array {
   const shift = Math.max(0, Math.ceil(Math.log2(count / RANGES)));
-  const nextOfRange = beginnings(keys, shift, Math.ceil(count / 2 ** shift));
-  const keysByRange = new Uint32Array(keys.length);
+  const ranges = Math.ceil(count / 2 ** shift);
+  const ends = new Uint32Array(ranges);
+  for (let i = 0; i < keys.length; i++) ends[keys[i] >>> shift]++;
+  for (let range = 0, sum = 0; range < ranges; range++) [ends[range], sum] = [sum, sum + ends[range]];
+  // Of a key its range is known then: what is left of it takes half the room.
+  const left = new (shift <= 16 ? Uint16Array : Uint32Array)(keys.length);
   const byRange = values.slice();
+  const within = 2 ** shift - 1;
   for (let i = 0; i < keys.length; i++) {
-    const at = nextOfRange[keys[i] >>> shift]++;
-    keysByRange[at] = keys[i];
+    const at = ends[keys[i] >>> shift]++;
+    left[at] = keys[i] & within;
     byRange[at] = values[i];
   }
-  // Counted in this order, too, they lie near each other.
-  const offsets = beginnings(keysByRange, 0, count);
-  const next = offsets.slice(0, count);
-  for (let i = 0; i < keys.length; i++) values[next[keysByRange[i]]++] = byRange[i];
+  const offsets = new Uint32Array(count + 1);
+  const next = new Uint32Array(within + 1);
+  for (let range = 0, from = 0; range < ranges; from = ends[range++]) {
+    const first = range << shift;
+    next.fill(0);
+    for (let i = from; i < ends[range]; i++) next[left[i]]++;
+    const size = Math.min(within + 1, count - first);
+    for (let key = 0, sum = from; key < size; key++) {
+      offsets[first + key] = sum;
+      sum += next[key];
+      next[key] = offsets[first + key];
+    }
+    for (let i = from; i < ends[range]; i++) values[next[left[i]]++] = byRange[i];
+  }
+  offsets[count] = keys.length;
   return offsets;
 }

@@ -1,7 +1,6 @@
 /** The two models of share (docs/MEANINGS.md, "Share"): `site`, which knows what pages pass on, and textbook `plain`. */
 import { verdicts } from '../facts';
 import type { Verdict } from '../facts';
-import { orderByKey } from '../grouping';
 import type { Columns, Snapshot } from '../snapshot';
 import { DAMPING, pageRank } from './pagerank';
 import { evenWeights, pairsOf } from './pairs';
@@ -46,18 +45,13 @@ function solve(count: number, { isNode, total, withheld, offsets, targets, weigh
   const pageAt: number[] = [];
   for (let page = 0; page < count; page++) if (isNode[page]) nodeOf[page] = pageAt.push(page) - 1;
   const nodes = pageAt.length;
-  const edges = offsets[count];
-  const sources = new Uint32Array(edges);
-  for (let page = 0; page < count; page++) sources.fill(nodeOf[page], offsets[page], offsets[page + 1]);
-  const ends = targets.subarray(0, edges);
-  const begins = orderByKey(ends, sources, count);
-  const weightsIn = weights?.slice(0, edges);
-  if (weightsIn) orderByKey(ends, weightsIn, count);
   // Only nodes have edges.
-  const into = new Uint32Array(nodes + 1).map((_, node) => (node < nodes ? begins[pageAt[node]] : edges));
+  const begins = new Uint32Array(nodes + 1).map((_, node) => offsets[node < nodes ? pageAt[node] : count]);
+  const ends = targets.subarray(0, offsets[count]);
+  if (nodes < count) for (let i = 0; i < ends.length; i++) ends[i] = nodeOf[ends[i]];
   const perEdge = new Float64Array(pageAt).map((page) => (total[page] > 0 ? 1 / total[page] : 0));
   const kept = new Float64Array(pageAt).map((page) => (total[page] > 0 ? withheld[page] / total[page] : 1));
-  const rank = pageRank({ count: nodes, incoming: { offsets: into, sources }, perEdge, kept, weights: weightsIn });
+  const rank = pageRank({ count: nodes, offsets: begins, targets: ends, weights, perEdge, kept });
   return { nodes, share: new Float64Array(nodeOf).map((node) => (node < 0 ? -1 : rank[node] * nodes)) };
 }
 

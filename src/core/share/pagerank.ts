@@ -1,4 +1,5 @@
-import type { Incoming } from '../reach';
+import { addTile, BLOCK_BITS, tilesOf } from './tiles';
+import type { EdgeRows } from './tiles';
 
 /** Part of a page's share that goes along its links; the rest is spread over all pages. */
 export const DAMPING = 0.85;
@@ -10,14 +11,9 @@ const STEADY = 0.02;
 const STRAIGHT = 0.995;
 
 /** How the share of each node is passed on. */
-export interface ShareGraph {
-  count: number;
-  /** Edges by their targets. */
-  incoming: Incoming;
+export interface ShareGraph extends EdgeRows {
   /** What one unit of weight along an edge of a source carries; 0 when it passes nothing on. */
   perEdge: Float64Array;
-  /** Weight of each entry of `incoming.sources`; 1 each when absent. */
-  weights?: Float64Array;
   /** Part of a node's share that no edge takes: 1 at a dead end. It is spread evenly over all nodes. */
   kept: Float64Array;
 }
@@ -26,10 +22,16 @@ export interface ShareGraph {
  * PageRank (Brin and Page, 1998), with uniform teleport and what is kept spread evenly over all nodes, to a change of
  * less than 1e-10 summed over all nodes. Each round uses what it has already found (Gauss and Seidel), which needs
  * about half the rounds, and ends by scaling all shares to a sum of 1.
+ * @param blockBits how many nodes are a block, as a power of 2 (`tiles.ts`)
  * @returns probabilities, which sum to 1
  */
-export function pageRank({ count, incoming, perEdge, weights, kept }: ShareGraph): Float64Array {
-  const { offsets, sources } = incoming;
+export function pageRank(graph: ShareGraph, blockBits = BLOCK_BITS): Float64Array {
+  const { count, perEdge, kept } = graph;
+  const tiles = tilesOf(graph, blockBits);
+  const { blocks, begins, edges, weights } = tiles;
+  const inBlock = 2 ** blockBits;
+  /** What has come to the nodes of the block at hand. */
+  const sums = new Float64Array(Math.min(count, inBlock));
   const share = new Float64Array(count).fill(1 / count);
   /** What each source sends along one unit of weight, so that the inner loop reads one array. */
   const sent = perEdge.map((part) => (DAMPING * part) / count);
@@ -48,18 +50,28 @@ export function pageRank({ count, incoming, perEdge, weights, kept }: ShareGraph
   for (let round = 0; round < MAX_ROUNDS; round++) {
     [step, stepBefore] = [stepBefore, step];
     let total = 0;
-    for (let node = 0; node < count; node++) {
-      let sum = 0;
-      const stop = offsets[node + 1];
-      if (weights) for (let i = offsets[node]; i < stop; i++) sum += sent[sources[i]] * weights[i];
-      else for (let i = offsets[node]; i < stop; i++) sum += sent[sources[i]];
-      const value = sum + teleport + spread * idle;
-      const own = share[node];
-      step[node] = own;
-      share[node] = value;
-      sent[node] = DAMPING * perEdge[node] * value;
-      idle += kept[node] * (value - own);
-      total += value;
+    for (let block = 0; block < blocks; block++) {
+      sums.fill(0);
+      for (let other = 0; other < blocks; other++) if (other !== block) addTile(tiles, block, other, sums, sent);
+      // What comes from nodes of the same block is added last, as they are found.
+      const first = block * inBlock;
+      const end = Math.min(count, first + inBlock);
+      const stop = begins[block * (blocks + 1) + 1];
+      let i = begins[block * (blocks + 1)];
+      for (let node = first; node < end; node++) {
+        let sum = sums[node - first];
+        for (; i < stop && edges[i] >>> 16 === node - first; i++) {
+          const gift = sent[first + (edges[i] & 0xffff)];
+          sum += weights ? gift * weights[i] : gift;
+        }
+        const value = sum + teleport + spread * idle;
+        const own = share[node];
+        step[node] = own;
+        share[node] = value;
+        sent[node] = DAMPING * perEdge[node] * value;
+        idle += kept[node] * (value - own);
+        total += value;
+      }
     }
     // Without this, what the sum lacks of 1 shrinks by the damping factor only, and decides how many rounds it takes.
     const scale = 1 / total;
