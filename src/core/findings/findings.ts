@@ -8,7 +8,7 @@ import { eachBit, evaluate, evaluateLinks, numbersOf, parseLinkSelection, parseS
 import type { Bits } from '../selection';
 import { DAMPING } from '../share';
 import { isText, memoOf, sourcesOf } from '../snapshot';
-import type { Snapshot } from '../snapshot';
+import type { Snapshot, WholeNumbers } from '../snapshot';
 import { findings } from './catalogue';
 import type { Finding, FindingTexts, Thresholds } from './catalogue';
 import { fileFaults, noSitemap } from './files';
@@ -126,15 +126,25 @@ function largestBlock(snapshot: Snapshot, chosen: Uint32Array, { of, first }: Gr
 
 type EditBy = NonNullable<Extract<Finding, { over: 'links' }>['editBy']>;
 
+/** The different numbers that a column has at some links, all below `size`. */
+function numbersAt(chosen: Uint32Array, column: WholeNumbers, size: number): number[] {
+  const isMet = new Uint8Array(size);
+  const met: number[] = [];
+  for (const link of chosen) {
+    const number = column[link];
+    if (isMet[number] === 1) continue;
+    isMet[number] = 1;
+    met.push(number);
+  }
+  return met;
+}
+
 /** How many edits fix links, where one edit is more than the same link in one block. */
-function editsBy({ links, phrases }: Snapshot, chosen: Uint32Array, by: EditBy): number {
-  const { target, anchor, above } = links;
-  const keyOf: Record<EditBy, (link: number) => string | number> = {
-    words: (link) => plainWords(phrases[anchor[link]]),
-    target: (link) => target[link],
-    place: (link) => above[link],
-  };
-  return new Set(Array.from(chosen, keyOf[by])).size;
+function editsBy({ links, phrases, count, outside }: Snapshot, chosen: Uint32Array, by: EditBy): number {
+  if (by === 'target') return numbersAt(chosen, links.target, count + outside.length).length;
+  if (by === 'place') return numbersAt(chosen, links.above, phrases.length).length;
+  const anchors = numbersAt(chosen, links.anchor, phrases.length);
+  return new Set(anchors.map((anchor) => plainWords(phrases[anchor]))).size;
 }
 
 function measureLinks(
@@ -143,25 +153,29 @@ function measureLinks(
   editBy: EditBy | undefined,
   touch: (page: number) => void,
 ) {
-  const { share, links_out: linksOut } = snapshot.columns;
+  const { columns, count, outside } = snapshot;
+  const { share, links_out: linksOut } = columns;
   const { target } = snapshot.links;
   const source = sourcesOf(snapshot);
-  const pages = new Set<number>();
-  const targets = new Set<number>();
+  const targets = numbersAt(chosen, target, count + outside.length).filter((page) => page < count);
+  let pages = 0;
   let touched = 0;
+  let last = -1;
   for (const link of chosen) {
-    if (target[link] < snapshot.count) targets.add(target[link]);
     const page = source[link];
-    pages.add(page);
-    touch(page);
     if (share[page] > 0 && linksOut[page] > 0) touched += (DAMPING * share[page]) / linksOut[page];
+    // Links stand page by page.
+    if (page === last) continue;
+    last = page;
+    pages++;
+    touch(page);
   }
   const groups = groupByEdit(snapshot, chosen);
   const edits = editBy ? editsBy(snapshot, chosen, editBy) : groups.count;
-  const block = largestBlock(snapshot, chosen, groups, pages.size);
+  const block = largestBlock(snapshot, chosen, groups, pages);
   // A thousand broken links on one page are a thousand pages that are missing.
-  const concerned = Math.max(pages.size, targets.size);
-  return { pages: pages.size, occurrences: chosen.length, edits, block, touched, concerned };
+  const concerned = Math.max(pages, targets.length);
+  return { pages, occurrences: chosen.length, edits, block, touched, concerned };
 }
 
 function measurePages(
