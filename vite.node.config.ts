@@ -5,6 +5,7 @@ import { alias } from './alias.config.ts';
 const entries: Record<string, string> = {
   main: 'src/cli/main.ts',
   parserThread: 'src/crawl/parserThread.ts',
+  baseThread: 'src/crawl/baseThread.ts',
   analysisThread: 'src/crawl/analysisThread.ts',
   demo: 'demo/main.ts',
 };

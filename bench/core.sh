@@ -10,6 +10,8 @@ here=$(mktemp -d /tmp/edgemap-bench.XXXXXX)
 trap 'stop_docs; rm -rf "$here"' EXIT
 npx vite build --config bench/vite.config.ts --outDir "$here/build" --emptyOutDir >/dev/null 2>&1 ||
   { echo "The measurement could not be built: npx vite build --config bench/vite.config.ts says why." >&2; exit 1; }
+# The pool of threads is found where it is installed.
+ln -s "$PWD/node_modules" "$here/node_modules"
 # The memory of the program is given a bound, so that garbage does not count as need.
 node --max-old-space-size=1000 "$here/build/core.js" "$here" "${PAGES:-1000000}" "${LINKS:-20}"
 "$python" bench/core.py "$here"

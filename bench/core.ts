@@ -4,10 +4,11 @@
  * results to a folder, for bench/core.py to compare.
  */
 import { writeFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { Piscina } from 'piscina';
 import { analyse } from '../src/core/analysis';
 import { nearDuplicates } from '../src/core/duplicates';
 import { pageFacts } from '../src/core/facts';
-import { packLinks } from '../src/core/links';
 import {
   clickDepths,
   dominators,
@@ -17,158 +18,57 @@ import {
   pageGraph,
   visitorGraph,
 } from '../src/core/reach';
-import { evenWeights, pageRank, plainShare } from '../src/core/share';
-import { baseBuilder, decodeBase, encodeBase, nothingFound } from '../src/core/snapshot';
-import type { FoundFacts } from '../src/core/snapshot';
+import { settingsSchema } from '../src/core/settings';
+import { pageRank, plainShare } from '../src/core/share';
+import { decodeBase, decodeSnapshot } from '../src/core/snapshot';
+import { analyseInThreads } from '../src/crawl/analysisThreads';
 import { listWindow } from '../src/server/lists';
+import { addressOf, mixed } from './coreSite';
+import type { BuiltSite } from './coreSite';
 
 const [folder, pagesText, linksText] = process.argv.slice(2);
 const count = Number(pagesText);
 const perPage = Number(linksText);
-/** The last hundredth is linked from itself only. */
-const main = Math.floor(count * 0.99);
-const FANOUT = 10;
-
-let seed = 12345;
-const random = () => (seed = (Math.imul(seed, 1664525) + 1013904223) >>> 0) / 4294967296;
 const results: Record<string, number> = {};
 let most = 0;
 const note = () => (most = Math.max(most, process.memoryUsage().rss));
 const watching = setInterval(note, 100);
 
-function timed<T>(name: string, run: () => T): T {
-  const start = performance.now();
-  const value = run();
+function record(name: string, start: number): void {
   results[name] = performance.now() - start;
   note();
   console.error(
     `  ${name}: ${(results[name] / 1000).toFixed(2)} s, ${Math.round(process.memoryUsage().rss / 2 ** 20)} MiB`,
   );
+}
+function timed<T>(name: string, run: () => T): T {
+  const start = performance.now();
+  const value = run();
+  record(name, start);
   return value;
 }
 
-const sections = ['visit', 'collections', 'stories', 'learn', 'events', 'shop', 'press', 'fr'];
-const addressOf = (page: number) =>
-  page === 0
-    ? 'https://www.larkfield.example/'
-    : `https://www.larkfield.example/${sections[page % 8]}/${String(page).padStart(8, '0')}`;
-const words = ['tram', 'bus', 'depot', 'bell', 'wire', 'ticket'];
+const builder = new Piscina({ filename: join(import.meta.dirname, 'coreSite.js'), maxThreads: 1 });
+const { parts, took } = (await builder.run({ count, perPage }, { name: 'build' })) as BuiltSite;
+await builder.destroy();
+Object.assign(results, took);
 
-/** Scatters the bits of a number, as a hash does. */
-function mixed(number: number): number {
-  let bits = Math.imul(number ^ (number >>> 16), 0x85ebca6b);
-  bits = Math.imul(bits ^ (bits >>> 13), 0xc2b2ae35);
-  return (bits ^ (bits >>> 16)) >>> 0;
-}
-
-/** Every hundredth page has almost the words of every other such page, as pages of one template have. */
-function fingerprintOf(page: number): Uint8Array {
-  const bytes = new Uint8Array(8);
-  const view = new DataView(bytes.buffer);
-  const isOfTemplate = page % 100 === 0;
-  const group = isOfTemplate ? 0 : page;
-  view.setUint32(0, mixed(2 * group + 1));
-  view.setUint32(4, mixed(2 * group + 2) ^ (isOfTemplate ? 1 << ((page / 100) % 13) : 0));
-  return bytes;
-}
-
-const found = (page: number): FoundFacts => ({
-  ...nothingFound,
-  status: 200,
-  html: true,
-  contentType: 'text/html',
-  bytes: 5000 + ((page * 37) % 90_000),
-  responseMs: page % 900,
-  title: `The ${words[page % 6]} of ${page % 5000}`,
-  h1: words[page % 6],
-  language: page % 8 === 7 ? 'fr' : 'en',
-  noindex: page % 40 === 0,
-  pageNofollow: false,
-  wordCount: 30 + ((page * 13) % 2000),
-  contentHash: page.toString(16).padStart(32, '0'),
-  fingerprint: fingerprintOf(page),
-  fetchedAt: new Date(1_790_000_000_000 + page * 50),
-});
-
-function targetsOf(page: number): number[] {
-  const targets: number[] = [];
-  const inMain = page < main;
-  for (let child = page * FANOUT + 1; inMain && child <= page * FANOUT + FANOUT && child < main; child++)
-    targets.push(child);
-  while (targets.length < perPage) {
-    const skew = random() ** 3;
-    targets.push(inMain ? Math.floor(main * skew) : main + Math.floor((count - main) * 0.9 * skew));
-  }
-  return targets;
-}
-
-const BATCH = 20_000;
-const link = {
-  kind: 'click',
-  element: 'a',
-  placement: 'main',
-  anchor: 1,
-  rel: 0,
-  above: 2,
-  fragment: 0,
-  column: 1,
-} as const;
-const pack = (page: number) =>
-  packLinks(
-    targetsOf(page).map((to, i) => ({ ...link, target: to + 1, line: i + 1 })),
-    (n) => n,
-    (n) => n,
-  );
-
-/** Builds the base as it is read from rows, in a function of its own as there: what is not needed any more is given back. */
-function baseParts() {
-  // Counts stand at the head of packed rows; here they are known.
-  const beforeCounting = seed;
-  const builder = baseBuilder();
-  results['read pages'] = 0;
-  for (let page = 0; page < count; page++) {
-    const record = {
-      number: page + 1,
-      address: addressOf(page),
-      unvisitedReason: null,
-      linkCount: targetsOf(page).length,
-      found: found(page),
-    };
-    const start = performance.now();
-    builder.addPage(record);
-    results['read pages'] += performance.now() - start;
-  }
-  seed = beforeCounting;
-
-  const layout = timed('order pages', () => builder.layOut());
-  results['lay out links'] = 0;
-  for (let from = 0; from < count; from += BATCH) {
-    const packed = Array.from({ length: Math.min(BATCH, count - from) }, (_, i) => pack(from + i));
-    const start = performance.now();
-    packed.forEach((row, i) => layout.addLinks(from + i + 1, row));
-    results['lay out links'] += performance.now() - start;
+const settings = settingsSchema.parse({ start: addressOf(0) });
+const begun = performance.now();
+let mostOfAnalysis = 0;
+const analysed = await analyseInThreads(
+  { parts, settings },
+  ({ step }) => {
     note();
-  }
-  const built = timed('finish base', () =>
-    layout.finish({
-      starts: [addressOf(0)],
-      listed: new Set(),
-      checks: new Map(),
-      outside: new Map(),
-      phrases: new Map([
-        [0, ''],
-        [1, 'Trams and buses'],
-        [2, 'body>main'],
-      ]),
-      listings: [],
-      files: { robots: [], sitemaps: [] },
-    }),
-  );
-  return timed('encode base', () => encodeBase(built));
-}
-
-// A thread is handed the base in parts.
-const base = decodeBase(baseParts());
+    if (step !== 'report') return;
+    record('all derived facts', begun);
+    mostOfAnalysis = most;
+  },
+  { file: 'build-node/analysisThread.cjs' },
+);
+record('all derived facts and the report', begun);
+const snapshot = decodeSnapshot(new Map([...parts, ...analysed]));
+const base = decodeBase(parts);
 
 const steps: Record<string, number> = {};
 let current: string | null = null;
@@ -179,12 +79,8 @@ const noteStep = (step: string | null) => {
   [current, since] = [step, now];
   note();
 };
-const snapshot = timed('all derived facts', () =>
-  analyse(base, { sections: [], nearTolerance: 3, weights: evenWeights }, noteStep),
-);
+timed('all derived facts, in one thread', () => analyse(base, settings, noteStep));
 noteStep(null);
-// What comes from here on holds graphs for the peer as well.
-const mostOfAnalysis = most;
 
 const links = visitorGraph(base);
 const graph = timed('graph of pairs', () => pageGraph(links));
@@ -204,9 +100,7 @@ const perEdge = Float64Array.from(
   { length: count },
   (_, page) => 1 / (graph.offsets[page + 1] - graph.offsets[page] || Infinity),
 );
-const share = timed('share', () =>
-  pageRank({ count, incoming, perEdge, kept: perEdge.map((part) => Number(part === 0)) }),
-);
+const share = timed('share', () => pageRank({ ...graph, perEdge, kept: perEdge.map((part) => Number(part === 0)) }));
 timed('share from links', () => plainShare(base));
 
 /** Pages of one template whose fingerprints differ in a bit or two, each with a content of its own. */

@@ -214,7 +214,7 @@ describe('what is built', () => {
     [...readFileSync(join('build-node', `${name}.cjs`), 'utf8').matchAll(/\brequire\(["'`]\.{1,2}\/([^"'`]+)/g)].map(
       ([, file]) => file,
     );
-  it.each(['parserThread', 'analysisThread', 'demo'])(
+  it.each(['parserThread', 'baseThread', 'analysisThread', 'demo'])(
     'stands alone: %s must not load the command line with it',
     (name) => expect(othersIn(name)).toEqual([]),
   );

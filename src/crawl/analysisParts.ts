@@ -1,10 +1,11 @@
-/** The analysis of a crawl from parts to parts, as a thread does it. */
+/** The analysis of a crawl from parts to parts, as threads do it. */
 import type { MessagePort } from 'node:worker_threads';
-import { analyse } from '$core/analysis';
+import { analyse, analyseHalf } from '$core/analysis';
+import type { Half } from '$core/analysis';
 import { reportOf } from '$core/report';
 import type { CrawlSettings } from '$core/settings';
-import { decodeBase, encodeDerived, FINDINGS_PART, REPORT_PART } from '$core/snapshot';
-import type { SnapshotParts } from '$core/snapshot';
+import { decodeBase, decodeSnapshot, derivedOf, encodeDerived, FINDINGS_PART, REPORT_PART } from '$core/snapshot';
+import type { Snapshot, SnapshotParts } from '$core/snapshot';
 
 /** How far an analysis is. */
 export interface AnalysisStep {
@@ -21,15 +22,41 @@ export interface AnalysisTask {
   port: Pick<MessagePort, 'postMessage'>;
 }
 
-/** Analyses a base and draws up its report. @returns all parts that are stored of the snapshot */
-export function analyseParts({ parts, settings, port }: AnalysisTask): SnapshotParts {
-  const tell = (step: string, done: number, of: number) => port.postMessage({ step, done, of } satisfies AnalysisStep);
-  // Drawing up the report is one step more.
-  const snapshot = analyse(decodeBase(parts), settings, (step, done, of) => tell(step, done, of + 1));
-  tell('report', 1, 1);
-  const { report, pages } = reportOf(snapshot, settings);
-  const all: SnapshotParts = new Map([...parts, ...encodeDerived(snapshot)]);
-  all.set(FINDINGS_PART, pages);
-  all.set(REPORT_PART, new TextEncoder().encode(JSON.stringify(report)));
-  return all;
+export interface HalfTask extends AnalysisTask {
+  half: Half;
 }
+
+export interface ReportTask {
+  /** All of a snapshot. */
+  parts: SnapshotParts;
+  settings: CrawlSettings;
+}
+
+const teller = (port: AnalysisTask['port'], more: number) => (step: string, done: number, of: number) =>
+  port.postMessage({ step, done, of: of + more } satisfies AnalysisStep);
+
+/** The parts in which the report of a snapshot is stored. */
+function encodeReport(snapshot: Snapshot, settings: CrawlSettings): SnapshotParts {
+  const { report, pages } = reportOf(snapshot, settings);
+  return new Map([
+    [FINDINGS_PART, pages],
+    [REPORT_PART, new TextEncoder().encode(JSON.stringify(report))],
+  ]);
+}
+
+/** Analyses a base and draws up its report. @returns the parts that are stored besides those of the base */
+export function analyseParts({ parts, settings, port }: AnalysisTask): SnapshotParts {
+  // Drawing up the report is one step more.
+  const tell = teller(port, 1);
+  const snapshot = analyse(decodeBase(parts), settings, tell);
+  tell('report', 1, 0);
+  return new Map([...encodeDerived(derivedOf(snapshot)), ...encodeReport(snapshot, settings)]);
+}
+
+/** Works the derived facts of one half of the analysis out. @returns their parts */
+export const deriveParts = ({ parts, settings, port, half }: HalfTask): SnapshotParts =>
+  encodeDerived(analyseHalf(decodeBase(parts), settings, half, teller(port, 0)));
+
+/** Draws up the report of a snapshot. @returns the parts in which it is stored */
+export const reportParts = ({ parts, settings }: ReportTask): SnapshotParts =>
+  encodeReport(decodeSnapshot(parts), settings);

@@ -1,10 +1,8 @@
-/** What runs in the thread of an analysis. */
-import { analyseParts } from './analysisParts';
-import type { AnalysisTask } from './analysisParts';
-import { give } from './transfer';
+/** What runs in the threads of an analysis. */
+import { analyseParts, deriveParts, reportParts } from './analysisParts';
+import type { AnalysisTask, HalfTask, ReportTask } from './analysisParts';
+import { shareParts } from './transfer';
 
-/** Analyses a crawl. */
-export function analyse(task: AnalysisTask) {
-  const parts = analyseParts(task);
-  return give(parts, parts.values());
-}
+export const analyse = (task: AnalysisTask) => shareParts(analyseParts(task));
+export const derive = (task: HalfTask) => shareParts(deriveParts(task));
+export const report = (task: ReportTask) => shareParts(reportParts(task));

@@ -9,5 +9,6 @@ const built = (name: string) => join(dirname(fileURLToPath(import.meta.url)), `$
  * Each holds no more than it runs: a crawl waits for its parsers to start.
  */
 export const parserThread = built('parserThread');
+export const baseThread = built('baseThread');
 export const analysisThread = built('analysisThread');
 export const isBuilt = (file: string) => existsSync(file);

@@ -1,9 +1,9 @@
-import { importFacts } from '../facts';
+import { derivedFacts, importFacts } from '../facts';
 import type { DerivedFact } from '../facts';
 import { unknownColumn } from '../snapshot';
-import type { Base, Snapshot } from '../snapshot';
+import type { Base, Derived, Snapshot } from '../snapshot';
 import { derivations, isColumnGiven } from './derivations';
-import type { AnalysisSettings, Derivation, Input, Model } from './derivations';
+import type { AnalysisSettings, Derivation, Input, Interim, Model } from './derivations';
 
 /** Told what is being worked out, and how many steps of the analysis are done. */
 export type Progress = (step: string, done: number, of: number) => void;
@@ -62,6 +62,9 @@ const putLazily = (object: object, name: string, read: () => unknown) =>
     configurable: true,
   });
 
+/** What no snapshot has; the faults of links are taken over from the model. */
+const passing = ['visitor', 'finalTargets'] as const satisfies readonly (keyof Interim)[];
+
 /**
  * Runs derivations over a base. Objects inherit from the base instead of copying it: its columns are decoded when they
  * are first read.
@@ -82,6 +85,9 @@ function run(
     progress(derivation.name, done, steps.length);
     const given = derivation.run(model);
     for (const name of derivation.gives) put(isColumnGiven(name) ? columns : model, name, given[name]);
+    // A graph of all links is let go as soon as nothing more is made of it.
+    const isRead = (name: Input) => steps.some(({ reads }, later) => later > done && reads.includes(name));
+    for (const name of passing) if (name in model && !isRead(name)) put(model, name, undefined);
   });
   return model;
 }
@@ -102,6 +108,29 @@ function snapshotOf(base: Base, columns: Snapshot['columns'], faults: () => Uint
 export function analyse(base: Base, settings: AnalysisSettings, progress?: Progress): Snapshot {
   const { columns, linkFaults } = run(base, null, derivations, settings, progress);
   return snapshotOf(base, columns, () => linkFaults);
+}
+
+/**
+ * Two parts of an analysis that need little of each other and take about as long, for two threads: what the graph of links
+ * says of pages, and all the rest.
+ */
+export const halves = ['graph', 'rest'] as const;
+export type Half = (typeof halves)[number];
+
+const ofGraph: readonly DerivedFact[] = [
+  ...(['links_in', 'pages_linking', 'links_out', 'pages_linked', 'external_links', 'content_links'] as const),
+  ...(['depth', 'reach', 'island', 'island_size', 'gate_for', 'crawler_depth', 'held_back'] as const),
+  ...(['share', 'peer_share', 'section'] as const),
+];
+
+/** Works the facts of one half out, as {@link analyse} does. @param progress called before each of its steps */
+export function analyseHalf(base: Base, settings: AnalysisSettings, half: Half, progress?: Progress): Derived {
+  const facts = derivedFacts.filter((name) => ofGraph.includes(name) === (half === 'graph'));
+  const needed = neededFor(half === 'rest' ? [...facts, 'linkFaults'] : facts, new Set(derivations));
+  const steps = derivations.filter((derivation) => needed.has(derivation));
+  const { columns, linkFaults } = run(base, null, steps, settings, progress);
+  const found = Object.fromEntries(facts.map((name) => [name, columns[name]]));
+  return { columns: found as Derived['columns'], faults: half === 'rest' ? linkFaults : null };
 }
 
 /**

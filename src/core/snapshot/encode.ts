@@ -7,7 +7,8 @@ import type { ColumnName } from '../facts';
 import { isText, unknownColumn } from './column';
 import type { Column } from './column';
 import { wholeNumbersAt } from './wholeNumbers';
-import type { Base, BaseLinks, Check, LinkColumns, ListedAlternate, SiteFiles, Snapshot } from './snapshot';
+import { derivedOf } from './snapshot';
+import type { Base, BaseLinks, Check, Derived, LinkColumns, ListedAlternate, SiteFiles, Snapshot } from './snapshot';
 
 export const SNAPSHOT_VERSION = 10;
 export type SnapshotParts = Map<string, Uint8Array>;
@@ -177,16 +178,20 @@ export function encodeBase(base: Base): SnapshotParts {
 }
 
 /** The parts that an analysis adds to those of its base. */
-export function encodeDerived({ columns, links }: Pick<Snapshot, 'columns' | 'links'>): SnapshotParts {
+export function encodeDerived({ columns, faults }: Derived): SnapshotParts {
   const parts: SnapshotParts = new Map();
-  putColumns(parts, derivedFacts, columns);
-  parts.set('links.faults', bytesOf(links.faults));
+  putColumns(
+    parts,
+    derivedFacts.filter((name) => name in columns),
+    columns,
+  );
+  if (faults) parts.set('links.faults', bytesOf(faults));
   return parts;
 }
 
 /** Takes a snapshot apart into the parts in which it is stored and sent. */
 export const encodeSnapshot = (snapshot: Snapshot): SnapshotParts =>
-  new Map([...encodeBase(snapshot), ...encodeDerived(snapshot)]);
+  new Map([...encodeBase(snapshot), ...encodeDerived(derivedOf(snapshot))]);
 
 /** An object whose members are read when they are first asked for, and kept. */
 function lazily<Name extends string>(names: readonly Name[], read: (name: Name) => unknown): Record<Name, unknown> {

@@ -16,12 +16,23 @@ export {
 } from './encode';
 export type { PartGroup, SnapshotParts } from './encode';
 export { incomingOf, MADE_OF, memoBytes, memoOf, sourcesOf } from './memo';
-export { addressAt, countPages, factAt, incomingLinks, numberAt, pageOf, pagesOfCodes, textAt } from './snapshot';
+export {
+  addressAt,
+  countPages,
+  derivedOf,
+  factAt,
+  incomingLinks,
+  numberAt,
+  pageOf,
+  pagesOfCodes,
+  textAt,
+} from './snapshot';
 export type {
   Base,
   BaseLinks,
   Check,
   Columns,
+  Derived,
   IncomingLinks,
   LinkColumns,
   RobotsFile,

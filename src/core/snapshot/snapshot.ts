@@ -1,4 +1,4 @@
-import type { BaseFact, ColumnName, FetchError, IntegerFact, RatioFact, TextFact } from '../facts';
+import type { BaseFact, ColumnName, DerivedFact, FetchError, IntegerFact, RatioFact, TextFact } from '../facts';
 import type { Message } from '../messages';
 import { valueAt } from './column';
 import type { FactValue, TextColumn } from './column';
@@ -140,6 +140,15 @@ export interface Snapshot extends Base {
   columns: Columns;
   links: LinkColumns;
 }
+
+/** What an analysis gives, or some of it. */
+export interface Derived {
+  columns: Partial<Columns<DerivedFact>>;
+  /** Of links; null where they are not among it. */
+  faults: Uint16Array | null;
+}
+
+export const derivedOf = ({ columns, links }: Snapshot): Derived => ({ columns, faults: links.faults });
 
 /** The value of one fact of one page. */
 export const factAt = (snapshot: Snapshot, name: ColumnName, page: number): FactValue =>

@@ -6,7 +6,7 @@ import mysql from 'mysql2/promise';
 import type { RowDataPacket } from 'mysql2/promise';
 import * as schema from './schema';
 
-export type Database = MySql2Database<typeof schema> & { $client: mysql.Pool };
+export type Database = MySql2Database<typeof schema> & { $client: mysql.Pool; url: string };
 /** Something a person must put right before the program can go on; its message says what. */
 export class OperatorError extends Error {}
 
@@ -28,7 +28,7 @@ const CONNECTION = `set time_zone = '+00:00', tx_isolation = 'READ-COMMITTED', c
 export function openDatabase(url = databaseUrl()): Database {
   const pool = mysql.createPool({ uri: url, timezone: 'Z', charset: 'utf8mb4_bin', connectionLimit: 6, trace: false });
   pool.on('connection', (connection) => void connection.query(CONNECTION));
-  return drizzle({ client: pool, schema, mode: 'default', casing: 'snake_case' }) as Database;
+  return Object.assign(drizzle({ client: pool, schema, mode: 'default', casing: 'snake_case' }), { url });
 }
 
 export const closeDatabase = (db: Database) => db.$client.end();
