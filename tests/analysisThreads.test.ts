@@ -1,4 +1,6 @@
 /** The threads that read and analyse larger crawls, as they are built, beside an analysis in place. */
+import { readdirSync, readFileSync } from 'node:fs';
+import { constants, getPriority } from 'node:os';
 import { join } from 'node:path';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { settingsSchema } from '$core/settings';
@@ -20,6 +22,12 @@ const settings = settingsSchema.parse({ start: TINY_START });
 const base = () =>
   encodeBase(tinyBase({ '/': { links: ['/trams', '/old'] }, '/trams': { links: ['/'] }, '/old': { status: 404 } }));
 
+/** Of all threads of this process (proc(5), the 19th field of `stat`). */
+const prioritiesOfThreads = () =>
+  readdirSync('/proc/self/task').map((id) =>
+    Number(readFileSync(`/proc/self/task/${id}/stat`, 'utf8').split(') ')[1].split(' ')[16]),
+  );
+
 describe('the threads of an analysis', () => {
   it.each([
     ['one', Infinity],
@@ -38,6 +46,15 @@ describe('the threads of an analysis', () => {
       expect(done).toBeLessThanOrEqual(of);
       expect(here.map((one) => one.step)).toContain(step);
     }
+  });
+  it('stand back beside a crawl, and no other thread does', async () => {
+    const before = getPriority();
+    const parts = shareParts(base());
+    const met = new Set<number>();
+    const look = () => prioritiesOfThreads().forEach((priority) => met.add(priority));
+    await analyseInThreads({ parts, settings }, look, { file, twoThreads: 0, isBeside: true });
+    expect([...met].sort()).toEqual([before, constants.priority.PRIORITY_BELOW_NORMAL]);
+    expect(getPriority()).toBe(before);
   });
   it('end when they are told to', async () => {
     const stop = new AbortController();

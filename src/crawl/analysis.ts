@@ -11,7 +11,10 @@ import { analyseInThreads, readInThread } from './analysisThreads';
 import { analysisThread, baseThread, isBuilt } from './threads';
 import { shareParts } from './transfer';
 
-/** Up to so many known addresses a crawl is read in place: a thread would take about as long to start as to do it. */
+/**
+ * Up to so many known addresses a crawl is read in place: a thread would take about as long to start as to do it. Not beside
+ * a crawl, which must not be held up.
+ */
 const MAX_KNOWN_IN_PLACE = 10_000;
 /** Up to so many links it is analysed in place. */
 const MAX_LINKS_IN_PLACE = 100_000;
@@ -25,8 +28,9 @@ export interface AnalysisOptions {
 
 async function readParts(db: Database, row: Crawl, { left, signal }: AnalysisOptions): Promise<SnapshotParts> {
   const { known = 0 } = (await retryOutage(() => crawlState(db, row.id))) ?? {};
-  if (known > MAX_KNOWN_IN_PLACE && isBuilt(baseThread)) return readInThread({ url: db.url, row, left }, { signal });
-  return encodeBase(await retryOutage(() => readBase(db, row, left)));
+  const isSmall = !signal && known <= MAX_KNOWN_IN_PLACE;
+  if (isSmall || !isBuilt(baseThread)) return encodeBase(await retryOutage(() => readBase(db, row, left)));
+  return readInThread({ url: db.url, row, left }, { signal, isBeside: signal !== undefined });
 }
 
 /** Reads a crawl back from its rows, analyses it and stores its snapshot. @throws LostLease; when the signal comes */
@@ -43,12 +47,11 @@ export async function analyseCrawl(
   const base = await readParts(db, row, { left, signal });
   signal?.throwIfAborted();
   const settings = settingsSchema.parse(row.settings);
-  // What goes on beside a crawl must not hold it up.
   const isSmall = !signal && base.get('links.kind')!.length <= MAX_LINKS_IN_PLACE;
   const found =
     isSmall || !isBuilt(analysisThread)
       ? analyseParts({ parts: base, settings, port: { postMessage: tell } })
-      : await analyseInThreads({ parts: shareParts(base), settings }, tell, { signal });
+      : await analyseInThreads({ parts: shareParts(base), settings }, tell, { signal, isBeside: signal !== undefined });
   signal?.throwIfAborted();
   await telling;
   const parts: SnapshotParts = new Map([...base, ...found]);

@@ -14,10 +14,13 @@ export interface AnalysisStep {
   of: number;
 }
 
-export interface AnalysisTask {
-  /** As `encodeBase` gives them. */
+interface Task {
   parts: SnapshotParts;
   settings: CrawlSettings;
+}
+
+/** Its parts are those that `encodeBase` gives. */
+export interface AnalysisTask extends Task {
   /** Is told of each step. */
   port: Pick<MessagePort, 'postMessage'>;
 }
@@ -26,11 +29,8 @@ export interface HalfTask extends AnalysisTask {
   half: Half;
 }
 
-export interface ReportTask {
-  /** All of a snapshot. */
-  parts: SnapshotParts;
-  settings: CrawlSettings;
-}
+/** Its parts are those of a whole snapshot. */
+export type ReportTask = Task;
 
 const teller = (port: AnalysisTask['port'], more: number) => (step: string, done: number, of: number) =>
   port.postMessage({ step, done, of: of + more } satisfies AnalysisStep);

@@ -5,6 +5,7 @@ import { halves } from '$core/analysis';
 import type { SnapshotParts } from '$core/snapshot';
 import type { AnalysisStep, AnalysisTask } from './analysisParts';
 import type { ReadTask } from './baseThread';
+import type { ThreadData } from './priority';
 import { analysisThread, baseThread } from './threads';
 
 /** MiB of heap for each thread; columns and links are held outside it. */
@@ -15,7 +16,7 @@ const TWO_THREADS = 500_000;
 type OnStep = (step: AnalysisStep) => void;
 
 /** What an analysis in threads can be told. */
-export interface ThreadOptions {
+export interface ThreadOptions extends Partial<ThreadData> {
   /** Ends it: then it throws. */
   signal?: AbortSignal;
   /** The built program of its threads. */
@@ -25,11 +26,16 @@ export interface ThreadOptions {
 }
 
 /** Works with threads, which end with the work and give back all that they hold. */
-async function withThreads<T>(file: string, most: number, work: (threads: Piscina) => Promise<T>): Promise<T> {
+async function withThreads<T>(
+  { file, isBeside = false }: Pick<ThreadOptions, 'isBeside'> & { file: string },
+  most: number,
+  work: (threads: Piscina) => Promise<T>,
+): Promise<T> {
   const threads = new Piscina({
     filename: file,
     minThreads: 1,
     maxThreads: most,
+    workerData: { isBeside } satisfies ThreadData,
     resourceLimits: { maxOldGenerationSizeMb: HEAP_MB },
     recordTiming: false,
   });
@@ -43,9 +49,13 @@ async function withThreads<T>(file: string, most: number, work: (threads: Piscin
 /** Has a thread read the base of a crawl, which may be large. @returns its parts, in memory that threads share */
 export const readInThread = (
   task: ReadTask,
-  { signal, file = baseThread }: ThreadOptions = {},
+  { signal, file = baseThread, isBeside }: ThreadOptions = {},
 ): Promise<SnapshotParts> =>
-  withThreads(file, 1, (threads) => threads.run(task, { name: 'read', signal }) as Promise<SnapshotParts>);
+  withThreads(
+    { file, isBeside },
+    1,
+    (threads) => threads.run(task, { name: 'read', signal }) as Promise<SnapshotParts>,
+  );
 
 /** For each thread a function that is told of its steps; what they come to together is passed on. */
 function stepsTogether(threads: number, onStep: OnStep): OnStep[] {
@@ -66,10 +76,10 @@ function stepsTogether(threads: number, onStep: OnStep): OnStep[] {
 export function analyseInThreads(
   { parts, settings }: Omit<AnalysisTask, 'port'>,
   onStep: OnStep,
-  { signal, file = analysisThread, twoThreads = TWO_THREADS }: ThreadOptions = {},
+  { signal, file = analysisThread, isBeside, twoThreads = TWO_THREADS }: ThreadOptions = {},
 ): Promise<SnapshotParts> {
   const tasks = parts.get('links.kind')!.length < twoThreads ? [null] : halves;
-  return withThreads(file, tasks.length, async (threads) => {
+  return withThreads({ file, isBeside }, tasks.length, async (threads) => {
     const run = async (name: 'analyse' | 'derive' | 'report', task: object, told: OnStep = () => {}) => {
       const { port1, port2 } = new MessageChannel();
       port1.on('message', told);

@@ -1,9 +1,14 @@
 /** What runs in the thread that reads a crawl. */
+import { workerData } from 'node:worker_threads';
 import type { UnvisitedReason } from '$core/facts';
 import { encodeBase } from '$core/snapshot';
 import { closeDatabase, isConnectionLoss, openDatabase, readBase, retryOutage } from '$server/index';
 import type { Crawl } from '$server/index';
+import { standBack } from './priority';
+import type { ThreadData } from './priority';
 import { shareParts } from './transfer';
+
+if ((workerData as ThreadData).isBeside) standBack();
 
 export interface ReadTask {
   /** Of the database. */

@@ -1,7 +1,7 @@
 import { setTimeout as sleep } from 'node:timers/promises';
 import { afterAll, beforeAll, expect, it } from 'vitest';
 import { crawlState, getCrawl, openReport, openSnapshot, selectPages } from '$server/index';
-import { crawling, firstLease, tree } from '../../tests/support/crawling';
+import { crawling, firstLease, tree, until } from '../../tests/support/crawling';
 import { testDatabase } from '../../tests/support/database';
 import type { TestDatabase } from '../../tests/support/database';
 import { standIn } from '../../tests/support/standIn';
@@ -16,7 +16,7 @@ it('opens a crawl on what it has found so far, and then on all of it', async () 
   const { begin, finish } = crawling(() => test.db);
   const id = await begin(`${site.origin}/`);
   const finished = finish(id);
-  const intervals = { lookMs: 20, firstMs: 0, apartMs: 0 };
+  const intervals = { lookMs: 20, firstMs: 0, fastMs: 0, apartMs: 0, fastRate: 0 };
   const stop = analyseAlong(test.db, firstLease(id), (await getCrawl(test.db, id))!, intervals);
   let state = await crawlState(test.db, id);
   for (const began = Date.now(); !state!.analysedAt && Date.now() - began < 30_000; await sleep(20))
@@ -36,4 +36,19 @@ it('opens a crawl on what it has found so far, and then on all of it', async () 
   const end = (await crawlState(test.db, id))!;
   expect(end.counts).toMatchObject({ known: 364, indexable: 364 });
   expect(end.space).toBeGreaterThan(364 * 600);
+});
+
+it('leaves the processor to a crawl that fetches fast', async () => {
+  const site = await standIn(tree(5, 40));
+  const { begin, finish } = crawling(() => test.db);
+  const id = await begin(`${site.origin}/`);
+  const finished = finish(id);
+  const intervals = { lookMs: 20, firstMs: 0, fastMs: 600_000, apartMs: 0, fastRate: 0 };
+  const stop = analyseAlong(test.db, firstLease(id), (await getCrawl(test.db, id))!, intervals);
+  const { analysedAt } = (await crawlState(test.db, id))!;
+  await until(async () => (await crawlState(test.db, id))!.done > 200, 'more than 200 pages are fetched');
+  expect((await crawlState(test.db, id))!.analysedAt).toEqual(analysedAt);
+  await stop();
+  await finished;
+  await site.close();
 });

@@ -10,7 +10,11 @@ const INTERVALS = {
   lookMs: 1000,
   /** A crawl that takes no longer has ended before anyone asks. */
   firstMs: 15_000,
+  /** When one is that fetches so fast that it needs the whole processor: most of those have ended by then. */
+  fastMs: 60_000,
   apartMs: 20_000,
+  /** Pages a second that are fast; slower crawls wait for hosts, and an analysis holds nothing up. */
+  fastRate: 50,
 };
 const LEAST_PAGES = 30;
 /** So many times longer than an analysis takes, the crawl goes on undisturbed. */
@@ -37,18 +41,21 @@ async function along(
   db: Database,
   lease: Lease,
   row: Crawl,
-  { lookMs, firstMs, apartMs }: typeof INTERVALS,
+  { lookMs, firstMs, fastMs, apartMs, fastRate }: typeof INTERVALS,
   signal: AbortSignal,
 ): Promise<void> {
-  let next = performance.now() + firstMs;
-  let analysed = LEAST_PAGES;
+  const start = performance.now();
+  let next = start + firstMs;
+  let analysed = 0;
   while (!signal.aborted) {
     await sleep(lookMs, undefined, { signal }).catch(() => {});
     if (signal.aborted || performance.now() < next) continue;
     const began = performance.now();
     try {
       const now = await crawlState(db, lease.crawlId);
-      if (!now || now.known > MOST_KNOWN || now.done < GROWTH * analysed) continue;
+      if (!now || now.known > MOST_KNOWN || now.done < Math.max(LEAST_PAGES, GROWTH * analysed)) continue;
+      const ran = began - start;
+      if (analysed === 0 && ran < fastMs && now.done > (fastRate * ran) / 1000) continue;
       await analyseCrawl(db, lease, row, { left: 'queued', signal });
       analysed = now.done;
     } catch {
