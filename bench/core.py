@@ -80,6 +80,7 @@ for name, ms in about["windows"].items():
     print(f"  {ms:7.0f}  {name}")
 
 print("agreement")
+print(f"  two threads and one: {', '.join(about['differing']) or 'no part'} differs")
 print(f"  share: largest difference {np.abs(load('share', np.float64) - rank).max():.1e}")
 print(f"  depth: {int((depth != load('depth', np.int32)).sum())} pages differ")
 print(f"  dominators: {int((dominator != load('dominator', np.int32)).sum())} pages differ")

@@ -20,7 +20,7 @@ import {
 } from '../src/core/reach';
 import { settingsSchema } from '../src/core/settings';
 import { pageRank, plainShare } from '../src/core/share';
-import { decodeBase, decodeSnapshot } from '../src/core/snapshot';
+import { decodeBase, decodeSnapshot, derivedOf, encodeDerived } from '../src/core/snapshot';
 import { analyseInThreads } from '../src/crawl/analysisThreads';
 import { listWindow } from '../src/server/lists';
 import { addressOf, mixed } from './coreSite';
@@ -79,8 +79,11 @@ const noteStep = (step: string | null) => {
   [current, since] = [step, now];
   note();
 };
-timed('all derived facts, in one thread', () => analyse(base, settings, noteStep));
+const inOneThread = timed('all derived facts, in one thread', () => analyse(base, settings, noteStep));
 noteStep(null);
+const differing = [...encodeDerived(derivedOf(inOneThread))]
+  .filter(([name, bytes]) => Buffer.compare(bytes, analysed.get(name) ?? Buffer.of()) !== 0)
+  .map(([name]) => name);
 
 const links = visitorGraph(base);
 const graph = timed('graph of pairs', () => pageGraph(links));
@@ -172,6 +175,7 @@ writeFileSync(
     pairs: graph.targets.length,
     start,
     most: mostOfAnalysis,
+    differing,
     results,
     steps,
     windows,
