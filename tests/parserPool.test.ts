@@ -136,7 +136,7 @@ describe('a document that cannot be parsed', () => {
        };
        exports.robots = (task) => {
          begin(task);
-         if (task.text === 'hang') for (;;);
+         if (task.text.startsWith('hang')) for (;;);
          return robots(task);
        };
        exports.sitemap = (task) => {
@@ -175,9 +175,10 @@ describe('a document that cannot be parsed', () => {
       ]);
     },
   );
-  it('is a robots.txt, too', async () => {
+  it('is a robots.txt, too, unless it is so short that no thread is needed', async () => {
     const pool = threads({ file, timeout: 2000 });
-    expect(await pool.parseRobots('hang')).toEqual({ ok: false, reason: 'time' });
+    expect((await pool.parseRobots('hang')).ok).toBe(true);
+    expect(await pool.parseRobots('hang'.padEnd(5000))).toEqual({ ok: false, reason: 'time' });
     expect(parsedOf(await pool.parseRobots('Sitemap: /s.xml')).sitemaps).toHaveLength(1);
     await pool.close();
   });

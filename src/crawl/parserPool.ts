@@ -78,22 +78,26 @@ const MAX_WAIT = 2000;
 
 const FAULT = { ok: false, reason: 'fault' } as const;
 
+/** UTF-16 units of a robots.txt that no thread needs to parse: pages wait for it, and a thread takes a while to start. */
+const MAX_ROBOTS_IN_PLACE = 4096;
+
+async function tryInPlace<T>(work: () => T): Promise<ParseOutcome<T>> {
+  try {
+    return { ok: true, parsed: await Promise.resolve().then(work) };
+  } catch {
+    return FAULT;
+  }
+}
+
 /** Parses in place, for tests that run from the sources: nothing bounds time and memory there. */
 function parseInPlace(setup: ParserSetup): ParserPool {
-  const outcome = async <T>(work: () => T): Promise<ParseOutcome<T>> => {
-    try {
-      return { ok: true, parsed: await Promise.resolve().then(work) };
-    } catch {
-      return FAULT;
-    }
-  };
   const parse = documentParser(setup);
   return {
-    parse: (document) => outcome(() => parse(document)),
-    parseRobots: (text) => outcome(() => parseRobots(text)),
+    parse: (document) => tryInPlace(() => parse(document)),
+    parseRobots: (text) => tryInPlace(() => parseRobots(text)),
     openSitemap: () => {
       const read = sitemapParser();
-      return { read: (piece) => outcome(() => read(piece)), close: () => {} };
+      return { read: (piece) => tryInPlace(() => read(piece)), close: () => {} };
     },
     close: () => Promise.resolve(),
   };
@@ -243,7 +247,10 @@ export function openParsers(setup: ParserSetup, signal: AbortSignal, given: Part
         return withTries('parse', { document: { ...document, body } });
       });
     },
-    parseRobots: (text) => inTurn(() => withTries('robots', { text })),
+    parseRobots: (text) =>
+      text.length <= MAX_ROBOTS_IN_PLACE
+        ? tryInPlace(() => parseRobots(text))
+        : inTurn(() => withTries('robots', { text })),
     openSitemap,
     close: async () => void (await Promise.all([pages.destroy(), sitemaps?.destroy()])),
   };
