@@ -3,6 +3,7 @@
  * "Tokenization"), open elements as far as §13.2.6 decides what an element stands in. It jumps from one `<`
  * to the next, which is what makes it quick, and takes time linear in the text.
  */
+import { ownCopy } from '../strings';
 import {
   closings,
   ELEMENT_NUMBERS,
@@ -50,8 +51,6 @@ interface Name {
 const names = new Map<string, Name>();
 const MAX_NAMES = 5000;
 const MAX_NAME_LENGTH = 40;
-/** The key of an object is a string of its own; a slice would keep the whole document. */
-const ownCopy = (text: string) => Object.keys({ [text]: 0 })[0];
 
 function nameOf(written: string): Name {
   const known = names.get(written);

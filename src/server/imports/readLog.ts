@@ -3,6 +3,7 @@ import { hitCounter, logReader, noPlainHit, saysCrawler } from '$core/accessLog'
 import type { Asked, LogHit, PlainHit } from '$core/accessLog';
 import { byteNumbers } from '$core/grouping';
 import type { Message } from '$core/messages';
+import { ownCopy } from '$core/strings';
 import { checkSize, eachLine } from './lines';
 import type { Reading } from './reading';
 
@@ -12,9 +13,6 @@ const keyOf = ({ target, host }: Pick<LogHit, 'target' | 'host'>) =>
 
 /** The target as UTF-8, where a server has written bytes that are no ASCII. */
 const asUtf8 = (text: string) => (/[\u0080-\u00ff]/.test(text) ? Buffer.from(text, 'latin1').toString() : text);
-
-/** A copy that does not hold the line that it was cut from. */
-const ownCopy = (text: string) => Buffer.from(text).toString();
 
 /** An address as a log names it, for {@link Reading.resolve}. */
 function hrefOf({ target, host }: Pick<LogHit, 'target' | 'host'>, scheme: string): string {
