@@ -4,14 +4,13 @@ import type { FilterDraft } from '../words';
 
 /**
  * What a character is to the words, in bits: part of one, that and no digit, a word by itself (in a script without
- * spaces), the first half of a character beyond 16 bits, or one beyond ASCII.
+ * spaces), or the first half of a character beyond 16 bits.
  */
 const PART = 1 << 16;
 const LETTER = 1 << 17;
 const SIGN = 1 << 18;
 const HALF = 1 << 19;
-const WIDE = 1 << 20;
-const MET = 1 << 21;
+const MET = 1 << 20;
 
 const sign = /[\p{Script=Han}\p{Script=Hiragana}\p{Script=Katakana}]/u;
 const letter = /[\p{L}\p{M}\p{N}]/u;
@@ -28,7 +27,7 @@ const known = new Uint32Array(0x10000);
 function lookUp(unit: number): number {
   const char = String.fromCharCode(unit);
   const kind = (unit & 0xfc00) === 0xd800 ? HALF : kindOf(char);
-  return (known[unit] = MET | kind | (unit < 128 ? 0 : WIDE) | char.toLowerCase().charCodeAt(0));
+  return (known[unit] = MET | kind | char.toLowerCase().charCodeAt(0));
 }
 
 /** Words in a row that make one feature. */
@@ -50,24 +49,124 @@ function joins(text: string, at: number): boolean {
   return ((known[unit] || lookUp(unit)) & PART) !== 0;
 }
 
-/** Where the words of one text after the other are put. */
-let room = new Uint32Array(1 << 14);
-
+const ASCII_END = 0x80;
+const APOSTROPHE = 0x27;
+const HYPHEN = 0x2d;
+const CURLY_APOSTROPHE = 0x2019;
 const LETTER_S = 0x73;
 const NO_BREAK_SPACE = 0xa0;
 /** Whether a unit beyond ASCII is a space or a general punctuation mark, of which many pages are full. */
 const isMark = (unit: number) => unit === NO_BREAK_SPACE || (unit >= 0x2000 && unit <= 0x206f);
 
-/**
- * Adds the stem of what stands between two marks, if it has one.
- * @param stem the hash of its first letters, as many as a stem has at most
- * @param shorter that without the last of them, which may turn out to be the ending of a plural
- */
-function addStem(filter: FilterDraft, text: string, from: number, to: number, stem: number, shorter: number): void {
+/** Where the words of one text after the other are put. */
+let room = new Uint32Array(1 << 14);
+
+/** How far a text has been read. */
+interface Reading {
+  text: string;
+  at: number;
+  /** The numbers of its words, and how many there were. */
+  hashes: Uint32Array;
+  words: number;
+  /** Of the word at hand: its number so far, and what its characters are, together; 0 between words. */
+  hash: number;
+  kinds: number;
+  /** Where the last mark ended. */
+  from: number;
+  filter: FilterDraft;
+}
+
+/** Adds the stem of what stands between two marks, if it has one and is ASCII. */
+function addAsciiStem(filter: FilterDraft, text: string, from: number, to: number): void {
   const length = to - from;
   if (length < MIN_WORD) return;
   const isPlural = length > MIN_WORD && length <= STEM && (text.charCodeAt(to - 1) | 0x20) === LETTER_S;
-  addStemHash(filter, isPlural ? shorter : stem);
+  const end = isPlural ? to - 1 : Math.min(to, from + STEM);
+  let hash = HASH_START;
+  for (let i = from; i < end; i++) hash = Math.imul(hash ^ (known[text.charCodeAt(i)] & 0xffff), HASH_PRIME);
+  addStemHash(filter, hash);
+}
+
+/** Reads on as long as there is ASCII, as there is most of the time: apart from what is seldom, so that it is compiled once. */
+function readAscii(reading: Reading): void {
+  const { text, hashes, filter } = reading;
+  const { length } = text;
+  let { at, words, hash, kinds, from } = reading;
+  for (; at < length; at++) {
+    const unit = text.charCodeAt(at);
+    if (unit >= ASCII_END) break;
+    const entry = known[unit] || lookUp(unit);
+    if (entry & PART) {
+      hash = Math.imul(hash ^ (entry & 0xffff), HASH_PRIME);
+      kinds |= entry;
+      continue;
+    }
+    addAsciiStem(filter, text, from, at);
+    from = at + 1;
+    if (kinds === 0) continue;
+    if ((unit === APOSTROPHE || unit === HYPHEN) && joins(text, from)) {
+      hash = Math.imul(hash ^ unit, HASH_PRIME);
+      kinds |= LETTER;
+      continue;
+    }
+    hashes[words++] = kinds & LETTER ? hash : NUMBER;
+    hash = HASH_START;
+    kinds = 0;
+  }
+  reading.at = at;
+  reading.words = words;
+  reading.hash = hash;
+  reading.kinds = kinds;
+  reading.from = from;
+}
+
+function endWord(reading: Reading): void {
+  if (reading.kinds === 0) return;
+  reading.hashes[reading.words++] = reading.kinds & LETTER ? reading.hash : NUMBER;
+  reading.hash = HASH_START;
+  reading.kinds = 0;
+}
+
+/** Reads from a character that is not ASCII to the next mark. */
+function readBeyond(reading: Reading): void {
+  const { text, filter } = reading;
+  let isBetween = false;
+  for (const begin = reading.at; reading.at < text.length && !isBetween;) {
+    const { at } = reading;
+    const unit = text.charCodeAt(at);
+    let kind = known[unit] || lookUp(unit);
+    let low = kind & 0xffff;
+    let size = 1;
+    if (kind & HALF) {
+      const char = String.fromCodePoint(text.codePointAt(at)!);
+      kind = kindOf(char);
+      low = char.toLowerCase().codePointAt(0)!;
+      size = char.length;
+    }
+    isBetween = (unit < ASCII_END && !(kind & PART)) || isMark(unit);
+    if (isBetween) {
+      // Up to here all was ASCII.
+      if (at === begin) addAsciiStem(filter, text, reading.from, at);
+      else addStems(filter, text.slice(reading.from, at));
+      reading.from = at + 1;
+    }
+    const mayJoin = unit === APOSTROPHE || unit === HYPHEN || unit === CURLY_APOSTROPHE;
+    if (kind & PART) {
+      reading.hash = Math.imul(reading.hash ^ low, HASH_PRIME);
+      reading.kinds |= kind;
+    } else if (reading.kinds && mayJoin && joins(text, at + 1)) {
+      reading.hash = Math.imul(reading.hash ^ unit, HASH_PRIME);
+      reading.kinds |= LETTER;
+    } else {
+      endWord(reading);
+      if (kind & SIGN) reading.hashes[reading.words++] = Math.imul(HASH_START ^ low, HASH_PRIME);
+    }
+    reading.at += size;
+  }
+  if (!isBetween) {
+    addStems(filter, text.slice(reading.from));
+    reading.from = text.length;
+  }
 }
 
 /**
@@ -76,70 +175,24 @@ function addStem(filter: FilterDraft, text: string, from: number, to: number, st
  * and a text for each would take longer than the rest of the parser.
  */
 function hashWords(text: string, filter: FilterDraft): Uint32Array {
-  const { length } = text;
   // As many as there are characters, at most.
-  if (room.length < length) room = new Uint32Array(2 * length);
-  const hashes = room;
-  let words = 0;
-  let hash = HASH_START;
-  /** What the characters of the word at hand are, together; 0 between words. */
-  let kinds = 0;
-  /** Where the last mark ended, whether something beyond ASCII came since, and hashes for the stem. */
-  let from = 0;
-  let isWide = false;
-  let stem = HASH_START;
-  let shorter = HASH_START;
-  for (let i = 0; i < length; i++) {
-    const unit = text.charCodeAt(i);
-    const entry = known[unit] || lookUp(unit);
-    if (entry & PART) {
-      const low = entry & 0xffff;
-      hash = Math.imul(hash ^ low, HASH_PRIME);
-      kinds |= entry;
-      if (i - from < STEM) {
-        shorter = stem;
-        stem = Math.imul(stem ^ low, HASH_PRIME);
-      }
-      continue;
-    }
-    const isBetween = !(entry & WIDE) || isMark(unit);
-    isWide ||= !isBetween || (kinds & WIDE) !== 0;
-    if (isBetween) {
-      if (isWide) addStems(filter, text.slice(from, i));
-      else addStem(filter, text, from, i, stem, shorter);
-      from = i + 1;
-      isWide = false;
-      stem = HASH_START;
-    }
-    let kind = entry;
-    let low = entry & 0xffff;
-    if (kind & HALF) {
-      const char = String.fromCodePoint(text.codePointAt(i)!);
-      kind = kindOf(char);
-      low = char.toLowerCase().codePointAt(0)!;
-      i += char.length - 1;
-      if (kind & PART) {
-        hash = Math.imul(hash ^ low, HASH_PRIME);
-        kinds |= kind;
-        continue;
-      }
-    }
-    if (kinds) {
-      if ((unit === 0x27 || unit === 0x2d || unit === 0x2019) && joins(text, i + 1)) {
-        hash = Math.imul(hash ^ unit, HASH_PRIME);
-        kinds |= LETTER;
-        continue;
-      }
-      hashes[words++] = kinds & LETTER ? hash : NUMBER;
-      hash = HASH_START;
-      kinds = 0;
-    }
-    if (kind & SIGN) hashes[words++] = Math.imul(HASH_START ^ low, HASH_PRIME);
+  if (room.length < text.length) room = new Uint32Array(2 * text.length);
+  const reading: Reading = { text, at: 0, hashes: room, words: 0, hash: HASH_START, kinds: 0, from: 0, filter };
+  for (;;) {
+    readAscii(reading);
+    if (reading.at === text.length) break;
+    readBeyond(reading);
   }
-  if (isWide || (kinds & WIDE) !== 0) addStems(filter, text.slice(from));
-  else addStem(filter, text, from, length, stem, shorter);
-  if (kinds) hashes[words++] = kinds & LETTER ? hash : NUMBER;
-  return hashes.subarray(0, words);
+  addAsciiStem(filter, text, reading.from, text.length);
+  endWord(reading);
+  return reading.hashes.subarray(0, reading.words);
+}
+
+/** Three words in a row, or those of a text that has fewer. */
+function featureAt(hashes: Uint32Array, from: number): number {
+  let value = 0;
+  for (let i = from; i < from + SHINGLE && i < hashes.length; i++) value = (Math.imul(value, 31) + hashes[i]) | 0;
+  return value;
 }
 
 function fingerprintOf(hashes: Uint32Array): [number, number] {
@@ -147,9 +200,7 @@ function fingerprintOf(hashes: Uint32Array): [number, number] {
   const counts = new Uint32Array(8 * 256);
   const features = Math.max(1, hashes.length - SHINGLE + 1);
   for (let i = 0; i < features; i++) {
-    let value = 0;
-    for (let j = i; j < i + SHINGLE && j < hashes.length; j++) value = (Math.imul(value, 31) + hashes[j]) | 0;
-    value = mix(value);
+    const value = mix(featureAt(hashes, i));
     const other = mix(value ^ 0x9e3779b9);
     for (let byte = 0; byte < 4; byte++) {
       counts[byte * 256 + ((value >>> (8 * byte)) & 255)]++;
@@ -183,14 +234,23 @@ export function readWords(text: string): Words {
   };
 }
 
-/** The bits that are set in more than half of what was counted, by byte values at four places. */
+/**
+ * The bits that are set in more than half of what was counted.
+ * @param counts by byte values at four places; they are summed up in place, from the highest bit on
+ */
 function majority(counts: Uint32Array, features: number): number {
   let bits = 0;
-  for (let bit = 0; bit < 32; bit++) {
-    const place = (bit >>> 3) * 256;
-    let set = 0;
-    for (let value = 0; value < 256; value++) if ((value >>> (bit & 7)) & 1) set += counts[place + value];
-    if (2 * set > features) bits |= 1 << bit;
+  for (let place = 0; place < 4; place++) {
+    const first = 256 * place;
+    for (let bit = 7; bit >= 0; bit--) {
+      const half = 1 << bit;
+      let set = 0;
+      for (let low = first; low < first + half; low++) {
+        set += counts[low + half];
+        counts[low] += counts[low + half];
+      }
+      if (2 * set > features) bits |= 1 << (8 * place + bit);
+    }
   }
   return bits >>> 0;
 }
