@@ -1,11 +1,11 @@
 /** Which links have other words beside them in their block: a paragraph, a list item, or a row of a table. */
+import type { Link } from '../links';
 import { inline } from './inline';
-import type { FoundLink } from './resolve';
 
 /** What stands in the block at hand. */
 export interface Block {
   /** Its click link while it has nothing else. */
-  only: FoundLink | null;
+  only: Link | null;
   /** Whether it has had words outside of links, or several links: each link in it has others beside it. */
   isShared: boolean;
 }
@@ -25,7 +25,7 @@ export function addWords(block: Block): void {
   block.isShared = true;
 }
 
-export function addToBlock(block: Block, link: FoundLink): void {
+export function addToBlock(block: Block, link: Link): void {
   if (block.only) addWords(block);
   if (block.isShared) link.beside = true;
   else block.only = link;

@@ -123,7 +123,12 @@ export const resolveAttributeReferences = (text: string) => (text.includes('&') 
  * Turns ascending byte positions into 1-based lines and columns. LF, CR and CRLF each end a line.
  * @param positions ascending indexes into `binary`
  */
-export function linesAndColumns(binary: string, positions: readonly number[]): { line: number; column: number }[] {
+export function linesAndColumns(
+  binary: string,
+  positions: readonly number[],
+): { lines: Uint32Array; columns: Uint32Array } {
+  const lines = new Uint32Array(positions.length);
+  const columns = new Uint32Array(positions.length);
   let line = 1;
   let lineStart = 0;
   // Where the next LF and CR stand; finding them natively is many times faster than looking at every byte.
@@ -133,15 +138,18 @@ export function linesAndColumns(binary: string, positions: readonly number[]): {
     const found = binary.indexOf(mark, from);
     return found < 0 ? Infinity : found;
   };
-  return positions.map((position) => {
+  positions.forEach((position, i) => {
     for (;;) {
       if (lf < lineStart) lf = endOf('\n', lineStart);
       if (cr < lineStart) cr = endOf('\r', lineStart);
       // A CR before an LF ends no line by itself.
       const end = cr + 1 === lf ? lf : Math.min(lf, cr);
-      if (end >= position) return { line, column: position - lineStart + 1 };
+      if (end >= position) break;
       line++;
       lineStart = end + 1;
     }
+    lines[i] = line;
+    columns[i] = position - lineStart + 1;
   });
+  return { lines, columns };
 }

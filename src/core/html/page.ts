@@ -14,7 +14,7 @@ import { elementSet, elementTable } from './elements';
 import { inline } from './inline';
 import { readRefresh } from './refresh';
 import { resolveLinks } from './resolve';
-import type { FoundLink, Identify } from './resolve';
+import type { Identify } from './resolve';
 import { embeddings, relationOf } from './resources';
 import { scanMarkup } from './scan';
 import type { Tag } from './scan';
@@ -129,7 +129,7 @@ function stepOf(name: string, classes: string): string {
 
 /** A click link whose words are being gathered. */
 interface OpenClick {
-  link: FoundLink;
+  link: Link;
   raw: string;
   alts: string[];
   label?: string;
@@ -140,7 +140,9 @@ interface OpenClick {
 interface PageState {
   decode: (raw: string) => string;
   facts: HtmlFacts;
-  found: FoundLink[];
+  /** Links with their targets as written, and where each stands. */
+  found: Link[];
+  positions: number[];
   rules: { agent: string; content: string; position: number }[];
   base: string | null;
   refresh: string | null;
@@ -161,9 +163,9 @@ interface PageState {
   jsonLd: string | null;
   jsonScripts: string[];
   mayHaveTrail: boolean;
-  /** Depth of the element that is marked as breadcrumb, and the links in it. */
+  /** Depth of the element that is marked as breadcrumb, and the links in it, with their targets as written. */
   crumbDepth: number;
-  crumbs: FoundLink[];
+  crumbs: { link: Link; href: string }[];
   click: OpenClick | null;
   block: Block;
 }
@@ -188,6 +190,7 @@ const startState = (binary: string, decode: (raw: string) => string): PageState 
     truncated: false,
   },
   found: [],
+  positions: [],
   rules: [],
   base: null,
   refresh: null,
@@ -218,22 +221,27 @@ function attributeOf({ decode }: PageState, tag: Tag, name: string): string | un
   return raw === undefined ? undefined : resolveAttributeReferences(decode(raw));
 }
 
-function addLink(state: PageState, kind: LinkKind, element: LinkElement, href: string, tag: Tag): FoundLink {
+function addLink(state: PageState, kind: LinkKind, element: LinkElement, href: string, tag: Tag): Link {
   const rel = attributeOf(state, tag, 'rel');
-  const link: FoundLink = {
-    position: tag.position,
+  const link: Link = {
     kind,
     element,
-    href,
+    target: href,
     anchor: '',
     rel: rel === undefined ? '' : clip(fold(rel.toLowerCase()), MAX_REL),
     placement: state.frame?.placement ?? 'none',
     above: pathOf(state, state.frame),
+    fragment: '',
+    line: 0,
+    column: 0,
     bareImage: false,
     beside: false,
+    relative: false,
   };
-  if (state.found.length < MAX_LINKS) state.found.push(link);
-  else state.facts.truncated = true;
+  if (state.found.length < MAX_LINKS) {
+    state.found.push(link);
+    state.positions.push(tag.position);
+  } else state.facts.truncated = true;
   return link;
 }
 
@@ -297,7 +305,7 @@ function readAnchor(state: PageState, tag: Tag, element: 'a' | 'area'): void {
   const href = attributeOf(state, tag, 'href');
   if (href === undefined) return;
   const link = addLink(state, 'click', element, href, tag);
-  if (state.crumbDepth && state.crumbs.length < MAX_CRUMBS) state.crumbs.push(link);
+  if (state.crumbDepth && state.crumbs.length < MAX_CRUMBS) state.crumbs.push({ link, href });
   const label = attributeOf(state, tag, 'aria-label');
   const title = attributeOf(state, tag, 'title');
   addToBlock(state.block, link);
@@ -411,7 +419,7 @@ function trailOf({ jsonScripts, crumbs, decode }: PageState, resolve: (href: str
     const trail = breadcrumbOfJson(decode(raw), resolve);
     if (trail !== null) return trail;
   }
-  return crumbs.length ? crumbs.map(({ anchor, href }) => ({ name: anchor, address: resolve(href) })) : null;
+  return crumbs.length ? crumbs.map(({ link, href }) => ({ name: link.anchor, address: resolve(href) })) : null;
 }
 
 /**
@@ -435,17 +443,17 @@ export function readHtml(
   endGathering(state);
 
   const base = (state.base !== null && identify(state.base, address)?.address) || address;
-  const ruleLines = linesAndColumns(
+  const { lines: ruleLines } = linesAndColumns(
     binary,
     state.rules.map(({ position }) => position),
   );
-  const { links, truncated } = resolveLinks(state.found, binary, base, identify);
+  const { links, truncated } = resolveLinks(state.found, state.positions, binary, base, identify);
   const content = resolveReferences(decode(state.hasMain ? state.mainText : state.bareText));
   return {
     ...state.facts,
     links,
     truncated: state.facts.truncated || truncated,
-    directives: state.rules.map(({ agent, content }, i) => ({ agent, content, line: ruleLines[i].line })),
+    directives: state.rules.map(({ agent, content }, i) => ({ agent, content, line: ruleLines[i] })),
     canonicals: links.filter(({ kind }) => kind === 'canonical').map(({ target }) => target),
     refresh: links.find(({ kind, target }) => kind === 'refresh' && target !== address)?.target ?? null,
     modified: modifiedOf(state),

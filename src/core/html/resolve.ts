@@ -1,24 +1,10 @@
 /** The addresses that the links of a document lead to. */
-import type { Link, LinkElement, LinkKind, Placement } from '../links';
+import type { Link } from '../links';
 import type { Identified } from '../url';
 import { clip, fold, linesAndColumns } from './bytes';
 
 /** Gives addresses their identity, with the parameter rules of the site. */
 export type Identify = (href: string, base?: string) => Identified | null;
-
-/** A link as it stands in a document. */
-export interface FoundLink {
-  position: number;
-  kind: LinkKind;
-  element: LinkElement;
-  href: string;
-  anchor: string;
-  rel: string;
-  placement: Placement;
-  above: string;
-  bareImage: boolean;
-  beside: boolean;
-}
 
 /** Characters of all targets of a page: hundreds of thousands of links may share a long beginning. */
 const MAX_TARGETS_LENGTH = 16_000_000;
@@ -36,43 +22,39 @@ function malformedTarget(href: string): string | null {
   return scheme === '' || scheme === 'http' || scheme === 'https' ? clip(fold(href)) : null;
 }
 
-/** The links of a page, in document order, with the addresses that they lead to, and whether some were left out. */
-export function resolveLinks(found: readonly FoundLink[], binary: string, base: string, identify: Identify) {
-  const places = linesAndColumns(
-    binary,
-    found.map(({ position }) => position),
-  );
+/**
+ * Turns links as they stand in a document into what they are: in place, since pages have tens of thousands.
+ * @param found in document order, their targets as written; those that lead nowhere on the web are left out
+ * @param positions of theirs, in the same order
+ */
+export function resolveLinks(
+  found: readonly Link[],
+  positions: readonly number[],
+  binary: string,
+  base: string,
+  identify: Identify,
+): { links: Link[]; truncated: boolean } {
+  const { lines, columns } = linesAndColumns(binary, positions);
   const links: Link[] = [];
   let room = MAX_TARGETS_LENGTH;
-  // Written out member by member: on pages of many links, spreading objects costs more than parsing them.
-  found.forEach(({ href, kind, element, anchor, rel, placement, above, bareImage, beside }, i) => {
-    const { line, column } = places[i];
-    if (room < 0) return;
+  for (let i = 0; i < found.length; i++) {
+    const link = found[i];
+    const { target: href, kind } = link;
     const to = identify(href, base);
     if (to) {
-      const [target, fragment] = [to.address, clip(to.fragment)];
-      if ((room -= target.length) < 0) return;
-      const relative = kind === 'canonical' && isRelative(href);
-      links.push({
-        kind,
-        element,
-        target,
-        anchor,
-        rel,
-        placement,
-        above,
-        fragment,
-        line,
-        column,
-        bareImage,
-        relative,
-        beside,
-      });
-      return;
+      if ((room -= to.address.length) < 0) break;
+      link.target = to.address;
+      link.fragment = clip(to.fragment);
+      link.relative = kind === 'canonical' && isRelative(href);
+    } else {
+      const target = kind === 'click' ? malformedTarget(href) : null;
+      if (!target) continue;
+      link.target = target;
+      link.malformed = true;
     }
-    const target = kind === 'click' ? malformedTarget(href) : null;
-    if (target)
-      links.push({ kind, element, target, anchor, rel, placement, above, fragment: '', line, column, malformed: true });
-  });
+    link.line = lines[i];
+    link.column = columns[i];
+    links.push(link);
+  }
   return { links, truncated: room < 0 };
 }
