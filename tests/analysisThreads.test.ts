@@ -24,9 +24,14 @@ const base = () =>
 
 /** Of all threads of this process (proc(5), the 19th field of `stat`). */
 const prioritiesOfThreads = () =>
-  readdirSync('/proc/self/task').map((id) =>
-    Number(readFileSync(`/proc/self/task/${id}/stat`, 'utf8').split(') ')[1].split(' ')[16]),
-  );
+  readdirSync('/proc/self/task').flatMap((id) => {
+    try {
+      return Number(readFileSync(`/proc/self/task/${id}/stat`, 'utf8').split(') ')[1].split(' ')[16]);
+    } catch {
+      // It has ended since.
+      return [];
+    }
+  });
 
 describe('the threads of an analysis', () => {
   it.each([

@@ -5,7 +5,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { settingsSchema } from '$core/settings';
-import { openParsers } from '../src/crawl/parserPool';
+import { startParsers } from '../src/crawl/parserPool';
 import type { ParseOutcome, ParserOptions, ParserPool } from '../src/crawl/parserPool';
 import type { Document } from '../src/crawl/parse';
 
@@ -15,7 +15,7 @@ const signal = new AbortController().signal;
 setMaxListeners(0, signal);
 const built = join(process.cwd(), 'build-node', 'parserThread.cjs');
 const threads = (given: Partial<ParserOptions> = {}) =>
-  openParsers(setup, signal, { threads: 1, file: built, ...given });
+  startParsers(setup, { threads: 1, file: built, ...given })(signal);
 
 const documentOf = (path: string, html: string | Uint8Array, given: Partial<Document> = {}): Document => ({
   queued: { urlId: 1, address: new URL(path, start).href, rank: 1, hops: 0 },
@@ -200,7 +200,7 @@ describe('a document that cannot be parsed', () => {
   });
   it('does not hold up a crawl that is stopped', async () => {
     const stop = new AbortController();
-    const pool = openParsers(setup, stop.signal, { threads: 1, file, timeout: 3_600_000 });
+    const pool = startParsers(setup, { threads: 1, file, timeout: 3_600_000 })(stop.signal);
     const parsing = [pool.parse(documentOf('/', 'hang')), pool.parse(documentOf('/next', 'hang'))];
     const ended = Promise.all(parsing.map((one) => expect(one).rejects.toThrow()));
     stop.abort();

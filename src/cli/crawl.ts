@@ -4,7 +4,7 @@ import { thousands } from '$core/numbers';
 import { countPages } from '$core/snapshot';
 import type { Snapshot } from '$core/snapshot';
 import { runCrawl, terminalName } from '$crawl/index';
-import type { Interruption } from '$crawl/index';
+import type { Interruption, StartedParsers } from '$crawl/index';
 import { addCrawl, getCrawl, saveList, saveSite, SETTINGS_LIST } from '$server/index';
 import type { Database } from '$server/index';
 import { makeFolder, writeFiles } from './export';
@@ -15,7 +15,11 @@ import { progressWriter } from './progress';
  * `edgemap crawl`: crawls in the foreground. Ctrl-C stops it and keeps what was found; a second one ends at once.
  * @returns the exit code: 0 done or stopped, 1 nothing could be fetched
  */
-export async function crawlCommand(db: Database, { settings, lists, out, view }: CrawlCall): Promise<number> {
+export async function crawlCommand(
+  db: Database,
+  { settings, lists, out, view }: CrawlCall,
+  parsers?: StartedParsers,
+): Promise<number> {
   // Found out before the crawl, not after it.
   if (out) await makeFolder(out);
   const owner = terminalName();
@@ -38,6 +42,7 @@ export async function crawlCommand(db: Database, { settings, lists, out, view }:
     owner,
     allowPrivate: true,
     signal: interrupt.signal,
+    parsers,
     onProgress: progress.show,
     onSnapshot: (snapshot) => built.push(snapshot),
   }).finally(progress.end);

@@ -7,7 +7,7 @@ import { standIn } from '../../tests/support/standIn';
 import type { StandIn, StandInPage } from '../../tests/support/standIn';
 import { clientOf, unlimited } from '../../tests/support/client';
 import { settingsSchema } from '$core/settings';
-import { openParsers } from './parserPool';
+import { startParsers } from './parserPool';
 import { fetchWith } from './retry';
 import { fetchRobots, robotsCache } from './robots';
 import { readSitemaps } from './sitemaps';
@@ -16,7 +16,7 @@ let site: StandIn | null = null;
 afterEach(() => site?.close());
 const signal = new AbortController().signal;
 const settings = settingsSchema.parse({ start: 'https://museum.example/' });
-const parsers = openParsers({ settings, selectionOnly: false }, signal, { threads: 0 });
+const parsers = startParsers({ settings, selectionOnly: false }, { threads: 0 })(signal);
 const clientFor = (origin: string) => clientOf({ start: `${origin}/` });
 const asking = (origin: string) => ({
   fetch: fetchWith(clientFor(origin), { limiter: unlimited, retries: 0, signal }),

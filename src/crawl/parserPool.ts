@@ -89,10 +89,13 @@ async function tryInPlace<T>(work: () => T): Promise<ParseOutcome<T>> {
   }
 }
 
+/** What has been started for one crawl, for whoever works on it: its signal ends all waiting at once. */
+export type StartedParsers = (signal: AbortSignal) => ParserPool;
+
 /** Parses in place, for tests that run from the sources: nothing bounds time and memory there. */
-function parseInPlace(setup: ParserSetup): ParserPool {
+function parseInPlace(setup: ParserSetup): StartedParsers {
   const parse = documentParser(setup);
-  return {
+  return () => ({
     parse: (document) => tryInPlace(() => parse(document)),
     parseRobots: (text) => tryInPlace(() => parseRobots(text)),
     openSitemap: () => {
@@ -100,17 +103,17 @@ function parseInPlace(setup: ParserSetup): ParserPool {
       return { read: (piece) => tryInPlace(() => read(piece)), close: () => {} };
     },
     close: () => Promise.resolve(),
-  };
+  });
 }
 
 const isOutOfMemory = (error: unknown) => (error as { code?: string }).code === 'ERR_WORKER_OUT_OF_MEMORY';
 
 /**
- * Opens the threads that parse the documents of one crawl. A thread that takes too long or too much memory is ended and
- * replaced; its document is unreadable, and nothing else is lost.
- * @param signal ends all waiting at once
+ * Starts the threads that parse the documents of one crawl. A thread that takes too long or too much memory is ended and
+ * replaced; its document is unreadable, and nothing else is lost. As long as nothing is asked of them, they keep no program
+ * from ending.
  */
-export function openParsers(setup: ParserSetup, signal: AbortSignal, given: Partial<ParserOptions> = {}): ParserPool {
+export function startParsers(setup: ParserSetup, given: Partial<ParserOptions> = {}): StartedParsers {
   const { timeout, memory, threads, file } = { ...defaults, ...given };
   if (threads < 1 || !isBuilt(file)) return parseInPlace(setup);
   const numbers = () => new Int32Array(new SharedArrayBuffer(SLOTS * Int32Array.BYTES_PER_ELEMENT));
@@ -154,7 +157,7 @@ export function openParsers(setup: ParserSetup, signal: AbortSignal, given: Part
   }
 
   /** The pool is not given the signal: of tasks that have one, it hands a thread no more than one at once. */
-  const untilAborted = <T>(work: Promise<T>) =>
+  const untilAborted = <T>(work: Promise<T>, signal: AbortSignal) =>
     new Promise<T>((resolve, reject) => {
       const giveUp = () => reject(signal.reason as Error);
       signal.addEventListener('abort', giveUp);
@@ -169,6 +172,7 @@ export function openParsers(setup: ParserSetup, signal: AbortSignal, given: Part
     pool: Piscina,
     name: string,
     task: object,
+    signal: AbortSignal,
     transferList: Transferable[] = [],
   ): Promise<ParseOutcome<T> | null> {
     signal.throwIfAborted();
@@ -184,7 +188,7 @@ export function openParsers(setup: ParserSetup, signal: AbortSignal, given: Part
     });
     try {
       const run = pool.run({ ...task, slot }, { name, transferList: transferList as never }) as Promise<T>;
-      return { ok: true, parsed: await untilAborted(run) };
+      return { ok: true, parsed: await untilAborted(run, signal) };
     } catch (error) {
       signal.throwIfAborted();
       if (isTooLong) return { ok: false, reason: 'time' };
@@ -198,29 +202,31 @@ export function openParsers(setup: ParserSetup, signal: AbortSignal, given: Part
     }
   }
 
-  async function withTries<T>(name: string, task: object): Promise<ParseOutcome<T>> {
+  async function withTries<T>(name: string, task: object, signal: AbortSignal): Promise<ParseOutcome<T>> {
     for (let tries = 0; tries < MAX_TRIES; tries++) {
-      const outcome = await attempt<T>(pages, name, task);
+      const outcome = await attempt<T>(pages, name, task, signal);
       if (outcome) return outcome;
     }
     return FAULT;
   }
 
-  function startSitemap() {
+  function startSitemap(signal: AbortSignal) {
     sitemaps ??= poolOf(0, 1, 1);
     const { port1: port, port2 } = new MessageChannel();
-    const whole = attempt<void>(sitemaps, 'sitemap', { port: port2 }, [port2]).then((outcome) => outcome ?? FAULT);
+    const whole = attempt<void>(sitemaps, 'sitemap', { port: port2 }, signal, [port2]).then(
+      (outcome) => outcome ?? FAULT,
+    );
     // Whoever reads is told; nobody may be reading.
     whole.catch(() => {});
     return { port, whole };
   }
 
-  function openSitemap(): SitemapReading {
+  function openSitemap(signal: AbortSignal): SitemapReading {
     /** Started with the first piece: most addresses where a sitemap may be hold none. */
     let started: ReturnType<typeof startSitemap> | undefined;
     return {
       read: async (piece) => {
-        started ??= startSitemap();
+        started ??= startSitemap(signal);
         const { port, whole } = started;
         const answer = once(port, 'message').then(([batch]) => ({ ok: true as const, parsed: batch as SitemapBatch }));
         port.postMessage({ piece });
@@ -237,21 +243,21 @@ export function openParsers(setup: ParserSetup, signal: AbortSignal, given: Part
     };
   }
 
-  return {
+  return (signal) => ({
     parse: (document) => {
       if (++asked === PAGES_OF_FIRST) addThreads();
       const waiting = setTimeout(addThreads, MAX_WAIT);
       const body = ownBytes(document.body);
       return inTurn(() => {
         clearTimeout(waiting);
-        return withTries('parse', { document: { ...document, body } });
+        return withTries('parse', { document: { ...document, body } }, signal);
       });
     },
     parseRobots: (text) =>
       text.length <= MAX_ROBOTS_IN_PLACE
         ? tryInPlace(() => parseRobots(text))
-        : inTurn(() => withTries('robots', { text })),
-    openSitemap,
+        : inTurn(() => withTries('robots', { text }, signal)),
+    openSitemap: () => openSitemap(signal),
     close: async () => void (await Promise.all([pages.destroy(), sitemaps?.destroy()])),
-  };
+  });
 }
