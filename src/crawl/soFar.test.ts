@@ -11,13 +11,19 @@ let test: TestDatabase;
 beforeAll(async () => (test = await testDatabase()));
 afterAll(() => test.drop());
 
-it('opens a crawl on what it has found so far, and then on all of it', async () => {
+/** A crawl of 364 pages that is analysed again and again meanwhile, unless it is fast and younger than this. */
+async function crawlAnalysedAlong(fastMs: number) {
   const site = await standIn(tree(5, 40));
   const { begin, finish } = crawling(() => test.db);
   const id = await begin(`${site.origin}/`);
   const finished = finish(id);
-  const intervals = { lookMs: 20, firstMs: 0, fastMs: 0, apartMs: 0, fastRate: 0 };
+  const intervals = { lookMs: 20, firstMs: 0, fastMs, apartMs: 0, fastRate: 0 };
   const stop = analyseAlong(test.db, firstLease(id), (await getCrawl(test.db, id))!, intervals);
+  return { site, id, finished, stop };
+}
+
+it('opens a crawl on what it has found so far, and then on all of it', async () => {
+  const { site, id, finished, stop } = await crawlAnalysedAlong(0);
   let state = await crawlState(test.db, id);
   for (const began = Date.now(); !state!.analysedAt && Date.now() - began < 30_000; await sleep(20))
     state = await crawlState(test.db, id);
@@ -39,12 +45,7 @@ it('opens a crawl on what it has found so far, and then on all of it', async () 
 });
 
 it('leaves the processor to a crawl that fetches fast', async () => {
-  const site = await standIn(tree(5, 40));
-  const { begin, finish } = crawling(() => test.db);
-  const id = await begin(`${site.origin}/`);
-  const finished = finish(id);
-  const intervals = { lookMs: 20, firstMs: 0, fastMs: 600_000, apartMs: 0, fastRate: 0 };
-  const stop = analyseAlong(test.db, firstLease(id), (await getCrawl(test.db, id))!, intervals);
+  const { site, id, finished, stop } = await crawlAnalysedAlong(600_000);
   const { analysedAt } = (await crawlState(test.db, id))!;
   await until(async () => (await crawlState(test.db, id))!.done > 200, 'more than 200 pages are fetched');
   expect((await crawlState(test.db, id))!.analysedAt).toEqual(analysedAt);
