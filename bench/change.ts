@@ -7,7 +7,7 @@ import { mkdirSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { analyse } from '../src/core/analysis';
 import { changeAnswer, changeCounts, changeFlow } from '../src/core/answers';
-import { comparePages, linkChangesOf, withComparison } from '../src/core/compare';
+import { comparePages, linkChangesOf } from '../src/core/compare';
 import { compareFindings } from '../src/core/findings';
 import { packLinks } from '../src/core/links';
 import { reportOf } from '../src/core/report';
@@ -23,6 +23,7 @@ import {
   REPORT_PART,
 } from '../src/core/snapshot';
 import { listWindow } from '../src/server/lists';
+import { viewOf, withComparison } from '../src/core/view';
 
 const ORIGIN = 'https://www.larkfield.example';
 const settings = settingsSchema.parse({ start: `${ORIGIN}/` });
@@ -111,7 +112,7 @@ function make(folder: string, count: number, perPage: number, state: number): vo
   mkdirSync(folder, { recursive: true });
   const snapshot = analyse(base, { sections: [], nearTolerance: 3, weights: evenWeights });
   for (const [name, bytes] of encodeSnapshot(snapshot)) writeFileSync(join(folder, name), bytes);
-  writeFileSync(join(folder, REPORT_PART), JSON.stringify(reportOf(snapshot, settings).report));
+  writeFileSync(join(folder, REPORT_PART), JSON.stringify(reportOf(viewOf(snapshot), settings).report));
 }
 
 function compare(before: string, after: string): void {
@@ -127,13 +128,15 @@ function compare(before: string, after: string): void {
     return value;
   };
   const read = (folder: string) =>
-    decodeSnapshot(
-      new Map(
-        readdirSync(folder)
-          .filter((name) => groupOfPart(name) !== null)
-          .map((name) => [name, readFileSync(join(folder, name))]),
+    viewOf(
+      decodeSnapshot(
+        new Map(
+          readdirSync(folder)
+            .filter((name) => groupOfPart(name) !== null)
+            .map((name) => [name, readFileSync(join(folder, name))]),
+        ),
+        readdirSync(folder),
       ),
-      readdirSync(folder),
     );
   const [old, fresh] = timed('read both', () => [read(before), read(after)]);
   const links = fresh.links.target.length;

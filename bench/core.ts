@@ -21,7 +21,8 @@ import {
 import { settingsSchema } from '../src/core/settings';
 import { pageRank, plainShare } from '../src/core/share';
 import { decodeBase, decodeSnapshot, derivedOf, encodeDerived } from '../src/core/snapshot';
-import { analyseInThreads } from '../src/crawl/analysisThreads';
+import { analyseInThread } from '../src/crawl/analysisThreads';
+import { viewOf } from '../src/core/view';
 import { listWindow } from '../src/server/lists';
 import { addressOf, mixed } from './coreSite';
 import type { BuiltSite } from './coreSite';
@@ -56,7 +57,7 @@ Object.assign(results, took);
 const settings = settingsSchema.parse({ start: addressOf(0) });
 const begun = performance.now();
 let mostOfAnalysis = 0;
-const analysed = await analyseInThreads(
+const analysed = await analyseInThread(
   { parts, settings },
   ({ step }) => {
     note();
@@ -67,7 +68,7 @@ const analysed = await analyseInThreads(
   { file: 'build-node/analysisThread.cjs' },
 );
 record('all derived facts and the report', begun);
-const snapshot = decodeSnapshot(new Map([...parts, ...analysed]));
+const snapshot = viewOf(decodeSnapshot(new Map([...parts, ...analysed])));
 const base = decodeBase(parts);
 
 const steps: Record<string, number> = {};

@@ -8,7 +8,7 @@ import { encodeBase } from '$core/snapshot';
 import { TINY_START, tinyBase } from '$core/testing/tinySite';
 import { getCrawl, isConnectionLoss, readBase, savePages, seedFrontier } from '$server/index';
 import type { Crawl } from '$server/index';
-import { analyseInThreads, readInThread } from '../src/crawl/analysisThreads';
+import { analyseInThread, readInThread } from '../src/crawl/analysisThreads';
 import { analyseParts } from '../src/crawl/analysisParts';
 import type { AnalysisStep } from '../src/crawl/analysisParts';
 import { shareParts } from '../src/crawl/transfer';
@@ -34,13 +34,10 @@ const prioritiesOfThreads = () =>
   });
 
 describe('the threads of an analysis', () => {
-  it.each([
-    ['one', Infinity],
-    ['two', 0],
-  ])('find with %s of them what is found in place', async (_, twoThreads) => {
+  it('find what is found in place', async () => {
     const [there, here]: AnalysisStep[][] = [[], []];
     const parts = shareParts(base());
-    const found = await analyseInThreads({ parts, settings }, (step) => there.push(step), { file, twoThreads });
+    const found = await analyseInThread({ parts, settings }, (step) => there.push(step), { file });
     const port = { postMessage: (step: AnalysisStep) => here.push(step) };
     const inPlace = analyseParts({ parts: base(), settings, port });
     expect([...found.keys()].sort()).toEqual([...inPlace.keys()].sort());
@@ -57,13 +54,13 @@ describe('the threads of an analysis', () => {
     const parts = shareParts(base());
     const met = new Set<number>();
     const look = () => prioritiesOfThreads().forEach((priority) => met.add(priority));
-    await analyseInThreads({ parts, settings }, look, { file, twoThreads: 0, isBeside: true });
+    await analyseInThread({ parts, settings }, look, { file, isBeside: true });
     expect([...met].sort()).toEqual([before, constants.priority.PRIORITY_BELOW_NORMAL]);
     expect(getPriority()).toBe(before);
   });
   it('end when they are told to', async () => {
     const stop = new AbortController();
-    const analysing = analyseInThreads({ parts: shareParts(base()), settings }, () => {}, {
+    const analysing = analyseInThread({ parts: shareParts(base()), settings }, () => {}, {
       ...{ file, signal: stop.signal },
     });
     stop.abort();

@@ -3,6 +3,8 @@ import { runCrawl } from '../../src/crawl';
 import { settingsSchema } from '../../src/core/settings';
 import type { CrawlSettings } from '../../src/core/settings';
 import type { Snapshot } from '../../src/core/snapshot';
+import { viewOf } from '../../src/core/view';
+import type { View } from '../../src/core/view';
 import { addCrawl, demoSettings, saveSite } from '../../src/server';
 import type { Database } from '../../src/server';
 import { serveByHost, serveDemo } from '../../demo/server';
@@ -14,7 +16,7 @@ type Certificate = Parameters<typeof serveByHost>[1];
 export interface CrawledSite {
   name: string;
   start: string;
-  snapshot: Snapshot;
+  snapshot: View;
   settings: CrawlSettings;
 }
 
@@ -32,7 +34,7 @@ export async function crawlSite(db: Database, name: string, settings: CrawlSetti
     onSnapshot: (made) => (snapshot = made),
   });
   if (!snapshot) throw new Error(`The crawl of ${name} did not come to an end.`);
-  return { name, start: settings.start, snapshot, settings };
+  return { name, start: settings.start, snapshot: viewOf(snapshot), settings };
 }
 
 const missing = { status: 404, headers: { 'content-type': 'text/html' }, body: '<title>Not here</title>' };

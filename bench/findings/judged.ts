@@ -8,7 +8,7 @@ import type { FindingOptions } from '../../src/core/findings';
 import { hasBit } from '../../src/core/selection';
 import type { Bits } from '../../src/core/selection';
 import { pageOf } from '../../src/core/snapshot';
-import type { Snapshot } from '../../src/core/snapshot';
+import type { View } from '../../src/core/view';
 
 export const columns = ['site', 'finding', 'address', 'place', 'verdict', 'reported', 'why'] as const;
 /**
@@ -44,7 +44,7 @@ export const shortOf = (address: string, start: string): string => {
 };
 
 /** Makes the test whether a judged case is reported now. */
-export function reportedTest(snapshot: Snapshot, start: string, options: FindingOptions): (one: Judged) => boolean {
+export function reportedTest(snapshot: View, start: string, options: FindingOptions): (one: Judged) => boolean {
   const known = new Map<string, Bits>();
   const faults = faultsOfFiles(snapshot, options);
   return ({ finding: id, address: short, place }) => {

@@ -3,6 +3,7 @@ import { sentence } from '$core/messages';
 import { thousands } from '$core/numbers';
 import { countPages } from '$core/snapshot';
 import type { Snapshot } from '$core/snapshot';
+import { viewOf } from '$core/view';
 import { runCrawl, terminalName } from '$crawl/index';
 import type { Interruption, StartedParsers } from '$crawl/index';
 import { addCrawl, getCrawl, saveList, saveSite, SETTINGS_LIST } from '$server/index';
@@ -57,8 +58,9 @@ export async function crawlCommand(
     return 1;
   }
   const [snapshot] = built;
-  if (out) await writeFiles(db, out, snapshot, row, view);
-  const { verdict, depth } = snapshot.columns;
+  if (out) await writeFiles(db, out, viewOf(snapshot), row, view);
+  const verdict = snapshot.column('verdict');
+  const depth = snapshot.column('depth');
   const indexable = countPages(snapshot, (page) => verdicts[verdict[page]] === 'indexable');
   const noRoute = countPages(snapshot, (page) => depth[page] < 0);
   if (ending.reason) console.error(sentence(ending.reason));

@@ -6,14 +6,14 @@ import { pipeline } from 'node:stream/promises';
 import { setTimeout as sleep } from 'node:timers/promises';
 import { describeFindings, findingsOf } from '$core/findings';
 import { linksCsv, pagesCsv, ruleTables, summarize } from '$core/formats';
-import type { SnapshotWithImports } from '$core/imports';
 import { orderRows, pageList } from '$core/lists';
 import { sentence } from '$core/messages';
 import { asksForEarlier, evaluate, Fault } from '$core/selection';
 import { settingsSchema } from '$core/settings';
-import { leaksOf, plainShare } from '$core/share';
+import { leaksOf } from '$core/share';
 import { addressAt, SNAPSHOT_VERSION, SnapshotVersionError } from '$core/snapshot';
-import type { Snapshot } from '$core/snapshot';
+import { withPlainShare } from '$core/view';
+import type { View } from '$core/view';
 import { runAnalysis, terminalName } from '$crawl/index';
 import {
   analysisProgress,
@@ -26,34 +26,28 @@ import {
 } from '$server/index';
 import type { Crawl, Database } from '$server/index';
 import { UsageError } from './options';
-import type { View } from './options';
+import type { ViewOptions } from './options';
 
 /** Writes a text to a file, piece by piece. */
 export const writePieces = (file: string, pieces: Iterable<string>) =>
   pipeline(Readable.from(pieces), createWriteStream(file));
 
 /** The pages that a selection holds. @throws UsageError when it takes too much work */
-function selected(snapshot: Snapshot, select: View['select']) {
+function selected(view: View, select: ViewOptions['select']) {
   try {
-    return evaluate(snapshot, select);
+    return evaluate(view, select);
   } catch (error) {
     throw error instanceof Fault ? new UsageError(error.message) : error;
   }
 }
 
-/** The pages of a view in its order, and the snapshot with share by its model. */
-function look(snapshot: Snapshot, { select, sort, shareModel }: View) {
+/** The view with share by the model that is asked for, and the pages that are selected of it in their order. */
+function look(crawled: View, { select, sort, shareModel }: ViewOptions) {
   // The column of a snapshot is share by the model `site`.
-  const share = shareModel === 'plain' ? plainShare(snapshot) : null;
-  // As the snapshot is, but for its share; columns that nobody asks for are not read.
-  const columns = Object.create(
-    snapshot.columns,
-    share ? { share: { value: share.share } } : {},
-  ) as Snapshot['columns'];
-  const seen = Object.create(snapshot, { columns: { value: columns } }) as Snapshot;
-  const list = pageList(seen, selected(seen, select));
+  const { view, share } = shareModel === 'plain' ? withPlainShare(crawled) : { view: crawled, share: null };
+  const list = pageList(view, selected(view, select));
   const pages = sort ? orderRows(list, sort.fact, sort.descending) : list.rows;
-  return { seen, share, pages };
+  return { view, share, pages };
 }
 
 /** Makes the folder for the files of a crawl. @throws UsageError */
@@ -67,18 +61,18 @@ export async function makeFolder(out: string): Promise<void> {
 export async function writeFiles(
   db: Database,
   folder: string,
-  snapshot: Snapshot,
+  crawled: View,
   row: Crawl,
-  view: View,
+  options: ViewOptions,
 ): Promise<void> {
-  const { seen, share, pages } = look(snapshot, view);
-  await writePieces(join(folder, 'pages.csv'), pagesCsv(seen, pages));
-  await writePieces(join(folder, 'links.csv'), linksCsv(seen));
+  const { view, share, pages } = look(crawled, options);
+  await writePieces(join(folder, 'pages.csv'), pagesCsv(view, pages));
+  await writePieces(join(folder, 'links.csv'), linksCsv(view));
   const settings = settingsSchema.parse(row.settings);
   const { state, reason, startedAt, endedAt } = row;
   // By another model findings touch another part of share.
   const report = share
-    ? { leaks: leaksOf(seen, share), findings: describeFindings(findingsOf(seen, settings)) }
+    ? { leaks: leaksOf(view, share), findings: describeFindings(findingsOf(view, settings)) }
     : await openReport(db, row);
   const findings = report?.findings.map((finding) => ({
     ...finding,
@@ -91,8 +85,8 @@ export async function writeFiles(
     reason: reason && sentence(reason),
     startedAt,
     endedAt,
-    share_model: view.shareModel,
-    ...summarize(seen),
+    share_model: options.shareModel,
+    ...summarize(view),
     leaks: report?.leaks,
     findings,
     settings,
@@ -111,7 +105,7 @@ async function analyseHere(db: Database, id: number): Promise<void> {
   else while (await analysisProgress(db, id)) await sleep(WAIT_MS);
 }
 
-async function snapshotOf(db: Database, row: Crawl): Promise<SnapshotWithImports | null> {
+async function snapshotOf(db: Database, row: Crawl): Promise<View | null> {
   try {
     return await openSnapshot(db, row);
   } catch (error) {
@@ -122,7 +116,7 @@ async function snapshotOf(db: Database, row: Crawl): Promise<SnapshotWithImports
 }
 
 /** A crawl and its snapshot. @throws UsageError when there is none */
-export async function finishedCrawl(db: Database, id: number): Promise<{ row: Crawl; snapshot: SnapshotWithImports }> {
+export async function finishedCrawl(db: Database, id: number): Promise<{ row: Crawl; snapshot: View }> {
   const row = await getCrawl(db, id);
   if (!row) throw new UsageError(`There is no crawl ${id}.`);
   const snapshot = await snapshotOf(db, row);
@@ -131,34 +125,36 @@ export async function finishedCrawl(db: Database, id: number): Promise<{ row: Cr
 }
 
 /** As {@link finishedCrawl}, with the crawl before it where a selection asks for one. */
-async function crawlFor(db: Database, id: number, { select }: Pick<View, 'select'>) {
+async function crawlFor(db: Database, id: number, { select }: Pick<ViewOptions, 'select'>) {
   const { row, snapshot } = await finishedCrawl(db, id);
   const call = { since: null, map: [], by: [] };
   const open = asksForEarlier(select) ? await openComparison(db, row, call, 'links') : null;
-  return { row, snapshot: open?.snapshot ?? snapshot };
+  return { row, view: open?.snapshot ?? snapshot };
 }
 
 /** `edgemap export`: writes the files of a finished crawl. */
 export async function exportCommand(
   db: Database,
-  { crawl, out, view, tables }: { crawl: number; out: string; view: View; tables: boolean },
+  { crawl, out, view: options, tables }: { crawl: number; out: string; view: ViewOptions; tables: boolean },
 ): Promise<number> {
-  const { row, snapshot } = await crawlFor(db, crawl, view);
+  const { row, view } = await crawlFor(db, crawl, options);
   await makeFolder(out);
-  await writeFiles(db, out, snapshot, row, view);
+  await writeFiles(db, out, view, row, options);
   if (tables)
-    for (const [name, pieces] of Object.entries(ruleTables(snapshot, row.settings.start)))
+    for (const [name, pieces] of Object.entries(ruleTables(view, row.settings.start)))
       await writePieces(join(out, name), pieces);
   console.error(`Crawl ${crawl} is written to ${out}.`);
   return 0;
 }
 
 /** `edgemap select`: prints the addresses that a selection holds, one a line. */
-export async function selectCommand(db: Database, { crawl, view }: { crawl: number; view: View }): Promise<number> {
-  const { snapshot } = await crawlFor(db, crawl, view);
-  const { seen, pages } = look(snapshot, view);
+export async function selectCommand(
+  db: Database,
+  { crawl, view: options }: { crawl: number; view: ViewOptions },
+): Promise<number> {
+  const { view, pages } = look((await crawlFor(db, crawl, options)).view, options);
   function* lines() {
-    for (const page of pages) yield `${addressAt(seen, page)}\n`;
+    for (const page of pages) yield `${addressAt(view, page)}\n`;
   }
   await pipeline(Readable.from(lines()), process.stdout, { end: false }).catch((error: NodeJS.ErrnoException) => {
     // Whoever reads may have seen enough.

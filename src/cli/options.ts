@@ -16,13 +16,13 @@ import { identify, originOf, readStartAddress } from '$core/url';
 export class UsageError extends Error {}
 
 /** How a finished crawl is looked at. */
-export interface View {
+export interface ViewOptions {
   select: Selection;
   /** Order of pages.csv; by address when absent. */
   sort: { fact: ColumnName; descending: boolean } | null;
   shareModel: ShareModel;
 }
-export const wholeView: View = { select: { op: 'all' }, sort: null, shareModel: 'site' };
+export const wholeView: ViewOptions = { select: { op: 'all' }, sort: null, shareModel: 'site' };
 
 /** Gathers the values of an option that may be given several times. */
 export const gathered =
@@ -70,7 +70,7 @@ export function asSelection(text: string): Selection {
   return parsed.ok ? parsed.selection : refuse(`The selection cannot be read. ${pointAt(text, parsed.fault)}`);
 }
 
-export function asSort(text: string): NonNullable<View['sort']> {
+export function asSort(text: string): NonNullable<ViewOptions['sort']> {
   const [fact, direction = 'asc', more] = text.split(':');
   if (!isColumnName(fact) || more !== undefined || !['asc', 'desc'].includes(direction))
     return refuse(`It takes a fact, as depth or share:desc, not “${text}”.`);

@@ -3,21 +3,13 @@ import type { UnvisitedReason } from '$core/facts';
 import { settingsSchema } from '$core/settings';
 import { decodeSnapshot, encodeBase } from '$core/snapshot';
 import type { Snapshot, SnapshotParts } from '$core/snapshot';
-import { crawlState, noteStep, readBase, retryOutage, storeSnapshot } from '$server/index';
+import { noteStep, readBase, retryOutage, storeSnapshot } from '$server/index';
 import type { Crawl, Database, Lease } from '$server/index';
 import { analyseParts } from './analysisParts';
 import type { AnalysisStep } from './analysisParts';
-import { analyseInThreads, readInThread } from './analysisThreads';
+import { analyseInThread, readInThread } from './analysisThreads';
 import { analysisThread, baseThread, isBuilt } from './threads';
 import { shareParts } from './transfer';
-
-/**
- * Up to so many known addresses a crawl is read in place: a thread would take about as long to start as to do it. Not beside
- * a crawl, which must not be held up.
- */
-const MAX_KNOWN_IN_PLACE = 10_000;
-/** Up to so many links it is analysed in place. */
-const MAX_LINKS_IN_PLACE = 100_000;
 
 export interface AnalysisOptions {
   /** Why addresses that nothing else speaks against have not been fetched. */
@@ -27,9 +19,7 @@ export interface AnalysisOptions {
 }
 
 async function readParts(db: Database, row: Crawl, { left, signal }: AnalysisOptions): Promise<SnapshotParts> {
-  const { known = 0 } = (await retryOutage(() => crawlState(db, row.id))) ?? {};
-  const isSmall = !signal && known <= MAX_KNOWN_IN_PLACE;
-  if (isSmall || !isBuilt(baseThread)) return encodeBase(await retryOutage(() => readBase(db, row, left)));
+  if (!isBuilt(baseThread)) return encodeBase(await retryOutage(() => readBase(db, row, left)));
   return readInThread({ url: db.url, row, left }, { signal, isBeside: signal !== undefined });
 }
 
@@ -47,11 +37,9 @@ export async function analyseCrawl(
   const base = await readParts(db, row, { left, signal });
   signal?.throwIfAborted();
   const settings = settingsSchema.parse(row.settings);
-  const isSmall = !signal && base.get('links.kind')!.length <= MAX_LINKS_IN_PLACE;
-  const found =
-    isSmall || !isBuilt(analysisThread)
-      ? analyseParts({ parts: base, settings, port: { postMessage: tell } })
-      : await analyseInThreads({ parts: shareParts(base), settings }, tell, { signal, isBeside: signal !== undefined });
+  const found = !isBuilt(analysisThread)
+    ? analyseParts({ parts: base, settings, port: { postMessage: tell } })
+    : await analyseInThread({ parts: shareParts(base), settings }, tell, { signal, isBeside: signal !== undefined });
   signal?.throwIfAborted();
   await telling;
   const parts: SnapshotParts = new Map([...base, ...found]);

@@ -3,12 +3,12 @@ import { error, redirect } from '@sveltejs/kit';
 import { sentence } from '$core/messages';
 import { asksForEarlier, asksForLinks, parseLinkSelection, parseSelection } from '$core/selection';
 import { SNAPSHOT_VERSION, SnapshotVersionError } from '$core/snapshot';
-import type { SnapshotWithImports } from '$core/imports';
 import type { PartGroup } from '$core/snapshot';
 import { crawlPath } from '$lib/shell/routes';
 import { appDatabase, openComparison, openSnapshot, previousCrawl, requestAnalysis } from '$server/index';
 import type { ComparisonCall, CrawlState, SiteName } from '$server/index';
 import { answers } from './texts';
+import type { View } from '$core/view';
 
 /** The site that the address names. */
 export function siteOf({ site, failure }: App.Locals): SiteName {
@@ -36,7 +36,7 @@ export function needOf(select: string, over: 'pages' | 'links' = 'pages'): { lin
 }
 
 /** The snapshot of a crawl; null when it has none that this program reads: then a worker is asked for one. */
-async function snapshotOf(crawl: CrawlState, need: PartGroup): Promise<SnapshotWithImports | null> {
+async function snapshotOf(crawl: CrawlState, need: PartGroup): Promise<View | null> {
   const db = appDatabase();
   if (!hasEnded(crawl) && !isSoFar(crawl)) return null;
   try {
@@ -74,7 +74,7 @@ export async function crawlWithEarlier(locals: App.Locals, need: PartGroup, call
   const { db, crawl } = found;
   try {
     const open = await openComparison(db, crawl, call, need);
-    return open ? { ...found, ...open } : { ...found, earlier: null };
+    return { ...found, snapshot: open?.snapshot ?? found.snapshot, compared: open };
   } catch (thrown) {
     if (!(thrown instanceof SnapshotVersionError)) throw thrown;
     const earlier = call.since ?? (await previousCrawl(db, crawl))?.id;

@@ -7,7 +7,7 @@ import type { ColumnName } from '$core/facts';
 import { isListAcross, listedOf, listNames } from '$core/lists';
 import { listOf } from '$server/index';
 import type { ComparisonCall, ListView } from '$server/index';
-import type { Snapshot } from '$core/snapshot';
+import type { View } from '$core/view';
 import { crawlWithEarlier, crawlWithSnapshot, needOf } from './crawl';
 import { answers } from './texts';
 
@@ -52,11 +52,11 @@ export async function crawlForView(
   const need = listedOf(list) === 'links' || links ? 'links' : 'facts';
   return earlier || isListAcross(list)
     ? crawlWithEarlier(locals, need, comparisonOf(query))
-    : { ...(await crawlWithSnapshot(locals, need)), earlier: null };
+    : { ...(await crawlWithSnapshot(locals, need)), compared: null };
 }
 
 /** The list that a view asks for; a selection that cannot be read, or takes too much work, answers 400. */
-export function readableList(snapshot: Snapshot, view: ListView) {
+export function readableList(snapshot: View, view: ListView) {
   const { list, fault } = listOf(snapshot, view);
   if (fault) error(400, `The selection cannot be answered: ${fault.message}`);
   return list;

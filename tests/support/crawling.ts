@@ -7,6 +7,7 @@ import { sentence } from '$core/messages';
 import { verdictReason } from '$core/verdict';
 import { factAt, pageOf } from '$core/snapshot';
 import type { Snapshot } from '$core/snapshot';
+import type { View } from '$core/view';
 import { pagesCsv } from '$core/formats';
 import { addCrawl, getCrawl, openSnapshot, saveList, saveSite, SETTINGS_LIST } from '$server/index';
 import type { Database, Lease } from '$server/index';
@@ -57,7 +58,7 @@ export const reader = (snapshot: Snapshot, origin: string) => (path: string, nam
   return isColumnName(name) ? factAt(snapshot, name, page) : sentence(verdictReason(snapshot, page));
 };
 
-export const csv = (snapshot: Snapshot) => [...pagesCsv(snapshot)].join('');
+export const csv = (snapshot: View) => [...pagesCsv(snapshot)].join('');
 
 /**
  * A tree of pages, three below each, answered after a pause.

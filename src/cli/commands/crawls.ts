@@ -14,9 +14,9 @@ import {
   crawlSettings,
   gathered,
 } from '../options';
-import type { CrawlOptions, View } from '../options';
+import type { CrawlOptions, ViewOptions } from '../options';
 import type { Handlers, Runs } from './handlers';
-import { crawlArgument, examples, exitCodes, selectOption, usageCode, viewOf, viewOptions } from './shared';
+import { crawlArgument, examples, exitCodes, selectOption, usageCode, viewOptionsOf, viewOptions } from './shared';
 import type { ViewGiven } from './shared';
 
 export function addCrawlCommands(program: Command, handlers: Handlers, runs: Runs): void {
@@ -51,7 +51,7 @@ export function addCrawlCommands(program: Command, handlers: Handlers, runs: Run
           settings: crawlSettings(start, options),
           lists: options.settings?.lists ?? [],
           out: options.out ?? null,
-          view: viewOf(options),
+          view: viewOptionsOf(options),
         }),
       ),
     );
@@ -69,7 +69,7 @@ export function addCrawlCommands(program: Command, handlers: Handlers, runs: Run
     .addHelpText('after', exitCodes('0  the files are written', '1  they could not be written', usageCode))
     .action(
       runs((crawl: number, options: ViewGiven & { out: string; tables?: true }) =>
-        handlers.export({ crawl, out: options.out, view: viewOf(options), tables: options.tables ?? false }),
+        handlers.export({ crawl, out: options.out, view: viewOptionsOf(options), tables: options.tables ?? false }),
       ),
     );
 
@@ -83,8 +83,8 @@ export function addCrawlCommands(program: Command, handlers: Handlers, runs: Run
     .addHelpText('after', examples('select 12 "indexable and only through (url has \\"page=\\")"'))
     .addHelpText('after', exitCodes('0  the addresses are printed', '1  the crawl cannot be read', usageCode))
     .action(
-      runs((crawl: number, select: View['select'] | undefined, options: ViewGiven) =>
-        handlers.select({ crawl, view: viewOf({ ...options, select }) }),
+      runs((crawl: number, select: ViewOptions['select'] | undefined, options: ViewGiven) =>
+        handlers.select({ crawl, view: viewOptionsOf({ ...options, select }) }),
       ),
     );
 

@@ -2,7 +2,7 @@
 import type { CrawlSettings } from '$core/settings';
 import type { CompareCall } from '../compare';
 import type { ImportCall } from '../import';
-import type { View } from '../options';
+import type { ViewOptions } from '../options';
 import type { RobotsCompareCall, RobotsTestCall } from '../robots';
 import type { SampleCall } from '../sample';
 import type { SitemapWriteCall } from '../sitemapWrite';
@@ -13,14 +13,14 @@ export interface CrawlCall {
   lists: string[];
   /** Folder for pages.csv, links.csv and summary.json. */
   out: string | null;
-  view: View;
+  view: ViewOptions;
 }
 
 /** What the commands do; each gives the exit code. */
 export interface Handlers {
   crawl: (call: CrawlCall) => Promise<number>;
-  export: (call: { crawl: number; out: string; view: View; tables: boolean }) => Promise<number>;
-  select: (call: { crawl: number; view: View }) => Promise<number>;
+  export: (call: { crawl: number; out: string; view: ViewOptions; tables: boolean }) => Promise<number>;
+  select: (call: { crawl: number; view: ViewOptions }) => Promise<number>;
   sample: (call: SampleCall) => Promise<number>;
   import: (call: ImportCall) => Promise<number>;
   sources: (call: { crawl: number; out: string }) => Promise<number>;

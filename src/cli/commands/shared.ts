@@ -2,7 +2,7 @@
 import { Argument, Command, Option } from 'commander';
 import { shareModels } from '$core/share';
 import { asCrawlNumber, asSelection, asSort, wholeView } from '../options';
-import type { View } from '../options';
+import type { ViewOptions } from '../options';
 
 export const crawlArgument = (name: string, about: string) => new Argument(name, about).argParser(asCrawlNumber);
 
@@ -22,8 +22,8 @@ export const selectOption = () =>
     asSelection,
   );
 
-export type ViewGiven = Partial<Pick<View, 'select' | 'sort' | 'shareModel'>>;
-export const viewOf = ({ select, sort, shareModel }: ViewGiven): View => ({
+export type ViewGiven = Partial<Pick<ViewOptions, 'select' | 'sort' | 'shareModel'>>;
+export const viewOptionsOf = ({ select, sort, shareModel }: ViewGiven): ViewOptions => ({
   select: select ?? wholeView.select,
   sort: sort ?? null,
   shareModel: shareModel ?? wholeView.shareModel,

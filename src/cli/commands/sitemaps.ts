@@ -2,14 +2,14 @@
 import type { Command } from 'commander';
 import { LISTED } from '$core/sitemap';
 import { asSelection, asUrl } from '../options';
-import type { View } from '../options';
+import type { ViewOptions } from '../options';
 import type { Handlers, Runs } from './handlers';
 import { crawlArgument, examples, exitCodes, selectOption, usageCode } from './shared';
 
 /** As commander gathers them. */
 interface SitemapGiven {
   out: string;
-  select: View['select'];
+  select: ViewOptions['select'];
   gzip?: true;
   hreflang?: true;
   base?: string;

@@ -1,7 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { verdicts } from '../facts';
-import { withImports } from '../imports';
 import type { ImportedSource } from '../imports';
 import { agreementCsv, listAs, sourcesCsv } from '../formats';
 import { columnOf, importColumnName, orderRows, pageList, summaryOf } from '../lists';
@@ -9,6 +8,7 @@ import { evaluate, numbersOf, parseSelection } from '../selection';
 import { tiny, tinySite } from '../testing/tinySite';
 import { addressAt, factAt, pageOf } from '../snapshot';
 import { agreementOf, foldersOf, sourceBook } from '.';
+import { viewOf } from '../view';
 
 const log = (hits: Record<string, number>, name = 'May'): ImportedSource => {
   const paths = Object.keys(hits).sort();
@@ -39,7 +39,7 @@ const list = (clicks: Record<string, number>, name = 'Ads'): ImportedSource => {
 const site = () => tinySite({ '/': { links: ['/a'] }, '/a': { links: ['/'] }, '/old/x': {}, '/old/y': {}, '/b': {} });
 
 describe('imports beside a snapshot', () => {
-  const snapshot = withImports(site(), [
+  const snapshot = viewOf(site(), [
     log({ '/a': 4, '/old/x': 9, '/gone': 1 }),
     log({ '/a': 1 }, 'June'),
     list({ '/b': 7 }),
@@ -119,9 +119,9 @@ describe('the agreement of sources', () => {
   it('counts every address once, and adds up to what each source knows', () =>
     fc.assert(
       fc.property(some, some, some, (a, b, c) => {
-        const snapshot = withImports(site(), [log(a, 'A'), log(b, 'B'), list(c, 'C')]);
+        const snapshot = viewOf(site(), [log(a, 'A'), log(b, 'B'), list(c, 'C')]);
         const book = sourceBook(snapshot);
-        const rows = agreementOf(book, snapshot.columns.verdict);
+        const rows = agreementOf(book, snapshot.column('verdict'));
         const sizes = [undefined, undefined, a, b, c];
         sizes.forEach((given, source) => {
           const knows = rows.filter(({ sources }) => sources.includes(source)).reduce((n, { urls }) => n + urls, 0);
@@ -133,8 +133,8 @@ describe('the agreement of sources', () => {
       }),
     ));
   it('leaves out sources that do not take part', () => {
-    const snapshot = withImports(site(), [log({ '/a': 1, '/b': 1 }), list({ '/b': 1 })]);
-    const rows = agreementOf(sourceBook(snapshot), snapshot.columns.verdict, 0b1000);
+    const snapshot = viewOf(site(), [log({ '/a': 1, '/b': 1 }), list({ '/b': 1 })]);
+    const rows = agreementOf(sourceBook(snapshot), snapshot.column('verdict'), 0b1000);
     expect(rows).toMatchObject([
       { sources: [3], urls: 1, byVerdict: [{ verdict: verdicts[verdicts.indexOf('indexable')], urls: 1 }] },
     ]);

@@ -2,9 +2,9 @@
 import { sources, verdicts } from '../facts';
 import type { Verdict } from '../facts';
 import { firstColumn, sourceName, unknownAddresses } from '../imports';
-import type { SnapshotWithImports } from '../imports';
-import { memoOf } from '../snapshot';
+import { keptOf, memoOf } from '../snapshot';
 import { addressParts } from '../url';
+import type { View } from '../view';
 
 /** More cannot be told apart in one picture, nor by the bits of a number. */
 export const MAX_SOURCES = 30;
@@ -30,7 +30,7 @@ const SITEMAP = 1 << sources.indexOf('sitemap');
  * Draws up who knows what.
  * @throws RangeError when there are more than {@link MAX_SOURCES} sources
  */
-export function sourceBook({ count, columns, imports }: SnapshotWithImports): SourceBook {
+export function sourceBook({ count, column, imports }: View): SourceBook {
   const names = ['links', 'sitemap', ...imports.map(sourceName)];
   if (names.length > MAX_SOURCES) throw new RangeError(`More than ${MAX_SOURCES} sources cannot be compared.`);
   const { answered, errors } = unknownAddresses(imports);
@@ -38,7 +38,7 @@ export function sourceBook({ count, columns, imports }: SnapshotWithImports): So
   const numbers = new Map(unknown.map((address, i) => [address, count + i]));
   const known = new Uint32Array(count + unknown.length);
   const hits = new Float64Array(count + unknown.length);
-  const seen = columns.seen_in;
+  const seen = column('seen_in');
   for (let page = 0; page < count; page++) known[page] = (seen[page] & LINKS ? 1 : 0) | (seen[page] & SITEMAP ? 2 : 0);
   imports.forEach(({ kind, addresses, pages, columns: own }, at) => {
     const bit = 1 << (2 + at);
@@ -52,10 +52,10 @@ export function sourceBook({ count, columns, imports }: SnapshotWithImports): So
 }
 
 /** As {@link sourceBook}, kept as long as the snapshot. */
-export const sourceBookOf = memoOf<SourceBook, SnapshotWithImports>(sourceBook);
+export const sourceBookOf = memoOf(['seen_in'], (view: View) => sourceBook(view));
 
 /** For each source how many addresses it knows, and how many of them no other does. */
-export const sourceSizesOf = memoOf<{ urls: Float64Array; alone: Float64Array }, SourceBook>(({ names, known }) => {
+export const sourceSizesOf = keptOf(({ names, known }: SourceBook) => {
   const [urls, alone] = [new Float64Array(names.length), new Float64Array(names.length)];
   for (const bits of known)
     for (let at = 0; at < names.length; at++) {
@@ -179,7 +179,7 @@ function rowsOf(of: Folder, path: string, level: number, least: number): FolderR
 }
 
 /** The cells of sources.csv for one address: whether links and sitemaps know it, and the first number of each import. */
-export function importCells({ imports }: SnapshotWithImports, book: SourceBook): (number | null)[][] {
+export function importCells({ imports }: View, book: SourceBook): (number | null)[][] {
   const numbers = new Map(book.unknown.map((address, i) => [address, book.pages + i]));
   return imports.map((source) => {
     const cells: (number | null)[] = new Array<null>(book.known.length).fill(null);

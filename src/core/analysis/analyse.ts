@@ -1,9 +1,9 @@
-import { derivedFacts, importFacts } from '../facts';
+import { derivedFacts } from '../facts';
 import type { DerivedFact } from '../facts';
-import { unknownColumn } from '../snapshot';
-import type { Base, Derived, Snapshot } from '../snapshot';
-import { derivations, isColumnGiven } from './derivations';
-import type { AnalysisSettings, Derivation, Input, Interim, Model } from './derivations';
+import { analysedBase, withLayer } from '../snapshot';
+import type { Base, Columns, Layer, Snapshot } from '../snapshot';
+import { derivations, inputs, isColumnGiven } from './derivations';
+import type { AnalysisSettings, Context, Derivation, Input, Interim } from './derivations';
 
 /** Told what is being worked out, and how many steps of the analysis are done. */
 export type Progress = (step: string, done: number, of: number) => void;
@@ -47,58 +47,44 @@ export function derivationsAfter(changed: Iterable<Input>, wanted?: Iterable<Inp
   return derivations.filter((derivation) => touched.has(derivation));
 }
 
-/** Gives an object a member of its own, whatever it inherits. */
-const put = (object: object, name: string, value: unknown) =>
-  Object.defineProperty(object, name, { value, enumerable: true, writable: true, configurable: true });
-/** As {@link put}, read when it is first asked for: it may not even be there. */
-const putLazily = (object: object, name: string, read: () => unknown) =>
-  Object.defineProperty(object, name, {
-    get: () => {
-      const value = read();
-      put(object, name, value);
-      return value;
-    },
-    enumerable: true,
-    configurable: true,
-  });
-
-/** What no snapshot has; the faults of links are taken over from the model. */
+/** What no snapshot keeps, and is let go as soon as nothing more is made of it. */
 const passing = ['visitor', 'finalTargets'] as const satisfies readonly (keyof Interim)[];
 
-/**
- * Runs derivations over a base. Objects inherit from the base instead of copying it: its columns are decoded when they
- * are first read.
- */
+/** What an analysis has worked out so far. */
+interface Found {
+  columns: Partial<Columns<DerivedFact>>;
+  faults: Uint16Array | null;
+}
+
+/** Runs derivations over a model, which reads what they give from `found`. */
 function run(
-  base: Base,
-  kept: { from: Snapshot; facts: readonly DerivedFact[] } | null,
+  model: Snapshot,
+  found: Found,
   steps: readonly Derivation[],
   settings: AnalysisSettings,
   progress: Progress = () => {},
-): Model {
-  const columns = Object.create(base.columns) as Snapshot['columns'];
-  for (const name of kept?.facts ?? []) putLazily(columns, name, () => kept!.from.columns[name]);
-  const model = Object.create(base) as Model;
-  put(model, 'columns', columns);
-  put(model, 'settings', settings);
+): void {
+  const context: Partial<Context> & Pick<Context, 'settings'> = { settings };
   steps.forEach((derivation, done) => {
     progress(derivation.name, done, steps.length);
-    const given = derivation.run(model);
-    for (const name of derivation.gives) put(isColumnGiven(name) ? columns : model, name, given[name]);
-    // A graph of all links is let go as soon as nothing more is made of it.
+    const given = derivation.run(model, context as Context);
+    for (const name of derivation.gives)
+      if (isColumnGiven(name)) Object.assign(found.columns, { [name]: given[name] });
+      else Object.assign(context, { [name]: given[name] });
     const isRead = (name: Input) => steps.some(({ reads }, later) => later > done && reads.includes(name));
-    for (const name of passing) if (name in model && !isRead(name)) put(model, name, undefined);
+    for (const name of passing) if (!isRead(name)) delete context[name];
   });
-  return model;
+  found.faults = context.linkFaults ?? null;
 }
 
-function snapshotOf(base: Base, columns: Snapshot['columns'], faults: () => Uint16Array): Snapshot {
-  const snapshot = Object.create(base) as Snapshot;
-  for (const name of importFacts) if (!(name in columns)) put(columns, name, unknownColumn(name, base.count));
-  put(snapshot, 'columns', columns);
-  put(snapshot, 'links', putLazily(Object.create(base.links) as object, 'faults', faults));
-  return snapshot;
+/** Reads a result of an analysis. @throws Error when it has not been worked out */
+function needed<T>(result: T | null | undefined, name: string): T {
+  if (result === undefined || result === null) throw new Error(`“${name}” was not worked out.`);
+  return result;
 }
+
+const thunksOf = (found: Found, facts: readonly DerivedFact[]): Layer['columns'] =>
+  Object.fromEntries(facts.map((name) => [name, () => needed(found.columns[name], name)]));
 
 /**
  * Works every derived fact of a site out of its base: verdicts, depths, reach, share, gates, duplicates, faults of links.
@@ -106,51 +92,33 @@ function snapshotOf(base: Base, columns: Snapshot['columns'], faults: () => Uint
  * @param progress called before each step
  */
 export function analyse(base: Base, settings: AnalysisSettings, progress?: Progress): Snapshot {
-  const { columns, linkFaults } = run(base, null, derivations, settings, progress);
-  return snapshotOf(base, columns, () => linkFaults);
+  const found: Found = { columns: {}, faults: null };
+  const model = analysedBase(base, thunksOf(found, derivedFacts), () => needed(found.faults, 'faults'));
+  run(model, found, derivations, settings, progress);
+  return model;
 }
 
 /**
- * Two parts of an analysis that need little of each other and take about as long, for two threads: what the graph of links
- * says of pages, and all the rest.
+ * Puts a layer on a snapshot and works out again what it makes wrong, and no more.
+ * @param wanted the facts that are asked for: others that the layer touches cannot be read; all without it
  */
-export const halves = ['graph', 'rest'] as const;
-export type Half = (typeof halves)[number];
-
-const ofGraph: readonly DerivedFact[] = [
-  ...(['links_in', 'pages_linking', 'links_out', 'pages_linked', 'external_links', 'content_links'] as const),
-  ...(['depth', 'reach', 'island', 'island_size', 'gate_for', 'crawler_depth', 'held_back'] as const),
-  ...(['share', 'peer_share', 'section'] as const),
-];
-
-/** Works the facts of one half out, as {@link analyse} does. @param progress called before each of its steps */
-export function analyseHalf(base: Base, settings: AnalysisSettings, half: Half, progress?: Progress): Derived {
-  const facts = derivedFacts.filter((name) => ofGraph.includes(name) === (half === 'graph'));
-  const needed = neededFor(half === 'rest' ? [...facts, 'linkFaults'] : facts, new Set(derivations));
-  const steps = derivations.filter((derivation) => needed.has(derivation));
-  const { columns, linkFaults } = run(base, null, steps, settings, progress);
-  const found = Object.fromEntries(facts.map((name) => [name, columns[name]]));
-  return { columns: found as Derived['columns'], faults: half === 'rest' ? linkFaults : null };
-}
-
-/**
- * The analysis of an edited base: as {@link analyse}, but only what the edit touches is worked out again.
- * @param before the snapshot of the base before it was edited, with the same pages
- * @param changed what the edit has changed
- * @param wanted the facts that are asked for: others that the edit touches are not in the result; all without it
- */
-export function analyseAgain(
-  before: Snapshot,
-  base: Base,
-  changed: Iterable<Input>,
+export function analyseWith(
+  below: Snapshot,
+  layer: Layer,
   settings: AnalysisSettings,
   { progress, wanted }: { progress?: Progress; wanted?: readonly DerivedFact[] } = {},
 ): Snapshot {
+  const edited = withLayer(below, layer);
+  const changed = inputs.filter(edited.gives);
+  const stale = [...staleAfter(changed)].flatMap(({ gives }) => gives);
   const steps = derivationsAfter(changed, wanted);
-  const stale = staleAfter(changed);
-  const facts = derivations
-    .filter((derivation) => !steps.includes(derivation) && !stale.has(derivation))
-    .flatMap(({ gives }) => gives.filter(isColumnGiven));
-  const { columns, linkFaults } = run(base, { from: before, facts }, steps, settings, progress);
-  return snapshotOf(base, columns, () => linkFaults ?? before.links.faults);
+  const found: Found = { columns: {}, faults: null };
+  const touchesFaults = stale.includes('linkFaults');
+  const columns = thunksOf(found, stale.filter(isColumnGiven));
+  const model = withLayer(edited, {
+    columns,
+    faults: touchesFaults ? () => needed(found.faults, 'faults') : undefined,
+  });
+  run(model, found, steps, settings, progress);
+  return model;
 }

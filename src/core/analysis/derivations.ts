@@ -4,9 +4,9 @@
  */
 import { anchorFacts, missingFragments } from '../anchors';
 import { countEqual, nearDuplicates, variantColumns } from '../duplicates';
-import { sources, verdicts } from '../facts';
-import type { BaseFact, ColumnName, DerivedFact, Source } from '../facts';
-import { isResource, linkKinds } from '../links';
+import { columnNames, sources, verdicts } from '../facts';
+import type { ColumnName, DerivedFact, Source } from '../facts';
+import { isResource, linkInputs, linkKinds } from '../links';
 import type { LinkKind } from '../links';
 import {
   clickDepths,
@@ -28,8 +28,8 @@ import type { Depths, PageGraph } from '../reach';
 import { patternTest } from '../scope';
 import { findFinalTargets, peerShares, siteShare } from '../share';
 import type { PlacementWeights } from '../share';
-import { textColumn } from '../snapshot';
-import type { Base, Columns, TextColumn } from '../snapshot';
+import { partNames, textColumn } from '../snapshot';
+import type { Columns, Read, Snapshot, TextColumn } from '../snapshot';
 import { templateColumn } from '../templates';
 import { addressParts } from '../url';
 import { canonicalColumns, redirectColumns, verdictColumn } from '../verdict';
@@ -43,22 +43,18 @@ export interface AnalysisSettings {
   weights: PlacementWeights;
 }
 
-/** Parts of a base besides its columns. */
-export type BasePart = Exclude<keyof Base, 'count' | 'columns' | 'checks' | 'files'>;
 /** Results that other derivations need and that are not kept after the analysis. */
 export interface Interim {
   linkFaults: Uint16Array;
   visitor: { graph: PageGraph; depths: Depths };
   finalTargets: Int32Array;
 }
-/** Something that a derivation reads and that may change. */
-export type Input = BaseFact | DerivedFact | BasePart | keyof Interim | `settings.${keyof AnalysisSettings}`;
-
-/** A base with what has been worked out of it so far. */
-export interface Model extends Omit<Base, 'columns'>, Interim {
-  columns: Columns;
+/** What derivations read besides the facts, links and other parts of a site. */
+export interface Context extends Interim {
   settings: AnalysisSettings;
 }
+/** Something that a derivation reads and that may change. */
+export type Input = Read | keyof Interim | `settings.${keyof AnalysisSettings}`;
 
 type Given = Columns<DerivedFact> & Interim;
 
@@ -67,14 +63,15 @@ export interface Derivation {
   name: string;
   reads: readonly Input[];
   gives: readonly (keyof Given)[];
-  run: (model: Model) => Partial<Given>;
+  /** @param model a base with what has been worked out of it so far */
+  run: (model: Snapshot, context: Context) => Partial<Given>;
 }
 
 const step = <G extends keyof Given>(
   name: string,
   reads: readonly Input[],
   gives: readonly G[],
-  run: (model: Model) => Pick<Given, G>,
+  run: (model: Snapshot, context: Context) => Pick<Given, G>,
 ): Derivation => ({ name, reads, gives, run });
 
 const sourceOfKind = (kind: LinkKind): Source | null => {
@@ -87,7 +84,7 @@ const sourceBit = (source: Source | null) => (source ? 1 << sources.indexOf(sour
 const bitOfKind = linkKinds.map((kind) => sourceBit(sourceOfKind(kind)));
 
 /** Which sources know each page, as the bits of `seen_in`. */
-function seenIn({ count, links: { offsets, target: targets, kind }, starts, listed, listings }: Model): Int32Array {
+function seenIn({ count, links: { offsets, target: targets, kind }, starts, listed, listings }: Snapshot): Int32Array {
   const seen = new Int32Array(count);
   for (const page of starts) seen[page] |= sourceBit('start');
   for (const page of listed) seen[page] |= sourceBit('list');
@@ -102,10 +99,11 @@ function seenIn({ count, links: { offsets, target: targets, kind }, starts, list
 }
 
 /** Host, path and query of every address. */
-function addressColumns({ count, columns: { url } }: Model): Record<'host' | 'path' | 'query', TextColumn> {
+function addressColumns({ count, column }: Snapshot): Record<'host' | 'path' | 'query', TextColumn> {
   const host: string[] = [];
   const path: string[] = [];
   const query: string[] = [];
+  const url = column('url');
   for (let page = 0; page < count; page++) {
     const parts = addressParts(url.values[url.codes[page]]);
     host.push(parts.host);
@@ -116,7 +114,8 @@ function addressColumns({ count, columns: { url } }: Model): Record<'host' | 'pa
 }
 
 /** The section of every address, by the first pattern that it matches, or its first folder. */
-function sectionColumn({ count, columns: { url }, settings }: Model): TextColumn {
+function sectionColumn({ count, column }: Snapshot, { settings }: Context): TextColumn {
+  const url = column('url');
   const named = settings.sections.map(({ pattern, name }) => ({ test: patternTest(pattern), name }));
   const sections: string[] = [];
   for (let page = 0; page < count; page++) {
@@ -127,29 +126,34 @@ function sectionColumn({ count, columns: { url }, settings }: Model): TextColumn
 }
 
 /** The values of a column for the pages that were read; −1 for all others. */
-const ofHtml = ({ columns }: Model, values: Int32Array) =>
-  values.map((value, page) => (columns.html[page] === 1 ? value : -1));
+function ofHtml({ column }: Snapshot, values: Int32Array) {
+  const html = column('html');
+  return values.map((value, page) => (html[page] === 1 ? value : -1));
+}
 
 const INDEXABLE = verdicts.indexOf('indexable');
-const isIndexable = ({ columns }: Pick<Model, 'columns'>, page: number) => columns.verdict[page] === INDEXABLE;
 
 /** Pages of fewer words say too little to be called alike. */
 const MIN_WORDS = 20;
 
 /** Fingerprints of the pages that are compared; 0 for those that are not. */
-function comparedFingerprints({ columns, fingerprints }: Model): Uint32Array {
+function comparedFingerprints({ column, fingerprints }: Snapshot): Uint32Array {
+  const verdict = column('verdict');
+  const words = column('word_count');
   return fingerprints.map((half, at) => {
     const page = at >> 1;
-    return isIndexable({ columns }, page) && columns.word_count[page] >= MIN_WORDS ? half : 0;
+    return verdict[page] === INDEXABLE && words[page] >= MIN_WORDS ? half : 0;
   });
 }
 
-const htmlContent = ({ columns }: Model) =>
-  columns.content_hash.codes.map((code, page) => (columns.html[page] === 1 ? code : 0));
+function htmlContent({ column }: Snapshot) {
+  const html = column('html');
+  return column('content_hash').codes.map((code, page) => (html[page] === 1 ? code : 0));
+}
 
 /** Depths of the search crawler, and what keeps it from what a visitor reaches. */
-function crawlerColumns(model: Model): { crawler_depth: Int32Array; held_back: Int32Array } {
-  const { depth } = model.columns;
+function crawlerColumns(model: Snapshot): { crawler_depth: Int32Array; held_back: Int32Array } {
+  const depth = model.column('depth');
   const unheld = () => new Int32Array(depth.length).fill(-1);
   if (crawlerIsVisitor(model)) return { crawler_depth: depth.slice(), held_back: unheld() };
   const walk = (nofollow: boolean, robots: boolean) =>
@@ -178,7 +182,9 @@ const verdictReads = [
 
 export const derivations: readonly Derivation[] = [
   step('addresses', ['url'], ['host', 'path', 'query'], addressColumns),
-  step('sections', ['url', 'settings.sections'], ['section'], (model) => ({ section: sectionColumn(model) })),
+  step('sections', ['url', 'settings.sections'], ['section'], (model, context) => ({
+    section: sectionColumn(model, context),
+  })),
   step(
     'redirects',
     ['url', 'redirect_to', 'status'],
@@ -188,14 +194,14 @@ export const derivations: readonly Derivation[] = [
   step('verdicts', verdictReads, ['verdict'], (model) => ({ verdict: verdictColumn(model) })),
   step(
     'canonicals',
-    ['url', 'verdict', 'redirect_to', 'canonical', 'html', 'links'],
+    ['url', 'verdict', 'redirect_to', 'canonical', 'html', 'targets'],
     ['canonical_state', 'canonicals'],
     canonicalColumns,
   ),
-  step('sources', ['links', 'starts', 'listed', 'listings'], ['seen_in'], (model) => ({ seen_in: seenIn(model) })),
+  step('sources', ['targets', 'starts', 'listed', 'listings'], ['seen_in'], (model) => ({ seen_in: seenIn(model) })),
   step(
     'link counts',
-    ['links', 'html'],
+    ['targets', 'places', 'html'],
     ['links_in', 'pages_linking', 'links_out', 'pages_linked', 'external_links', 'content_links'],
     (model) => {
       const counts = countLinks(model);
@@ -210,22 +216,22 @@ export const derivations: readonly Derivation[] = [
       };
     },
   ),
-  step('depth', ['links', 'starts'], ['depth', 'visitor'], (model) => {
+  step('depth', ['targets', 'starts'], ['depth', 'visitor'], (model) => {
     const graph = pageGraph(visitorGraph(model));
     const depths = clickDepths(graph, model.starts);
     return { depth: depths.depth, visitor: { graph, depths } };
   }),
-  step('reach', ['depth', 'pages_linking', 'links'], ['reach', 'island', 'island_size'], (model) => {
-    const { depth, pages_linking: pagesLinking } = model.columns;
+  step('reach', ['depth', 'pages_linking', 'targets'], ['reach', 'island', 'island_size'], (model) => {
+    const depth = model.column('depth');
     const island = islandNumbers(visitorGraph(model), depth);
-    return { reach: reachOf(depth, pagesLinking), island, island_size: islandSizes(island) };
+    return { reach: reachOf(depth, model.column('pages_linking')), island, island_size: islandSizes(island) };
   }),
-  step('gates', ['visitor', 'starts'], ['gate_for'], ({ visitor: { graph, depths }, starts }) => ({
+  step('gates', ['visitor', 'starts'], ['gate_for'], ({ starts }, { visitor: { graph, depths } }) => ({
     gate_for: gatesOf(dominators(graph, incomingPages(graph), depths, starts), depths.depth),
   })),
   step(
     'crawler reach',
-    ['links', 'phrases', 'starts', 'page_nofollow', 'verdict', 'depth'],
+    ['targets', 'follow', 'phrases', 'starts', 'page_nofollow', 'verdict', 'depth'],
     ['crawler_depth', 'held_back'],
     crawlerColumns,
   ),
@@ -234,24 +240,27 @@ export const derivations: readonly Derivation[] = [
   })),
   step(
     'share',
-    ['verdict', 'finalTargets', 'links', 'phrases', 'page_nofollow', 'settings.weights'],
+    ['verdict', 'finalTargets', 'targets', 'follow', 'places', 'phrases', 'page_nofollow', 'settings.weights'],
     ['share'],
-    (model) => ({ share: siteShare(model, model.settings.weights, model.finalTargets).share }),
+    (model, { settings, finalTargets }) => ({ share: siteShare(model, settings.weights, finalTargets).share }),
   ),
   step('peers', ['share', 'depth', 'section', 'verdict'], ['peer_share'], (model) => ({
     peer_share: peerShares(model),
   })),
-  step('templates', ['links', 'phrases', 'html'], ['template'], (model) => ({ template: templateColumn(model) })),
-  step('duplicates', ['content_hash', 'html', 'verdict'], ['duplicates'], (model) => ({
-    duplicates: countEqual(htmlContent(model), (page) => isIndexable(model, page)),
+  step('templates', ['targets', 'places', 'phrases', 'html'], ['template'], (model) => ({
+    template: templateColumn(model),
   })),
+  step('duplicates', ['content_hash', 'html', 'verdict'], ['duplicates'], (model) => {
+    const verdict = model.column('verdict');
+    return { duplicates: countEqual(htmlContent(model), (page) => verdict[page] === INDEXABLE) };
+  }),
   step(
     'near-duplicates',
     ['fingerprints', 'html', 'verdict', 'word_count', 'content_hash', 'settings.nearTolerance'],
     ['near_duplicates', 'near_group'],
-    (model) => {
+    (model, { settings }) => {
       const compared = { fingerprints: comparedFingerprints(model), content: htmlContent(model) };
-      const { alike, group } = nearDuplicates(compared, model.settings.nearTolerance);
+      const { alike, group } = nearDuplicates(compared, settings.nearTolerance);
       return { near_duplicates: alike, near_group: group };
     },
   ),
@@ -264,13 +273,28 @@ export const derivations: readonly Derivation[] = [
   step(
     'anchors',
     [
-      ...(['links', 'phrases', 'outside', 'url', 'host', 'path', 'title', 'h1', 'description', 'language'] as const),
+      ...([
+        'targets',
+        'follow',
+        'words',
+        'places',
+        'fragments',
+        'phrases',
+        'outside',
+        'url',
+        'host',
+        'path',
+        'title',
+        'h1',
+        'description',
+        'language',
+      ] as const),
       ...(['content_hash', 'html', 'verdict', 'wordFilters', 'finalTargets'] as const),
     ],
     ['linkFaults', 'anchors', 'anchor_faults'],
-    (model) => anchorFacts(model, model.finalTargets),
+    (model, { finalTargets }) => anchorFacts(model, finalTargets),
   ),
-  step('fragments', ['links', 'html'], ['missing_fragments'], (model) => ({
+  step('fragments', ['targets', 'fragments', 'html'], ['missing_fragments'], (model) => ({
     missing_fragments: missingFragments(model),
   })),
 ];
@@ -278,3 +302,6 @@ export const derivations: readonly Derivation[] = [
 const interim = new Set<string>(['linkFaults', 'visitor', 'finalTargets'] satisfies (keyof Interim)[]);
 /** Whether a result is a column of the snapshot, not one that only other derivations need. */
 export const isColumnGiven = (name: keyof Given): name is DerivedFact => !interim.has(name);
+
+/** Everything that a layer may change and derivations read. */
+export const inputs: readonly Read[] = [...columnNames, ...partNames, ...linkInputs];

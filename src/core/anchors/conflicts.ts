@@ -14,11 +14,13 @@ const INDEXABLE = verdicts.indexOf('indexable');
  * words beside it, leads to another page as a whole, and to one that may be indexed. A page below the one that the link is
  * on is named by where the link stands.
  */
-export function comparedTest({ links, columns }: FaultBase, words: Words, finalTargets: Int32Array) {
+export function comparedTest({ links, column }: FaultBase, words: Words, finalTargets: Int32Array) {
   // Read once each: a lookup for each of many millions of links takes longer than the work. What is looked up by target is
   // a byte, as targets lie all over memory.
   const { fragment, placement, marks, above, anchor, target: targets } = links;
-  const { path, verdict, host } = columns;
+  const path = column('path');
+  const verdict = column('verdict');
+  const host = column('host');
   const isFolder = new Uint8Array(path.values.length).map((_, code) =>
     Number(path.values[code].length > 1 && path.values[code].endsWith('/')),
   );
@@ -44,8 +46,8 @@ export function comparedTest({ links, columns }: FaultBase, words: Words, finalT
 }
 
 /** Numbers the contents of pages: pages whose redirects and canonicals end alike, or that are equal, have one number. */
-function contentsOf({ columns }: FaultBase, finalTargets: Int32Array): (page: number) => number {
-  const { codes, values } = columns.content_hash;
+function contentsOf({ column }: FaultBase, finalTargets: Int32Array): (page: number) => number {
+  const { codes, values } = column('content_hash');
   return (page) => {
     const end = finalTargets[page] >= 0 ? finalTargets[page] : page;
     return codes[end] > 0 ? codes[end] : values.length + end;
@@ -69,7 +71,8 @@ export type ConflictTest = (words: number, times: number) => boolean;
  */
 export function conflictTest(base: FaultBase, words: Words, clicks: Clicks, finalTargets: Int32Array): ConflictTest {
   const { offsets, entries } = clicks;
-  const { host, language } = base.columns;
+  const host = base.column('host');
+  const language = base.column('language');
   const content = contentsOf(base, finalTargets);
   const leadsTo = new Int32Array(words.count).fill(NOTHING);
   const used = new Uint32Array(words.count);

@@ -1,8 +1,8 @@
-import type { Base, Columns } from '../snapshot';
+import type { Base, ColumnReader } from '../snapshot';
 
 /** What the faults of links are found in. */
 export interface FaultBase extends Pick<Base, 'count' | 'links' | 'phrases' | 'outside' | 'wordFilters'> {
-  columns: Columns<
+  column: ColumnReader<
     'url' | 'host' | 'path' | 'title' | 'h1' | 'description' | 'language' | 'content_hash' | 'html' | 'verdict'
   >;
 }

@@ -80,16 +80,16 @@ function markLinks(base: FaultBase, words: Words): Uint16Array {
 }
 
 /** Gives the host of an address by its number, `www.` apart. */
-function hostsOf({ count, columns, outside }: FaultBase): (number: number) => string {
-  const { url } = columns;
+function hostsOf({ count, column, outside }: FaultBase): (number: number) => string {
+  const url = column('url');
   return (number) =>
     bareHost(addressParts(number < count ? url.values[url.codes[number]] : outside[number - count]).host);
 }
 
 /** Marks the hreflang links whose target was read and names no edition in return. */
-function markReturns({ count, links, columns }: FaultBase, faults: Uint16Array): void {
+function markReturns({ count, links, column }: FaultBase, faults: Uint16Array): void {
   const { offsets, target: targets, kind } = links;
-  const { html } = columns;
+  const html = column('html');
   const returns = (page: number, other: number): boolean => {
     if (page === other || html[page] !== 1) return true;
     for (let link = offsets[page]; link < offsets[page + 1]; link++)
@@ -118,7 +118,7 @@ const commonMarks = ({ offsets }: Clicks, marks: Uint16Array) =>
 
 /** Adds what was found of links by their targets to the faults of links. @returns the faults of anchors by target */
 function addMarks(
-  { count, links, phrases, columns }: FaultBase,
+  { count, links, phrases, column }: FaultBase,
   words: Words,
   clicks: Clicks,
   marks: Uint16Array,
@@ -128,7 +128,7 @@ function addMarks(
   // Pages lie all over memory, and the marks of their links more so: those are looked up only where they must be.
   const common = commonMarks(clicks, marks);
   const next = clicks.offsets.slice(0, count);
-  const { codes, values } = columns.language;
+  const { codes, values } = column('language');
   const counted = Uint8Array.from(values, (language, code) => countedLanguages(code === 0 ? null : language));
   const byTarget = new Uint16Array(count);
   for (let page = 0; page < count; page++) {
@@ -156,7 +156,7 @@ function addMarks(
 /** Judges the links to one page at a time: what shows only when all of them are looked at. */
 function judgeOf(base: FaultBase, words: Words, isConflict: ConflictTest) {
   const { phrases } = base;
-  const pages = base.columns.html.reduce((sum, html) => sum + Number(html === 1), 0);
+  const pages = base.column('html').reduce((sum, html) => sum + Number(html === 1), 0);
   const isNavigation = (times: number) => times >= Math.max(NAVIGATION_PAGES, NAVIGATION_PART * pages);
   const stemsOfPhrase = new Map<number, Set<string>>();
   const stemsOf = (phrase: number) => {
@@ -249,9 +249,9 @@ function topicOf(base: FaultBase, page: number): Set<string> | null {
 }
 
 /** Which addresses, of pages and then of outside targets, begin so. */
-function addressBits({ count, columns, outside }: FaultBase, scheme: string): Uint8Array {
+function addressBits({ count, column, outside }: FaultBase, scheme: string): Uint8Array {
   const bits = new Uint8Array(count + outside.length);
-  const { url } = columns;
+  const url = column('url');
   for (let page = 0; page < count; page++) bits[page] = Number(url.values[url.codes[page]].startsWith(scheme));
   outside.forEach((address, i) => (bits[count + i] = Number(address.startsWith(scheme))));
   return bits;

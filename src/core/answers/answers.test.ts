@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { countBits, evaluate, parseSelection } from '../selection';
 import { factAt, pageOf } from '../snapshot';
-import type { Snapshot } from '../snapshot';
+import type { View } from '../view';
 import { reportOf } from '../report';
 import { settingsSchema } from '../settings';
 import { verdicts } from '../facts';
@@ -30,7 +30,7 @@ import {
 import type { AnswerPiece } from '.';
 
 const words = (pieces: AnswerPiece[]) => pieces.map(({ text }) => text).join('');
-const masked = (snapshot: Snapshot, text: string) => {
+const masked = (snapshot: View, text: string) => {
   const parsed = parseSelection(text);
   if (!parsed.ok) throw new Error(parsed.fault.message);
   return evaluate(snapshot, parsed.selection);
@@ -215,7 +215,7 @@ describe('the answer of Flow', () => {
     '/gone': { status: 404, html: false },
   });
   const settings = settingsSchema.parse({ start: tiny('/') });
-  const report = (of: Snapshot) => reportOf(of, settings).report;
+  const report = (of: View) => reportOf(of, settings).report;
   it('tells who holds half of the share, and selects them', () => {
     const pieces = flowAnswer(site, report(site));
     expect(words(pieces)).toMatch(

@@ -5,16 +5,16 @@ import { sources, unvisitedReasons, verdicts } from '../facts';
 import type { Source, UnvisitedReason, Verdict } from '../facts';
 import { thousands } from '../numbers';
 import { countPages } from '../snapshot';
-import type { Snapshot } from '../snapshot';
 import { originOf } from '../url';
 import { plural } from './pieces';
 import type { AnswerPiece } from './pieces';
+import type { View } from '../view';
 
 /** "The crawl knows N addresses; M of them may be indexed. …" */
-export function overviewAnswer(snapshot: Snapshot): AnswerPiece[] {
-  const verdict = snapshot.columns.verdict;
-  const depth = snapshot.columns.depth;
-  const seen = snapshot.columns.seen_in;
+export function overviewAnswer(snapshot: View): AnswerPiece[] {
+  const verdict = snapshot.column('verdict');
+  const depth = snapshot.column('depth');
+  const seen = snapshot.column('seen_in');
   const sitemap = 1 << sources.indexOf('sitemap');
   const indexable = countPages(snapshot, (page) => verdict[page] === verdicts.indexOf('indexable'));
   const deepest = depth.reduce((most, d) => Math.max(most, d), 0);
@@ -37,9 +37,9 @@ export function overviewAnswer(snapshot: Snapshot): AnswerPiece[] {
 }
 
 /** How many pages have each verdict; those that do not occur are left out. */
-export function verdictMakeUp(snapshot: Snapshot): { verdict: Verdict; pages: number }[] {
+export function verdictMakeUp(snapshot: View): { verdict: Verdict; pages: number }[] {
   const counts = verdicts.map(() => 0);
-  for (const code of snapshot.columns.verdict) counts[code]++;
+  for (const code of snapshot.column('verdict')) counts[code]++;
   return verdicts
     .map((verdict, code) => ({ verdict, pages: counts[code] }))
     .filter(({ pages }) => pages > 0)
@@ -47,9 +47,9 @@ export function verdictMakeUp(snapshot: Snapshot): { verdict: Verdict; pages: nu
 }
 
 /** For each source that knows a page: how many it knows, how many nobody else knows, how many have no route. */
-export function sourceCounts(snapshot: Snapshot): { source: Source; knows: number; alone: number; lost: number }[] {
-  const seen = snapshot.columns.seen_in;
-  const depth = snapshot.columns.depth;
+export function sourceCounts(snapshot: View): { source: Source; knows: number; alone: number; lost: number }[] {
+  const seen = snapshot.column('seen_in');
+  const depth = snapshot.column('depth');
   return sources.flatMap((source, i) => {
     const bit = 1 << i;
     const knows = countPages(snapshot, (page) => (seen[page] & bit) !== 0);
@@ -60,7 +60,7 @@ export function sourceCounts(snapshot: Snapshot): { source: Source; knows: numbe
 }
 
 /** All sections, those with most pages first: pages, indexable ones, median depth, share, and pages without a route. */
-export function sectionCounts(snapshot: Snapshot) {
+export function sectionCounts(snapshot: View) {
   const all = noBits(snapshot.count);
   const list = pageGroups(snapshot, otherBits(all), 'section');
   const number = (name: string, row: number) => list.cells(name).value(row) as number;
@@ -75,9 +75,9 @@ export function sectionCounts(snapshot: Snapshot) {
 }
 
 /** Each protocol and host that inside addresses have, with its pages and those that may be indexed; most pages first. */
-export function originCounts(snapshot: Snapshot): { origin: string; pages: number; indexable: number }[] {
-  const verdict = snapshot.columns.verdict;
-  const url = snapshot.columns.url;
+export function originCounts(snapshot: View): { origin: string; pages: number; indexable: number }[] {
+  const verdict = snapshot.column('verdict');
+  const url = snapshot.column('url');
   const counts = new Map<string, { origin: string; pages: number; indexable: number }>();
   // Pages are numbered in the order of their addresses, so those of one origin follow each other.
   let entry: { origin: string; pages: number; indexable: number } | undefined;
@@ -95,8 +95,8 @@ export function originCounts(snapshot: Snapshot): { origin: string; pages: numbe
 }
 
 /** What is known and was not fetched, by the reason why; most pages first. */
-export function notCrawled({ columns }: Snapshot): { reason: UnvisitedReason; pages: number }[] {
+export function notCrawled({ column }: View): { reason: UnvisitedReason; pages: number }[] {
   const counts = unvisitedReasons.map((reason) => ({ reason, pages: 0 }));
-  for (const code of columns.unvisited_reason) if (code >= 0) counts[code].pages++;
+  for (const code of column('unvisited_reason')) if (code >= 0) counts[code].pages++;
   return counts.filter(({ pages }) => pages > 0).sort((a, b) => b.pages - a.pages);
 }

@@ -1,10 +1,11 @@
 import { describe, expect, it } from 'vitest';
-import { comparePages, withComparison } from '../compare';
+import { comparePages } from '../compare';
 import { settingsSchema } from '../settings';
 import { countBits, evaluateRows, parseSelection } from '../selection';
 import { TINY_START, tinySite } from '../testing/tinySite';
 import type { TinyPage } from '../testing/tinySite';
 import { changeAnswer, changeCounts, changeFlow, flowCategories } from '.';
+import { withComparison } from '../view';
 
 const { thresholds } = settingsSchema.parse({ start: TINY_START });
 const then: Record<string, TinyPage> = {

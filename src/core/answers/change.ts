@@ -1,12 +1,13 @@
 /** What the screen Change says: what moved from one crawl to another. */
 import { changedByLinks, changedInLinksOnly, classCounts, freshPageOf, oldPageOf } from '../compare';
-import type { ComparedSnapshot, Comparison } from '../compare';
+import type { Comparison } from '../compare';
 import { comparedFacts, pageClasses, reaches, verdicts } from '../facts';
 import type { ComparedFact, PageClass } from '../facts';
 import { thousands } from '../numbers';
-import { memoOf, pagesOfCodes } from '../snapshot';
+import { keptOf, pagesOfCodes } from '../snapshot';
 import { plural } from './pieces';
 import type { AnswerPiece } from './pieces';
+import type { ComparedView, View } from '../view';
 
 const ADDED = pageClasses.indexOf('added');
 
@@ -35,8 +36,8 @@ export interface ChangeCounts {
 const MOVED = pageClasses.indexOf('moved');
 
 /** New pages to which pages that have moved lead. */
-function arrivedPages({ fresh, change }: Comparison): number {
-  const ends = fresh.columns.redirect_end;
+function arrivedPages({ fresh, change }: Comparison<View>): number {
+  const ends = fresh.column('redirect_end');
   const pages = pagesOfCodes(fresh, ends);
   const arrived = new Set<number>();
   for (let page = 0; page < fresh.count; page++) {
@@ -51,7 +52,7 @@ const UNVISITED = verdicts.indexOf('unvisited');
 const REACHED = reaches.indexOf('reached');
 
 /** What the numbers of Change are made of, kept as long as the comparison. */
-export const changeCounts = memoOf((comparison: Comparison): ChangeCounts => {
+export const changeCounts = keptOf((comparison: Comparison<View>): ChangeCounts => {
   const { old, fresh } = comparison;
   const facts = comparedFacts.map(() => 0);
   const counts = { lost: 0, won: 0, routesLost: 0, routesWon: 0, linksOnly: 0, unfetchedNow: 0, unfetchedThen: 0 };
@@ -60,12 +61,12 @@ export const changeCounts = memoOf((comparison: Comparison): ChangeCounts => {
     if (changedInLinksOnly(comparison, row)) counts.linksOnly++;
     const [was, is] = [oldPageOf(comparison, row), freshPageOf(comparison, row)];
     if (was < 0 || is < 0) continue;
-    const [before, after] = [old.columns.verdict[was], fresh.columns.verdict[is]];
+    const [before, after] = [old.column('verdict')[was], fresh.column('verdict')[is]];
     if (before !== UNVISITED && after === UNVISITED) counts.unfetchedNow++;
     else if (before === UNVISITED && after !== UNVISITED) counts.unfetchedThen++;
     else if (before === INDEXABLE && after !== INDEXABLE) counts.lost++;
     else if (after === INDEXABLE && before !== INDEXABLE) counts.won++;
-    const [route, routeNow] = [old.columns.reach[was] === REACHED, fresh.columns.reach[is] === REACHED];
+    const [route, routeNow] = [old.column('reach')[was] === REACHED, fresh.column('reach')[is] === REACHED];
     if (route && !routeNow) counts.routesLost++;
     if (routeNow && !route) counts.routesWon++;
   }
@@ -95,7 +96,7 @@ export const changeSelections = {
  * The answer of Change, in one or two sentences.
  * @param since how the earlier crawl is named, as in `crawl 12 of 3 Oct`
  */
-export function changeAnswer({ comparison }: ComparedSnapshot, since: string): AnswerPiece[] {
+export function changeAnswer({ comparison }: ComparedView, since: string): AnswerPiece[] {
   const { classes, lost, won, routesLost, linksOnly, facts } = changeCounts(comparison);
   const told: [PageClass, one: string, many: string][] = [
     ['added', 'page is new', 'pages are new'],

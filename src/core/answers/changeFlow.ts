@@ -5,9 +5,8 @@ import { pageClasses, reaches, verdicts } from '../facts';
 import { findings } from '../findings';
 import type { Thresholds } from '../findings';
 import { evaluate, hasBit, parseSelection, quote } from '../selection';
-import { isText } from '../snapshot';
-import type { Snapshot } from '../snapshot';
 import type { FlowCategory } from './flowCategories';
+import type { View } from '../view';
 
 /** One of the values by which pages are told apart, and the selection of those that have it. */
 export interface FlowValue {
@@ -50,18 +49,18 @@ interface Told {
 
 const ofChoice =
   (fact: 'verdict' | 'reach', names: readonly string[]) =>
-  ({ old, fresh }: Comparison): Told => ({
+  ({ old, fresh }: Comparison<View>): Told => ({
     values: names.map((value) => ({ value, select: `${fact} = ${value}` })),
-    then: (page) => old.columns[fact][page],
-    now: (page) => fresh.columns[fact][page],
+    then: (page) => old.column(fact)[page],
+    now: (page) => fresh.column(fact)[page],
   });
 
-function ofDepth({ old, fresh }: Comparison): Told {
+function ofDepth({ old, fresh }: Comparison<View>): Told {
   const none = DEEP + 1;
-  const at =
-    ({ columns: { depth } }: Snapshot) =>
-    (page: number) =>
-      depth[page] < 0 ? none : Math.min(DEEP, depth[page]);
+  const at = ({ column }: View) => {
+    const depth = column('depth');
+    return (page: number) => (depth[page] < 0 ? none : Math.min(DEEP, depth[page]));
+  };
   return {
     values: [
       ...Array.from({ length: DEEP }, (_, depth) => ({ value: String(depth), select: `depth = ${depth}` })),
@@ -73,18 +72,20 @@ function ofDepth({ old, fresh }: Comparison): Told {
   };
 }
 
-function ofSection({ old, fresh }: Comparison): Told {
+function ofSection({ old, fresh }: Comparison<View>): Told {
   const sizes = new Map<string, number>();
-  for (const { columns, count } of [old, fresh])
-    for (let page = 0; page < count; page++) {
-      const name = columns.section.values[columns.section.codes[page]];
+  for (const { column } of [old, fresh]) {
+    const { codes, values } = column('section');
+    for (const code of codes) {
+      const name = values[code];
       sizes.set(name, (sizes.get(name) ?? 0) + 1);
     }
+  }
   const ordered = [...sizes].sort((a, b) => b[1] - a[1] || (a[0] < b[0] ? -1 : 1)).map(([name]) => name);
   const named = ordered.slice(0, MOST_SECTIONS);
   const place = new Map(named.map((name, i) => [name, i]));
-  const at = ({ columns: { section } }: Snapshot) => {
-    if (!isText(section)) throw new Error('A section is a text.');
+  const at = ({ column }: View) => {
+    const section = column('section');
     const places = section.values.map((name) => place.get(name) ?? named.length);
     return (page: number) => places[section.codes[page]];
   };
@@ -102,13 +103,13 @@ function ofSection({ old, fresh }: Comparison): Told {
 }
 
 function ofFinding(id: string, thresholds: Thresholds) {
-  return ({ old, fresh }: Comparison): Told => {
+  return ({ old, fresh }: Comparison<View>): Told => {
     const finding = findings.find((one) => one.id === id);
     if (!finding || finding.over !== 'pages') return { values: [], then: () => -1, now: () => -1 };
     const select = finding.select(thresholds);
     const parsed = parseSelection(select);
     if (!parsed.ok) throw new Error(`${select}: ${parsed.fault.message}`);
-    const at = (snapshot: Snapshot) => {
+    const at = (snapshot: View) => {
       const bits = evaluate(snapshot, parsed.selection);
       return (page: number) => (hasBit(bits, page) ? 0 : 1);
     };
@@ -128,12 +129,12 @@ function ofFinding(id: string, thresholds: Thresholds) {
  * @param finding the id of a finding over pages, for the category of that name
  */
 export function changeFlow(
-  comparison: Comparison,
+  comparison: Comparison<View>,
   category: FlowCategory,
   finding: string,
   thresholds: Thresholds,
 ): ChangeFlow {
-  const tell: Record<FlowCategory, (comparison: Comparison) => Told> = {
+  const tell: Record<FlowCategory, (comparison: Comparison<View>) => Told> = {
     verdict: ofChoice('verdict', verdicts),
     reach: ofChoice('reach', reaches),
     depth: ofDepth,

@@ -9,8 +9,9 @@ import type { Reader } from '../reach';
 import { finalTargetsOf, shareAround } from '../share';
 import type { Carried, PlacementWeights } from '../share';
 import { addressAt, factAt, numberAt, textAt } from '../snapshot';
-import type { FactValue, Snapshot } from '../snapshot';
+import type { FactValue } from '../snapshot';
 import { verdictReason } from '../verdict';
+import type { View } from '../view';
 
 /** One step on the way from discovery to index. */
 export interface DossierStep {
@@ -124,7 +125,7 @@ const shown: readonly ColumnName[] = [
 ];
 
 /** The way of a page from discovery to index, step by step, up to where it ends. */
-export function indexSteps(snapshot: Snapshot, page: number): DossierStep[] {
+export function indexSteps(snapshot: View, page: number): DossierStep[] {
   const text = (name: TextFact) => textAt(snapshot, name, page);
   const number = (name: IntegerFact) => numberAt(snapshot, name, page);
   const verdict = factAt(snapshot, 'verdict', page) as Verdict;
@@ -198,7 +199,7 @@ const linkedWords = (pages: number | null) =>
 
 /** The steps of a route, and which of them are gates. */
 function describeRoute(
-  snapshot: Snapshot,
+  snapshot: View,
   route: readonly number[],
   depth: Int32Array,
   gates: ReadonlySet<number>,
@@ -212,9 +213,9 @@ function describeRoute(
 }
 
 /** The shortest route of a reader to a page, with the gates on it. */
-export function routeOf(snapshot: Snapshot, page: number, reader: Reader): RouteStep[] {
+export function routeOf(snapshot: View, page: number, reader: Reader): RouteStep[] {
   const { depths, pages, dominator } = walkOf(snapshot, reader);
-  const route = routeTo(depths, pages, page, snapshot.columns.share);
+  const route = routeTo(depths, pages, page, snapshot.column('share'));
   const gates = new Set<number>();
   // Start pages are the way to everything by nature.
   if (route.length) for (let at = dominator[page]; at >= 0 && depths.depth[at] > 0; at = dominator[at]) gates.add(at);
@@ -222,17 +223,17 @@ export function routeOf(snapshot: Snapshot, page: number, reader: Reader): Route
 }
 
 /** The shortest route that would be left to a page if another one were gone; empty when none would. */
-export function routeWithout(snapshot: Snapshot, page: number, without: number, reader: Reader): RouteStep[] {
+export function routeWithout(snapshot: View, page: number, without: number, reader: Reader): RouteStep[] {
   const { graph, pages, starts } = walkOf(snapshot, reader);
   if (page === without) return [];
   const depths = clickDepths(graph, starts, Infinity, without);
-  const route = routeTo(depths, pages, page, snapshot.columns.share);
+  const route = routeTo(depths, pages, page, snapshot.column('share'));
   return describeRoute(snapshot, route, depths.depth, new Set());
 }
 
 /** Gathers what the dossier of one page shows. */
 export function dossierOf(
-  snapshot: Snapshot,
+  snapshot: View,
   page: number,
   reader: Reader = 'visitor',
   weights?: PlacementWeights,

@@ -2,9 +2,9 @@
 import { verdicts } from '../facts';
 import { thousands } from '../numbers';
 import type { Report } from '../report';
-import type { Snapshot } from '../snapshot';
 import { plural } from './pieces';
 import type { AnswerPiece } from './pieces';
+import type { View } from '../view';
 
 /** How share is spread: pages from the richest to the poorest. */
 export interface ShareCurve {
@@ -19,10 +19,10 @@ export interface ShareCurve {
 const POINTS = 120;
 
 /** The curve of share over indexable pages. */
-export function shareCurve({ columns }: Snapshot): ShareCurve {
-  const verdict = columns.verdict;
+export function shareCurve({ column }: View): ShareCurve {
+  const verdict = column('verdict');
   const indexable = verdicts.indexOf('indexable');
-  const sorted = columns.share
+  const sorted = column('share')
     .filter((own, page) => own >= 0 && verdict[page] === indexable)
     .sort()
     .reverse();
@@ -48,7 +48,7 @@ const percent = (part: number) =>
 
 /** "Half of the share is held by N of M indexable pages. X% of it leaks. K pages get far less than their peers." */
 export function flowAnswer(
-  snapshot: Snapshot,
+  snapshot: View,
   { findings, leaks }: Pick<Report, 'findings' | 'leaks'>,
   curve = shareCurve(snapshot),
 ): AnswerPiece[] {

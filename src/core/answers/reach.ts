@@ -7,20 +7,20 @@ import type { Reader } from '../reach';
 import { hasBit } from '../selection';
 import type { Bits } from '../selection';
 import { addressAt, countPages, textAt } from '../snapshot';
-import type { Snapshot } from '../snapshot';
 import { plural } from './pieces';
 import type { AnswerPiece } from './pieces';
+import type { View } from '../view';
 
 /** How many clicks count as near. */
 export const NEAR_CLICKS = 3;
 
 /** "N of M indexable pages are within 3 clicks of the start page. …" */
-export function reachAnswer(snapshot: Snapshot, reader: Reader = 'visitor'): AnswerPiece[] {
-  const verdict = snapshot.columns.verdict;
+export function reachAnswer(snapshot: View, reader: Reader = 'visitor'): AnswerPiece[] {
+  const verdict = snapshot.column('verdict');
   const fact = depthFact(reader);
   const noRouteTest = noRouteSelection(reader);
-  const depth = snapshot.columns[fact];
-  const seen = snapshot.columns.seen_in;
+  const depth = snapshot.column(fact);
+  const seen = snapshot.column('seen_in');
   const indexableCode = verdicts.indexOf('indexable');
   const sitemap = 1 << sources.indexOf('sitemap');
   const indexable = (page: number) => verdict[page] === indexableCode;
@@ -80,9 +80,9 @@ export interface DepthBar {
 }
 
 /** Counts the pages by depth and verdict. Depths without pages between others are kept, so that the axis is even. */
-export function depthBars(snapshot: Snapshot, selected: Bits, reader: Reader = 'visitor'): DepthBar[] {
-  const depth = snapshot.columns[depthFact(reader)];
-  const verdict = snapshot.columns.verdict;
+export function depthBars(snapshot: View, selected: Bits, reader: Reader = 'visitor'): DepthBar[] {
+  const depth = snapshot.column(depthFact(reader));
+  const verdict = snapshot.column('verdict');
   const bar = (at: number | null): DepthBar => ({
     depth: at,
     pages: 0,
@@ -127,11 +127,11 @@ export interface NoRoute {
 const MOST_ISLANDS = 100;
 
 /** What has no route to it for a visitor, and how it is known of. */
-export function noRoute(snapshot: Snapshot): NoRoute {
-  const reach = snapshot.columns.reach;
-  const seen = snapshot.columns.seen_in;
-  const island = snapshot.columns.island;
-  const verdict = snapshot.columns.verdict;
+export function noRoute(snapshot: View): NoRoute {
+  const reach = snapshot.column('reach');
+  const seen = snapshot.column('seen_in');
+  const island = snapshot.column('island');
+  const verdict = snapshot.column('verdict');
   const [orphanCode, islandCode] = [reaches.indexOf('orphan'), reaches.indexOf('island')];
   const bySource = sources.map((source) => ({ source, orphans: 0, islandPages: 0, indexable: 0 }));
   const islands = new Map<number, { pages: number; indexable: number; first: number; seen: number }>();
@@ -180,9 +180,9 @@ export interface Gate {
 }
 
 /** The pages that are the only way to most others; the start pages are a gate by nature, and are left out. */
-export function topGates(snapshot: Snapshot, most = 60): Gate[] {
-  const gateFor = snapshot.columns.gate_for;
-  const depth = snapshot.columns.depth;
+export function topGates(snapshot: View, most = 60): Gate[] {
+  const gateFor = snapshot.column('gate_for');
+  const depth = snapshot.column('depth');
   const pages = Array.from(gateFor.keys()).filter((page) => gateFor[page] > 0 && depth[page] > 0);
   return pages
     .sort((a, b) => gateFor[b] - gateFor[a] || a - b)
@@ -208,12 +208,12 @@ export interface ReaderDifference {
 const MOST_SECTIONS = 12;
 
 /** What a search crawler does not reach and a visitor does, and what holds it back. */
-export function readerDifference(snapshot: Snapshot): ReaderDifference {
-  const held = snapshot.columns.held_back;
-  const verdict = snapshot.columns.verdict;
-  const depth = snapshot.columns.depth;
-  const crawlerDepth = snapshot.columns.crawler_depth;
-  const section = snapshot.columns.section;
+export function readerDifference(snapshot: View): ReaderDifference {
+  const held = snapshot.column('held_back');
+  const verdict = snapshot.column('verdict');
+  const depth = snapshot.column('depth');
+  const crawlerDepth = snapshot.column('crawler_depth');
+  const section = snapshot.column('section');
   const byCause = heldBack.map((cause) => ({ cause, pages: 0, indexable: 0 }));
   const bySection = new Map<string, number>();
   let [pages, indexable, deeper] = [0, 0, 0];

@@ -1,8 +1,8 @@
 import { describe, expect, it } from 'vitest';
-import { withImports } from '../imports';
 import type { ImportedSource } from '../imports';
 import { tiny, tinySite } from '../testing/tinySite';
 import { rollCallAnswer } from '.';
+import { viewOf } from '../view';
 
 const site = tinySite({ '/': { links: ['/a'] }, '/a': {}, '/old/x': {}, '/old/y': {}, '/b': {} });
 const log = (hits: Record<string, number>, answered = hits): ImportedSource => {
@@ -15,7 +15,7 @@ const list = (...paths: string[]): ImportedSource => {
   const rows = new Float64Array(paths.length).fill(1);
   return { id: 2, kind: 'list', name: 'Ads', addresses: paths.map(tiny).sort(), columns: { rows } };
 };
-const answer = (...imports: ImportedSource[]) => rollCallAnswer(withImports(site, imports));
+const answer = (...imports: ImportedSource[]) => rollCallAnswer(viewOf(site, imports));
 const said = (...imports: ImportedSource[]) =>
   answer(...imports)
     .map(({ text }) => text)

@@ -1,13 +1,14 @@
 /** What the screen Roll call says: the worst gap between what links reach and what other sources know. */
 import { sources } from '../facts';
 import { unknownAddresses } from '../imports';
-import type { ImportKind, MatchedSource, SnapshotWithImports } from '../imports';
+import type { ImportKind, MatchedSource } from '../imports';
 import { thousands } from '../numbers';
 import { quote } from '../selection';
 import { addressAt, countPages, memoOf } from '../snapshot';
 import { addressParts } from '../url';
 import { plural } from './pieces';
 import type { AnswerPiece } from './pieces';
+import type { View } from '../view';
 
 /** What a source other than links knows. */
 interface Knowledge {
@@ -38,32 +39,29 @@ function folderOf(addresses: readonly string[]): { path: string; count: number }
 }
 
 /** What the imports of a kind know, without what only ever answered with an error and the crawl has not met. */
-function knownTo(
-  snapshot: SnapshotWithImports,
-  kind: ImportKind,
-): Pick<Knowledge, 'pages' | 'unknown'> & { all: MatchedSource[] } {
+function knownTo(snapshot: View, kind: ImportKind): Pick<Knowledge, 'pages' | 'unknown'> & { all: MatchedSource[] } {
   const all = snapshot.imports.filter((one) => one.kind === kind);
   const pages = new Set(all.flatMap((one) => Array.from(one.pages).filter((page) => page >= 0)));
   return { all, pages, unknown: unknownAddresses(all).answered };
 }
 
-function logKnowledge(snapshot: SnapshotWithImports): Knowledge | null {
+function logKnowledge(snapshot: View): Knowledge | null {
   const { all, ...known } = knownTo(snapshot, 'log');
   if (all.length === 0) return null;
   const who = all.length === 1 ? 'the access log knows' : `${all.length} access logs know`;
   return { who, what: ['gets visits and has no route', 'get visits and have no route'], test: 'seen in log', ...known };
 }
 
-function listKnowledge(snapshot: SnapshotWithImports): Knowledge | null {
+function listKnowledge(snapshot: View): Knowledge | null {
   const { all, ...known } = knownTo(snapshot, 'list');
   if (all.length === 0) return null;
   const who = all.length === 1 ? `the list “${all[0].name}” has` : `${all.length} lists have`;
   return { who, what: ['of these has no route', 'of these have no route'], test: 'seen in list', ...known };
 }
 
-function sitemapKnowledge({ count, columns, files }: SnapshotWithImports): Knowledge | null {
+function sitemapKnowledge({ count, column, files }: View): Knowledge | null {
   const bit = 1 << sources.indexOf('sitemap');
-  const pages = Array.from({ length: count }, (_, page) => page).filter((page) => columns.seen_in[page] & bit);
+  const pages = Array.from({ length: count }, (_, page) => page).filter((page) => column('seen_in')[page] & bit);
   if (pages.length === 0) return null;
   const who = files.sitemaps.length === 1 ? 'the sitemap lists' : 'the sitemaps list';
   return {
@@ -86,8 +84,8 @@ function folderPieces({ path, count }: { path: string; count: number }, of: numb
 }
 
 /** "Links reach N pages; the access log knows M. K addresses get visits and have no route; J of them are under /x/." */
-export const rollCallAnswer = memoOf((snapshot: SnapshotWithImports): AnswerPiece[] => {
-  const { depth } = snapshot.columns;
+export const rollCallAnswer = memoOf(['seen_in', 'depth', 'url', 'files'], (snapshot: View): AnswerPiece[] => {
+  const depth = snapshot.column('depth');
   const reached = countPages(snapshot, (page) => depth[page] >= 0);
   const links: AnswerPiece[] = [
     { text: 'Links reach ' },

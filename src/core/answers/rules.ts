@@ -5,9 +5,9 @@ import { thousands } from '../numbers';
 import { parseRobots, robotsMatcher } from '../robots';
 import { quote } from '../selection';
 import { countPages, factAt, memoOf } from '../snapshot';
-import type { Snapshot } from '../snapshot';
 import { plural } from './pieces';
 import type { AnswerPiece } from './pieces';
+import type { View } from '../view';
 
 /** One kind of evidence for a verdict, such as a rule of robots.txt, and the pages that it decides. */
 export interface Evidence {
@@ -42,12 +42,19 @@ const tellingFact = {
   indexable: null,
 } as const satisfies Record<Verdict, string | null>;
 
+const evidenceReads = [
+  'verdict',
+  'robots_line',
+  ...Object.values(tellingFact).filter((fact) => fact !== null),
+] as const;
+
 const isText = new Set(['robots_rule', 'robots', 'content_type']);
 const MOST = 4;
 
 /** For each verdict that occurs its pages, and what decides them. */
-export const verdictEvidence = memoOf((snapshot: Snapshot): VerdictEvidence[] => {
-  const { verdict, robots_line: line } = snapshot.columns;
+export const verdictEvidence = memoOf(evidenceReads, (snapshot): VerdictEvidence[] => {
+  const verdict = snapshot.column('verdict');
+  const line = snapshot.column('robots_line');
   const found = new Map<Verdict, { pages: number; evidence: Map<string, Evidence> }>();
   for (let page = 0; page < snapshot.count; page++) {
     const name = verdicts[verdict[page]];
@@ -85,8 +92,10 @@ export const verdictEvidence = memoOf((snapshot: Snapshot): VerdictEvidence[] =>
 const SITE_WIDE = 0.9;
 
 /** What closes the whole site, which is said before everything else. */
-function siteWide(snapshot: Snapshot, token: string): AnswerPiece[] | null {
-  const { status, html, noindex } = snapshot.columns;
+function siteWide(snapshot: View, token: string): AnswerPiece[] | null {
+  const status = snapshot.column('status');
+  const html = snapshot.column('html');
+  const noindex = snapshot.column('noindex');
   for (const { origin, body } of snapshot.files.robots) {
     const matcher = robotsMatcher(parseRobots(body), token);
     const { allowed, rule } = matcher(`${origin}/any-page-at-all`);
@@ -108,7 +117,7 @@ function siteWide(snapshot: Snapshot, token: string): AnswerPiece[] | null {
 }
 
 /** "K of N addresses may be indexed. robots.txt closes A, noindex B, and C name another page as canonical." */
-export function rulesAnswer(snapshot: Snapshot, token: string): AnswerPiece[] {
+export function rulesAnswer(snapshot: View, token: string): AnswerPiece[] {
   const counts = new Map(verdictEvidence(snapshot).map(({ verdict, pages }) => [verdict, pages]));
   const of = (verdict: Verdict) => counts.get(verdict) ?? 0;
   const piece = (verdict: Verdict, tone: AnswerPiece['tone'] = 'lost'): AnswerPiece => ({

@@ -2,8 +2,9 @@
 import type { Message } from '../messages';
 import type { RobotsRule } from '../facts';
 import { parseRobots, robotsMatcher } from '../robots';
-import type { SitemapFile, Snapshot } from '../snapshot';
+import type { SitemapFile } from '../snapshot';
 import { originOf } from '../url';
+import type { View } from '../view';
 
 /** How a sitemap was found. */
 export type SitemapOrigin = 'robots' | 'given' | 'usual' | 'index';
@@ -85,7 +86,7 @@ export interface SitemapSettings {
 }
 
 /** The sitemaps that a crawl has read, each index with what it names below it, those that are at fault first. */
-export function sitemapRows({ files }: Pick<Snapshot, 'files'>, { given, token }: SitemapSettings): SitemapRow[] {
+export function sitemapRows({ files }: Pick<View, 'files'>, { given, token }: SitemapSettings): SitemapRow[] {
   const robots = files.robots.map(({ origin, body }) => ({ origin, file: parseRobots(body) }));
   const named = new Map(
     robots.flatMap(({ file }) => file.sitemaps.map(({ address, line }) => [address, line] as const)),

@@ -1,6 +1,6 @@
 /** Facts of change, one entry a row of a comparison. */
 import type { ChangeFactName } from '../facts';
-import { memoOf } from '../snapshot';
+import { keptOf } from '../snapshot';
 import type { Snapshot } from '../snapshot';
 import { likenessOf } from './likeness';
 import { costOf } from './pages';
@@ -19,14 +19,14 @@ function numbers(comparison: Comparison, of: (was: number, is: number, row: numb
 
 /** How a number has changed; unknown where it is so in one of the crawls. */
 function difference(comparison: Comparison, fact: 'depth' | 'links_in' | 'links_out' | 'word_count'): ChangeColumn {
-  const [before, after] = [comparison.old.columns[fact], comparison.fresh.columns[fact]];
+  const [before, after] = [comparison.old.column(fact), comparison.fresh.column(fact)];
   return numbers(comparison, (was, is) =>
     was < 0 || is < 0 || before[was] < 0 || after[is] < 0 ? NaN : after[is] - before[was],
   );
 }
 
 function shareChange(comparison: Comparison): ChangeColumn {
-  const share = ({ columns }: Snapshot, page: number) => (page < 0 ? -1 : columns.share[page]);
+  const share = ({ column }: Snapshot, page: number) => (page < 0 ? -1 : column('share')[page]);
   return numbers(comparison, (was, is) => {
     const [before, after] = [share(comparison.old, was), share(comparison.fresh, is)];
     return before < 0 && after < 0 ? NaN : Math.max(0, after) - Math.max(0, before);
@@ -58,7 +58,7 @@ const makers: Record<ChangeFactName, (comparison: Comparison) => ChangeColumn> =
     numbers(comparison, (was, is) => likenessOf(comparison.old, comparison.fresh, was, is)),
 };
 
-const kept = memoOf<Partial<Record<ChangeFactName, ChangeColumn>>, Comparison>(() => ({}));
+const kept = keptOf<Comparison, Partial<Record<ChangeFactName, ChangeColumn>>>(() => ({}));
 
 /** A fact of change, made when it is first asked for and kept as long as the comparison. */
 export const changeColumn = (comparison: Comparison, name: ChangeFactName): ChangeColumn =>

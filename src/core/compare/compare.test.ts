@@ -2,6 +2,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { settingsSchema } from '../settings';
 import { tiny, TINY_START, tinySite } from '../testing/tinySite';
+import { withComparison } from '../view';
 import type { TinyPage } from '../testing/tinySite';
 import { pageClasses } from '../facts';
 import type { PageClass } from '../facts';
@@ -19,7 +20,6 @@ import {
   factsOf,
   movedTo,
   readMapRules,
-  withComparison,
 } from '.';
 import type { Comparison, PairOptions } from '.';
 

@@ -1,5 +1,3 @@
-export { comparisonBeside, withComparison } from './beside';
-export type { ComparedSnapshot } from './beside';
 export { changeColumn } from './columns';
 export type { ChangeColumn } from './columns';
 export { compareLines, folded } from './lines';

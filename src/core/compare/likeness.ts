@@ -27,6 +27,7 @@ export function contentDiffers(old: Snapshot, fresh: Snapshot, was: number, is: 
 /** A key that is the same for the same text under the same title; null where there is no text. */
 export function contentKey(snapshot: Snapshot, page: number): string | null {
   const print = fingerprintAt(snapshot, page);
-  const { title, word_count: words } = snapshot.columns;
+  const title = snapshot.column('title');
+  const words = snapshot.column('word_count');
   return isKnown(print) ? `${print.join(' ')} ${words[page]} ${title.values[title.codes[page]]}` : null;
 }

@@ -1,7 +1,7 @@
 /** Links that came and went between two crawls, folded into the edits that made them. */
 import { groupEqual } from '../grouping';
 import { CLICK_KIND } from '../links';
-import { addressAt, memoOf } from '../snapshot';
+import { addressAt, keptOf } from '../snapshot';
 import type { Comparison } from './pages';
 
 /** Targets and texts of the links of the old crawl, in the numbers of the new one; what only the old one has comes after. */
@@ -31,7 +31,7 @@ function commonNumbers({ old, fresh, map, sameAt }: Comparison): CommonNumbers {
 }
 
 /** Kept as long as the comparison. */
-export const commonNumbersOf = memoOf<CommonNumbers, Comparison>(commonNumbers);
+export const commonNumbersOf = keptOf(commonNumbers);
 
 export interface LinkChanges {
   /** Links of the new crawl, and of the old one, in the order of their pages. */
@@ -101,7 +101,7 @@ function differences({ old, fresh, before: pageBefore }: Comparison, { targets, 
     targets[target[then]] === targetNow[now] &&
     phrases[anchor[then]] === anchorNow[now] &&
     placement[then] === placementNow[now];
-  const [oldHtml, freshHtml] = [old.columns.html, fresh.columns.html];
+  const [oldHtml, freshHtml] = [old.column('html'), fresh.column('html')];
   for (let page = 0; page < freshHtml.length; page++) {
     const earlier = pageBefore[page];
     if (earlier < 0 || oldHtml[earlier] !== 1 || freshHtml[page] !== 1) continue;
@@ -211,4 +211,4 @@ export function compareLinks(comparison: Comparison): LinkChanges {
 }
 
 /** Kept as long as the comparison. */
-export const linkChangesOf = memoOf<LinkChanges, Comparison>(compareLinks);
+export const linkChangesOf = keptOf(compareLinks);

@@ -8,7 +8,7 @@ import { codesIn, freshPageOf, oldPageOf, pairPages } from './pair';
 import type { PairOptions, Pairing } from './pair';
 import { sameAddress } from './pairing';
 
-export interface Comparison extends Pairing {
+export interface Comparison<S extends Snapshot = Snapshot> extends Pairing<S> {
   /** The class of each row: an index into `pageClasses`. */
   change: Uint8Array;
   /** A bit for each of `comparedFacts` that differs; none where only one crawl knows the page. By row. */
@@ -28,7 +28,7 @@ function sharesDiffer(before: number, after: number): boolean {
 /** A test whether a fact of a page of the old crawl and of one of the new one differ. */
 function differsIn({ old, fresh, map }: Pairing, fact: ComparedFact): (was: number, is: number) => boolean {
   if (fact === 'content') return (was, is) => contentDiffers(old, fresh, was, is);
-  const [before, after] = [old.columns[fact], fresh.columns[fact]];
+  const [before, after] = [old.column(fact), fresh.column(fact)];
   if (isText(before) && isText(after)) {
     const same = codesIn(before, after, fact === 'canonical' ? map : sameAddress);
     return (was, is) => same[before.codes[was]] !== after.codes[is];
@@ -41,7 +41,9 @@ function differsIn({ old, fresh, map }: Pairing, fact: ComparedFact): (was: numb
 
 const [HERE, MISSING, REDIRECT, OTHER] = [0, 1, 2, 3];
 const redirected = verdicts.indexOf('redirect');
-function answerOf({ columns: { status, verdict } }: Snapshot, page: number): number {
+function answerOf({ column }: Snapshot, page: number): number {
+  const status = column('status');
+  const verdict = column('verdict');
   if (verdict[page] === redirected) return REDIRECT;
   if (status[page] >= 200 && status[page] < 300) return HERE;
   return status[page] === 404 || status[page] === 410 ? MISSING : OTHER;
@@ -55,7 +57,7 @@ function classOf(before: number, after: number, isEqual: boolean): PageClass {
 }
 
 /** Compares the pages of two crawls. */
-export function comparePages(old: Snapshot, fresh: Snapshot, options: PairOptions = {}): Comparison {
+export function comparePages<S extends Snapshot>(old: S, fresh: S, options: PairOptions = {}): Comparison<S> {
   const pairing = pairPages(old, fresh, options);
   const { before, sameAt, rows } = pairing;
   const changed = new Uint16Array(rows);
@@ -124,7 +126,7 @@ export const changedInLinksOnly = ({ change, changed }: Pick<Comparison, 'change
  * much its share has.
  */
 export function costOf(comparison: Comparison, row: number): number {
-  const share = ({ columns }: Snapshot, page: number) => (page < 0 ? 0 : Math.max(0, columns.share[page]));
+  const share = ({ column }: Snapshot, page: number) => (page < 0 ? 0 : Math.max(0, column('share')[page]));
   const before = share(comparison.old, oldPageOf(comparison, row));
   const after = share(comparison.fresh, freshPageOf(comparison, row));
   return changedInLinksOnly(comparison, row) ? Math.abs(after - before) : Math.max(before, after);

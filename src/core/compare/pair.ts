@@ -1,6 +1,6 @@
 /** Which page of one crawl is which of another. */
-import { addressAt, textAt } from '../snapshot';
-import type { Columns, Snapshot, TextColumn } from '../snapshot';
+import { addressAt, pagesByCode, textAt } from '../snapshot';
+import type { Snapshot, TextColumn } from '../snapshot';
 import { contentKey } from './likeness';
 import { sameAddress } from './pairing';
 import type { AddressMap, PairedBy } from './pairing';
@@ -15,9 +15,9 @@ export interface PairOptions {
   by?: readonly PairedBy[];
 }
 
-export interface Pairing {
-  old: Snapshot;
-  fresh: Snapshot;
+export interface Pairing<S extends Snapshot = Snapshot> {
+  old: S;
+  fresh: S;
   map: AddressMap;
   /** For each page of the new crawl the page that it was, for each of the old one the page that it is; −1 for none. */
   before: Int32Array;
@@ -49,18 +49,11 @@ export function codesIn(from: TextColumn, to: TextColumn, map: AddressMap = same
   return codes;
 }
 
-/** For each code of the addresses of a crawl its page; −1 for none. */
-function pageOfCode({ count, columns: { url } }: { count: number; columns: Columns<'url'> }): Int32Array {
-  const pages = new Int32Array(url.values.length).fill(-1);
-  for (let page = 0; page < count; page++) pages[url.codes[page]] = page;
-  return pages;
-}
-
 function pagesAtSameAddress(old: Snapshot, fresh: Snapshot, map: AddressMap): Int32Array {
-  const codes = codesIn(old.columns.url, fresh.columns.url, map);
-  const pages = pageOfCode(fresh);
+  const codes = codesIn(old.column('url'), fresh.column('url'), map);
+  const pages = pagesByCode(fresh.column('url'));
   return new Int32Array(old.count).map((_, page) => {
-    const code = codes[old.columns.url.codes[page]];
+    const code = codes[old.column('url').codes[page]];
     return code < 0 ? -1 : pages[code];
   });
 }
@@ -69,7 +62,8 @@ function pagesAtSameAddress(old: Snapshot, fresh: Snapshot, map: AddressMap): In
 function pagesByContent(snapshot: Snapshot, isFree: (page: number) => boolean): Map<string, number> {
   const pages = new Map<string, number>();
   const several = new Set<string>();
-  const { html, status } = snapshot.columns;
+  const html = snapshot.column('html');
+  const status = snapshot.column('status');
   for (let page = 0; page < snapshot.count; page++) {
     const key = html[page] === 1 && status[page] === 200 && isFree(page) ? contentKey(snapshot, page) : null;
     if (key === null) continue;
@@ -81,7 +75,11 @@ function pagesByContent(snapshot: Snapshot, isFree: (page: number) => boolean): 
 }
 
 /** Pairs the pages of two crawls: by address, as is asked for, and then by content that only one page had and one has. */
-export function pairPages(old: Snapshot, fresh: Snapshot, { map = sameAddress, by = [] }: PairOptions = {}): Pairing {
+export function pairPages<S extends Snapshot>(
+  old: S,
+  fresh: S,
+  { map = sameAddress, by = [] }: PairOptions = {},
+): Pairing<S> {
   const sameAt = pagesAtSameAddress(old, fresh, map);
   const before = new Int32Array(fresh.count).fill(-1);
   const after = new Int32Array(old.count).fill(-1);
@@ -94,9 +92,9 @@ export function pairPages(old: Snapshot, fresh: Snapshot, { map = sameAddress, b
     if (is >= 0 && before[is] < 0) pair(was, is);
   });
   if (by.includes('redirect')) {
-    const ends = fresh.columns.redirect_end;
-    const pages = pageOfCode(fresh);
-    const codes = codesIn(ends, fresh.columns.url);
+    const ends = fresh.column('redirect_end');
+    const pages = pagesByCode(fresh.column('url'));
+    const codes = codesIn(ends, fresh.column('url'));
     for (let page = 0; page < fresh.count; page++) {
       const code = ends.codes[page] ? codes[ends.codes[page]] : -1;
       const end = code < 0 ? -1 : pages[code];
@@ -108,10 +106,10 @@ export function pairPages(old: Snapshot, fresh: Snapshot, { map = sameAddress, b
   }
   if (by.includes('canonical')) {
     const named = (from: Snapshot, to: Snapshot, isFree: (page: number) => boolean, pairWith: typeof pair) => {
-      const codes = codesIn(from.columns.canonical, to.columns.url, map);
-      const pages = pageOfCode(to);
+      const codes = codesIn(from.column('canonical'), to.column('url'), map);
+      const pages = pagesByCode(to.column('url'));
       for (let page = 0; page < from.count; page++) {
-        const code = isFree(page) ? codes[from.columns.canonical.codes[page]] : 0;
+        const code = isFree(page) ? codes[from.column('canonical').codes[page]] : 0;
         if (code > 0 && pages[code] >= 0) pairWith(page, pages[code]);
       }
     };

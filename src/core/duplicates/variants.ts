@@ -1,7 +1,7 @@
 import { verdicts } from '../facts';
 import { groupEqual } from '../grouping';
 import { codeOf } from '../snapshot';
-import type { Columns, TextColumn } from '../snapshot';
+import type { ColumnReader, TextColumn } from '../snapshot';
 import { addressParts } from '../url';
 
 const indexFile = /\/(index|default)\.(html?|php|aspx?)$/;
@@ -28,7 +28,7 @@ export function variantKey(address: string): string {
 }
 
 export interface VariantBase {
-  columns: Columns<'host' | 'path' | 'query' | 'html' | 'content_hash' | 'verdict'>;
+  column: ColumnReader<'host' | 'path' | 'query' | 'html' | 'content_hash' | 'verdict'>;
 }
 
 export interface Variants {
@@ -86,12 +86,14 @@ function plainNumbers(column: TextColumn, plain: (text: string) => string): Uint
  * Finds variants of one page among known addresses: those of one {@link variantKey}, and those that differ in parameters
  * only and have the same content.
  */
-export function variantColumns({ columns }: VariantBase): Variants {
-  const { html, content_hash: hash, verdict } = columns;
+export function variantColumns({ column }: VariantBase): Variants {
+  const html = column('html');
+  const hash = column('content_hash');
+  const verdict = column('verdict');
   const all = new Uint32Array(html.length).map((_, page) => page);
   const grouped = (a: Uint32Array, b: Uint32Array) => groupEqual(all, pairHash(a, b), pairEqual(a, b)).of;
-  const bare = grouped(plainNumbers(columns.host, plainHost), plainNumbers(columns.path, plainPath));
-  const whole = grouped(bare, plainNumbers(columns.query, plainQuery));
+  const bare = grouped(plainNumbers(column('host'), plainHost), plainNumbers(column('path'), plainPath));
+  const whole = grouped(bare, plainNumbers(column('query'), plainQuery));
   const indexable = (page: number) => Number(verdict[page] === INDEXABLE);
   const known = all.filter((page) => html[page] === 1 && hash.codes[page] > 0);
   const byKey = pairGroups(whole, whole, all, indexable);

@@ -3,11 +3,11 @@ import { commonNumbersOf } from '../compare';
 import type { Comparison } from '../compare';
 import { eachBit, hasBit } from '../selection';
 import type { Bits } from '../selection';
-import type { Snapshot } from '../snapshot';
 import { findings } from './catalogue';
 import type { Finding, Thresholds } from './catalogue';
 import { applies, faultsOfFiles, selected } from './findings';
 import type { FindingOptions } from './findings';
+import type { View } from '../view';
 
 export interface FindingChange {
   finding: string;
@@ -34,15 +34,17 @@ export function changeSelects(id: string, thresholds: Thresholds): Record<keyof 
   };
 }
 
-const answers = ({ columns: { status } }: Snapshot, page: number) =>
-  page >= 0 && status[page] >= 200 && status[page] < 300;
+function answers({ column }: View, page: number) {
+  const status = column('status');
+  return page >= 0 && status[page] >= 200 && status[page] < 300;
+}
 
 function changesOfFiles(
-  { old, fresh, map }: Comparison,
+  { old, fresh, map }: Comparison<View>,
   { id }: Finding,
   [then, now]: [FindingOptions, FindingOptions],
 ): Counts {
-  const occurrences = (snapshot: Snapshot, options: FindingOptions) =>
+  const occurrences = (snapshot: View, options: FindingOptions) =>
     new Set(
       faultsOfFiles(snapshot, options)
         .filter(({ fault }) => fault === id)
@@ -53,7 +55,7 @@ function changesOfFiles(
   return { new: after.size - remaining, solved: before.size - remaining, remaining, gone: 0 };
 }
 
-function changesOfPages({ fresh, before, after }: Comparison, then: Bits | null, now: Bits | null): Counts {
+function changesOfPages({ fresh, before, after }: Comparison<View>, then: Bits | null, now: Bits | null): Counts {
   const counts = { new: 0, solved: 0, remaining: 0, gone: 0 };
   if (then)
     eachBit(then, (was) => {
@@ -73,7 +75,7 @@ function changesOfPages({ fresh, before, after }: Comparison, then: Bits | null,
  * Some links of a page, each as one number that is the same in both crawls for the same target and words, in the order in
  * which they stand. What it gives for a page holds until it is asked for the next.
  */
-function keysByPage(bits: Bits | null, { links: { offsets } }: Snapshot, keyOf: (link: number) => number) {
+function keysByPage(bits: Bits | null, { links: { offsets } }: View, keyOf: (link: number) => number) {
   let room = new Float64Array(1024);
   return (page: number): Float64Array => {
     if (!bits || page < 0) return room.subarray(0, 0);
@@ -117,7 +119,7 @@ function shared(a: Float64Array, b: Float64Array): number {
   return both;
 }
 
-function changesOfLinks(comparison: Comparison, then: Bits | null, now: Bits | null): Counts {
+function changesOfLinks(comparison: Comparison<View>, then: Bits | null, now: Bits | null): Counts {
   const { old, fresh, before, removed } = comparison;
   const { targets, phrases } = commonNumbersOf(comparison);
   const words = fresh.phrases.length + old.phrases.length;
@@ -150,11 +152,11 @@ function changesOfLinks(comparison: Comparison, then: Bits | null, now: Bits | n
  * @param isKnown whether one of the crawls has a finding, where their reports tell: the others need not be looked for
  */
 export function compareFindings(
-  comparison: Comparison,
+  comparison: Comparison<View>,
   [then, now]: [FindingOptions, FindingOptions],
   isKnown: (id: string) => boolean = () => true,
 ): FindingChange[] {
-  const bitsOf = (snapshot: Snapshot, finding: Finding, options: FindingOptions) =>
+  const bitsOf = (snapshot: View, finding: Finding, options: FindingOptions) =>
     finding.over !== 'files' && applies(snapshot, finding)
       ? selected(snapshot, finding.over, finding.select(options.thresholds))
       : null;

@@ -6,8 +6,9 @@ import type { Message } from '../messages';
 import { parseSelection } from '../selection';
 import type { Selection } from '../selection';
 import { addressAt, factAt, sourcesOf, textAt } from '../snapshot';
-import type { FactValue, Snapshot } from '../snapshot';
+import type { FactValue } from '../snapshot';
 import { verdictReason } from '../verdict';
+import type { View } from '../view';
 
 /** The facts that a selection compares, of the page itself. */
 function comparedFacts(selection: Selection, found = new Set<ColumnName>()): Set<ColumnName> {
@@ -21,11 +22,7 @@ function comparedFacts(selection: Selection, found = new Set<ColumnName>()): Set
 }
 
 /** The values of the facts that the selection of a finding compares, for one page. */
-export function pageEvidence(
-  snapshot: Snapshot,
-  select: string,
-  page: number,
-): { name: ColumnName; value: FactValue }[] {
+export function pageEvidence(snapshot: View, select: string, page: number): { name: ColumnName; value: FactValue }[] {
   const parsed = parseSelection(select);
   if (!parsed.ok) return [];
   return [...comparedFacts(parsed.selection)].map((name) => ({ name, value: factAt(snapshot, name, page) }));
@@ -34,7 +31,7 @@ export function pageEvidence(
 const MOST_OTHERS = 3;
 
 /** The other pages that links with the same words lead to, those with most links first. */
-function otherTargets(snapshot: Snapshot, link: number): { address: string; links: number }[] {
+function otherTargets(snapshot: View, link: number): { address: string; links: number }[] {
   const { links, phrases, count } = snapshot;
   const words = plainWords(phrases[links.anchor[link]]);
   const alike = Uint8Array.from(phrases, (text) => Number(plainWords(text) === words));
@@ -53,7 +50,7 @@ function otherTargets(snapshot: Snapshot, link: number): { address: string; link
 }
 
 /** The words that most links to a page have. */
-function usualWords({ links, phrases }: Snapshot, target: number): string {
+function usualWords({ links, phrases }: View, target: number): string {
   const times = new Map<number, number>();
   for (let link = 0; link < links.target.length; link++)
     if (links.target[link] === target && links.anchor[link])
@@ -63,8 +60,8 @@ function usualWords({ links, phrases }: Snapshot, target: number): string {
   return phrases[usual];
 }
 
-type Reason = (snapshot: Snapshot, link: number) => Message;
-const wordsAt = ({ links, phrases }: Snapshot, link: number) => phrases[links.anchor[link]];
+type Reason = (snapshot: View, link: number) => Message;
+const wordsAt = ({ links, phrases }: View, link: number) => phrases[links.anchor[link]];
 const ofTarget: Reason = (snapshot, link) => ({
   code: 'why_target',
   verdict: factAt(snapshot, 'verdict', snapshot.links.target[link]) as string,
@@ -93,11 +90,11 @@ const reasons: Record<string, Reason> = {
 };
 
 /** Why a finding holds for one link; null where its rule says it all. */
-export const linkReason = (snapshot: Snapshot, id: string, link: number): Message | null =>
+export const linkReason = (snapshot: View, id: string, link: number): Message | null =>
   Object.hasOwn(reasons, id) ? reasons[id](snapshot, link) : null;
 
 /** The link at a place in the source of a page; −1 when there is none. */
-export function linkAt({ links }: Snapshot, page: number, line: number, column: number): number {
+export function linkAt({ links }: View, page: number, line: number, column: number): number {
   for (let link = links.offsets[page]; link < links.offsets[page + 1]; link++)
     if (links.line[link] === line && links.column[link] === column) return link;
   return -1;

@@ -3,8 +3,8 @@ import { isResource, linkKinds } from '../links';
 import type { Message } from '../messages';
 import { looksLikeHtml, parseRobots, robotsMatcher } from '../robots';
 import { addressAt } from '../snapshot';
-import type { Snapshot } from '../snapshot';
 import { originOf } from '../url';
+import type { View } from '../view';
 
 export interface FileFault {
   /** The id of its finding. */
@@ -22,7 +22,7 @@ const MAX_ENTRIES = 50_000;
 const faultOf = { early: 'robots_early', unknown: 'robots_unknown', empty: 'robots_empty' } as const;
 
 /** That no sitemap was found, told of the place where one is looked for first. */
-export const noSitemap = (snapshot: Snapshot): FileFault => ({
+export const noSitemap = (snapshot: View): FileFault => ({
   fault: 'no_sitemap',
   file: `${originOf(addressAt(snapshot, 0))}/robots.txt`,
   line: null,
@@ -33,7 +33,7 @@ export const noSitemap = (snapshot: Snapshot): FileFault => ({
  * Finds the faults of the files of a site.
  * @param token product token whose rules are read
  */
-export function fileFaults(snapshot: Snapshot, token: string): FileFault[] {
+export function fileFaults(snapshot: View, token: string): FileFault[] {
   const { files, links, outside, count } = snapshot;
   const faults: FileFault[] = [];
   const resources = new Set<number>();

@@ -8,11 +8,12 @@ import { eachBit, evaluate, evaluateLinks, numbersOf, parseLinkSelection, parseS
 import type { Bits } from '../selection';
 import { DAMPING } from '../share';
 import { isText, memoOf, sourcesOf } from '../snapshot';
-import type { Snapshot, WholeNumbers } from '../snapshot';
+import type { Column, WholeNumbers } from '../snapshot';
 import { findings } from './catalogue';
 import type { Finding, FindingTexts, Thresholds } from './catalogue';
 import { fileFaults, noSitemap } from './files';
 import type { FileFault } from './files';
+import type { View } from '../view';
 
 /** The place of a link that stands on many pages. */
 export interface Block {
@@ -72,25 +73,25 @@ export interface FindingOptions {
 }
 
 /** What a finding selects. @throws Error when its selection cannot be read, which a test rules out */
-export function selected(snapshot: Snapshot, over: 'pages' | 'links', text: string): Bits {
+export function selected(snapshot: View, over: 'pages' | 'links', text: string): Bits {
   const parsed = over === 'pages' ? parseSelection(text) : parseLinkSelection(text);
   if (!parsed.ok) throw new Error(`${text}: ${parsed.fault.message}`);
   return over === 'pages' ? evaluate(snapshot, parsed.selection) : evaluateLinks(snapshot, parsed.selection);
 }
 
-const hasSitemap = ({ files, listings }: Snapshot) => files.sitemaps.length > 0 || listings.length > 0;
+const hasSitemap = ({ files, listings }: View) => files.sitemaps.length > 0 || listings.length > 0;
 /** Whether there is a sitemap that is meant to list every page. */
-const hasWholeSitemap = (snapshot: Snapshot) => {
+const hasWholeSitemap = (snapshot: View) => {
   const { sitemaps } = snapshot.files;
   return hasSitemap(snapshot) && (sitemaps.length === 0 || sitemaps.some(({ isFeed }) => !isFeed));
 };
 
 /** Whether a finding can be a fault of a site at all. */
-export const applies = (snapshot: Snapshot, { needsSitemap }: Finding) => !needsSitemap || hasWholeSitemap(snapshot);
+export const applies = (snapshot: View, { needsSitemap }: Finding) => !needsSitemap || hasWholeSitemap(snapshot);
 
 /** The faults of files; that there is no sitemap is one, where one was looked for wherever it may be. */
 export function faultsOfFiles(
-  snapshot: Snapshot,
+  snapshot: View,
   { token, sitemapsFromRobots, usualSitemaps }: Omit<FindingOptions, 'thresholds'>,
 ): FileFault[] {
   const faults = fileFaults(snapshot, token);
@@ -102,15 +103,15 @@ export function faultsOfFiles(
 type Measured = Pick<FindingResult, 'pages' | 'occurrences' | 'edits' | 'share' | 'block' | 'cost' | 'files'>;
 
 /** The link share of all pages, which every finding is measured against. */
-const wholeShare = memoOf(({ columns }: Snapshot) =>
-  columns.share.reduce((sum, own) => (own > 0 ? sum + own : sum), 0),
+const wholeShare = memoOf(['share'], ({ column }) =>
+  column('share').reduce((sum, own) => (own > 0 ? sum + own : sum), 0),
 );
 
 /** A block is told of when it has the fault on at least so many pages, and on most that have it at all. */
 const BLOCK_PAGES = 5;
 const BLOCK_PART = 0.5;
 
-function largestBlock(snapshot: Snapshot, chosen: Uint32Array, { of, first }: Groups, pages: number): Block | null {
+function largestBlock(snapshot: View, chosen: Uint32Array, { of, first }: Groups, pages: number): Block | null {
   const counts = new Uint32Array(first.length);
   let largest = 0;
   for (const group of of) if (++counts[group] > counts[largest]) largest = group;
@@ -140,21 +141,17 @@ function numbersAt(chosen: Uint32Array, column: WholeNumbers, size: number): num
 }
 
 /** How many edits fix links, where one edit is more than the same link in one block. */
-function editsBy({ links, phrases, count, outside }: Snapshot, chosen: Uint32Array, by: EditBy): number {
+function editsBy({ links, phrases, count, outside }: View, chosen: Uint32Array, by: EditBy): number {
   if (by === 'target') return numbersAt(chosen, links.target, count + outside.length).length;
   if (by === 'place') return numbersAt(chosen, links.above, phrases.length).length;
   const anchors = numbersAt(chosen, links.anchor, phrases.length);
   return new Set(anchors.map((anchor) => plainWords(phrases[anchor]))).size;
 }
 
-function measureLinks(
-  snapshot: Snapshot,
-  chosen: Uint32Array,
-  editBy: EditBy | undefined,
-  touch: (page: number) => void,
-) {
-  const { columns, count, outside } = snapshot;
-  const { share, links_out: linksOut } = columns;
+function measureLinks(snapshot: View, chosen: Uint32Array, editBy: EditBy | undefined, touch: (page: number) => void) {
+  const { column, count, outside } = snapshot;
+  const share = column('share');
+  const linksOut = column('links_out');
   const { target } = snapshot.links;
   const source = sourcesOf(snapshot);
   const targets = numbersAt(chosen, target, count + outside.length).filter((page) => page < count);
@@ -178,21 +175,17 @@ function measureLinks(
   return { pages, occurrences: chosen.length, edits, block, touched, concerned };
 }
 
-function measurePages(
-  { columns }: Snapshot,
-  bits: Bits,
-  oneEdit: ColumnName | undefined,
-  touch: (page: number) => void,
-) {
-  const column = oneEdit && columns[oneEdit];
-  const codes = column && (isText(column) ? column.codes : column);
+function measurePages({ column }: View, bits: Bits, oneEdit: ColumnName | undefined, touch: (page: number) => void) {
+  const share = column('share');
+  const edited: Column | undefined = oneEdit && column(oneEdit);
+  const codes = edited && (isText(edited) ? edited.codes : edited);
   const edits = new Set<number>();
   let pages = 0;
   let touched = 0;
   eachBit(bits, (page) => {
     pages++;
     touch(page);
-    if (columns.share[page] > 0) touched += columns.share[page];
+    if (share[page] > 0) touched += share[page];
     edits.add(codes ? codes[page] : page);
   });
   return { pages, occurrences: pages, edits: edits.size, block: null, touched, concerned: pages };
@@ -205,7 +198,7 @@ function measurePages(
  * @param touch told of each page that it is about, which may be more than once
  */
 export function measureFinding(
-  snapshot: Snapshot,
+  snapshot: View,
   finding: Finding,
   select: string,
   faults: readonly FileFault[],
@@ -241,7 +234,7 @@ export const byCost = (a: FindingResult, b: FindingResult): number =>
  * @param touch told of each page that a finding is about, which may be more than once
  */
 export function findingsOf(
-  snapshot: Snapshot,
+  snapshot: View,
   options: FindingOptions,
   touch: (id: string, page: number) => void = () => {},
 ): FindingResult[] {
@@ -283,7 +276,7 @@ export function selectionLeft(
 export async function withoutIgnored<R extends FindingResult>(
   results: readonly R[],
   ignored: readonly IgnoredFinding[],
-  snapshot: () => Promise<Snapshot>,
+  snapshot: () => Promise<View>,
 ): Promise<R[]> {
   const left: R[] = [];
   for (const result of results) {

@@ -5,12 +5,13 @@ import type { Message } from '../messages';
 import { chance } from '../numbers';
 import { numbersOf } from '../selection';
 import { addressAt, factAt, sourcesOf, textAt } from '../snapshot';
-import type { FactValue, Snapshot } from '../snapshot';
+import type { FactValue } from '../snapshot';
 import { findings } from './catalogue';
 import type { Finding } from './catalogue';
 import { linkReason, pageEvidence } from './evidence';
 import { applies, faultsOfFiles, selected } from './findings';
 import type { FindingOptions } from './findings';
+import type { View } from '../view';
 
 /** One occurrence, with what a judge needs to see. */
 export type Occurrence =
@@ -70,13 +71,7 @@ const shown = [
  * @param id of the finding
  * @returns null when there is no such finding
  */
-export function sampleOf(
-  snapshot: Snapshot,
-  id: string,
-  options: FindingOptions,
-  n: number,
-  seed: number,
-): Sample | null {
+export function sampleOf(snapshot: View, id: string, options: FindingOptions, n: number, seed: number): Sample | null {
   const finding = findings.find((one) => one.id === id);
   if (!finding) return null;
   const drawn = <T>(all: ArrayLike<T>, see: (one: T) => Occurrence): Sample => ({

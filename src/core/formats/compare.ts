@@ -7,9 +7,10 @@ import { addressAt, sourcesOf } from '../snapshot';
 import { csvPieces } from './csv';
 import { placementCells } from './export';
 import type { Cell } from './csv';
+import type { View } from '../view';
 
 /** What is said of one row: a record for each fact that differs, or one that says what became of it. */
-function pageRecords(comparison: Comparison, row: number): Cell[][] {
+function pageRecords(comparison: Comparison<View>, row: number): Cell[][] {
   const change = pageClasses[comparison.change[row]];
   if (change === 'same') return [];
   const [was, is] = [addressBefore(comparison, row), addressAfter(comparison, row)];
@@ -27,7 +28,7 @@ function pageRecords(comparison: Comparison, row: number): Cell[][] {
 }
 
 /** `changes.csv`: one record a fact that has changed, of the pages that cost most first. */
-export function changesCsv(comparison: Comparison): Iterable<string> {
+export function changesCsv(comparison: Comparison<View>): Iterable<string> {
   const costs = new Float64Array(comparison.rows).map((_, row) => costOf(comparison, row));
   const nameOf = (row: number) => addressBefore(comparison, row) ?? addressAfter(comparison, row)!;
   const ordered = [...costs.keys()].sort((a, b) => costs[b] - costs[a] || (nameOf(a) < nameOf(b) ? -1 : 1));
@@ -39,7 +40,7 @@ export function changesCsv(comparison: Comparison): Iterable<string> {
 }
 
 /** `link_changes.csv`: one record a link; equal `edit` is one edit. */
-export function linkChangesCsv(comparison: Comparison, links: LinkChanges): Iterable<string> {
+export function linkChangesCsv(comparison: Comparison<View>, links: LinkChanges): Iterable<string> {
   function* records(): Generator<Cell[]> {
     yield ['change', 'source', 'target', 'anchor', 'placement', 'edit'];
     for (const change of ['removed', 'added'] as const) {

@@ -4,14 +4,14 @@ import { csvFacts, heldBack, isColumnName, reaches, sources, verdicts } from '..
 import type { FactName } from '../facts';
 import { CLICK_KIND, linkElements, placements } from '../links';
 import { addressAt, factAt } from '../snapshot';
-import type { Snapshot } from '../snapshot';
 import { verdictReason } from '../verdict';
 import { cellOf, csvPieces } from './csv';
 import type { Cell } from './csv';
+import type { View } from '../view';
 
 const SHARE_DIGITS = 6;
 
-function cellAt(snapshot: Snapshot, name: FactName, page: number): Cell {
+function cellAt(snapshot: View, name: FactName, page: number): Cell {
   if (!isColumnName(name)) return cellOf(verdictReason(snapshot, page));
   const cell = cellOf(factAt(snapshot, name, page));
   return name === 'share' && typeof cell === 'number' ? cell.toFixed(SHARE_DIGITS) : cell;
@@ -21,7 +21,7 @@ function cellAt(snapshot: Snapshot, name: FactName, page: number): Cell {
  * pages.csv: one record a page, with the facts that the table of facts exports.
  * @param pages numbers of the pages to write, in order; all of them when absent
  */
-export function pagesCsv(snapshot: Snapshot, pages: Iterable<number> = range(snapshot.count)): Generator<string> {
+export function pagesCsv(snapshot: View, pages: Iterable<number> = range(snapshot.count)): Generator<string> {
   function* records(): Generator<readonly Cell[]> {
     yield csvFacts;
     for (const page of pages) yield csvFacts.map((name) => cellAt(snapshot, name, page));
@@ -33,7 +33,7 @@ export function pagesCsv(snapshot: Snapshot, pages: Iterable<number> = range(sna
 export const placementCells = placements.map((name) => (name === 'none' ? '' : name));
 
 /** links.csv: one record for each occurrence of a click link, to inside and outside targets. */
-export function linksCsv(snapshot: Snapshot): Generator<string> {
+export function linksCsv(snapshot: View): Generator<string> {
   const { links, phrases, count } = snapshot;
   function* records(): Generator<readonly Cell[]> {
     yield ['source', 'target', 'anchor', 'rel', 'element', 'placement', 'line', 'column'];
@@ -87,19 +87,20 @@ const tally = (column: Int32Array, name: (value: number) => string) => {
 };
 
 /** The counts of summary.json. */
-export function summarize(snapshot: Snapshot): Summary {
-  const { count, columns, links } = snapshot;
-  const { crawler_depth: crawler, seen_in: seen } = columns;
+export function summarize(snapshot: View): Summary {
+  const { count, column, links } = snapshot;
+  const crawler = column('crawler_depth');
+  const seen = column('seen_in');
   const reached = crawler.reduce((sum, depth) => sum + Number(depth >= 0), 0);
   const [linked, sitemap] = [1 << sources.indexOf('links'), 1 << sources.indexOf('sitemap')];
   return {
     pages: count,
-    verdict: tally(columns.verdict, (value) => verdicts[value]),
-    reach: tally(columns.reach, (value) => reaches[value]),
-    depth: tally(columns.depth, String),
+    verdict: tally(column('verdict'), (value) => verdicts[value]),
+    reach: tally(column('reach'), (value) => reaches[value]),
+    depth: tally(column('depth'), String),
     crawler_reach: { reached, not_reached: count - reached },
     crawler_depth: tally(crawler, String),
-    held_back: tally(columns.held_back, (value) => heldBack[value]),
+    held_back: tally(column('held_back'), (value) => heldBack[value]),
     links: links.kind.reduce((sum, kind) => sum + Number(kind === CLICK_KIND), 0),
     sitemap_only: seen.reduce((sum, bits) => sum + Number((bits & sitemap) !== 0 && (bits & linked) === 0), 0),
     sections: sectionCounts(snapshot).map(({ medianDepth, noRoute, ...rest }) => ({

@@ -10,13 +10,13 @@ import {
   variantRows,
 } from '../rules';
 import { addressAt } from '../snapshot';
-import type { Snapshot } from '../snapshot';
 import { csvPieces } from './csv';
 import type { Cell } from './csv';
+import type { View } from '../view';
 
-const verdictAt = ({ columns }: Snapshot, page: number) => (page < 0 ? '' : verdicts[columns.verdict[page]]);
+const verdictAt = ({ column }: View, page: number) => (page < 0 ? '' : verdicts[column('verdict')[page]]);
 
-function canonicalRows(snapshot: Snapshot): Cell[][] {
+function canonicalRows(snapshot: View): Cell[][] {
   const sizes = new Map<string, number>();
   const rows = canonicalsOf(snapshot);
   for (const { end } of rows) sizes.set(end, (sizes.get(end) ?? 0) + 1);
@@ -35,7 +35,7 @@ function canonicalRows(snapshot: Snapshot): Cell[][] {
   ];
 }
 
-const variantTable = (snapshot: Snapshot): Cell[][] => [
+const variantTable = (snapshot: View): Cell[][] => [
   ['group', 'differs_in', 'url', 'status', 'verdict', 'leads_to', 'linked', 'listed', 'settles_on'],
   ...variantGroupsOf(snapshot).flatMap((group, i) =>
     variantRows(snapshot, group).map(({ page, status, verdict, leadsTo, linked, listed }) => [
@@ -52,7 +52,7 @@ const variantTable = (snapshot: Snapshot): Cell[][] => [
   ),
 ];
 
-const hreflangTable = (snapshot: Snapshot): Cell[][] => [
+const hreflangTable = (snapshot: View): Cell[][] => [
   ['set', 'url', 'language', 'target', 'target_verdict', 'source', 'faults', 'page_faults'],
   ...hreflangSetsOf(snapshot).flatMap(({ links, pageFaults }, i) =>
     links.map(({ page, language, target, targetPage, source, faults }) => [
@@ -68,7 +68,7 @@ const hreflangTable = (snapshot: Snapshot): Cell[][] => [
   ),
 ];
 
-function pageRuleTable(snapshot: Snapshot): Cell[][] {
+function pageRuleTable(snapshot: View): Cell[][] {
   const keyOf = ({ agent, value, source }: { agent: string; value: string; source: string }) =>
     `${agent}\n${value}\n${source}`;
   const scopes = new Map(pageRuleGroupsOf(snapshot).map((group) => [keyOf(group), group.scope]));
@@ -86,7 +86,7 @@ function pageRuleTable(snapshot: Snapshot): Cell[][] {
   ];
 }
 
-const sheetTable = (snapshot: Snapshot, start: string): Cell[][] => [
+const sheetTable = (snapshot: View, start: string): Cell[][] => [
   ['question', 'answer', 'against', 'of', 'unit', 'example', 'selection'],
   ...answerSheetOf(snapshot, start).map(({ question, answer, count, of, unit, example, select }) => [
     question,
@@ -100,7 +100,7 @@ const sheetTable = (snapshot: Snapshot, start: string): Cell[][] => [
 ];
 
 /** The tables about rules, by the names of their files. */
-export const ruleTables = (snapshot: Snapshot, start: string): Record<string, Iterable<string>> => ({
+export const ruleTables = (snapshot: View, start: string): Record<string, Iterable<string>> => ({
   'canonicals.csv': csvPieces(canonicalRows(snapshot)),
   'variants.csv': csvPieces(variantTable(snapshot)),
   'hreflang.csv': csvPieces(hreflangTable(snapshot)),
@@ -111,7 +111,7 @@ export const ruleTables = (snapshot: Snapshot, start: string): Record<string, It
 const cell = (text: string) => text.replaceAll('|', '\\|').replaceAll('\n', ' ');
 
 /** The answer sheet as a table of Markdown. */
-export function answerSheetMarkdown(snapshot: Snapshot, start: string): string {
+export function answerSheetMarkdown(snapshot: View, start: string): string {
   const rows = answerSheetOf(snapshot, start).map(({ question, answer, count, of, unit, example }) =>
     [question, answer, of ? `${count} of ${of} ${unit} against` : '', example ?? ''].map(cell).join(' | '),
   );

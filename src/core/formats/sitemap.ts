@@ -3,9 +3,9 @@ import { linkKinds } from '../links';
 import { isListable, writeSitemaps } from '../sitemap';
 import type { SitemapDocument, SitemapPage } from '../sitemap';
 import { addressAt, textAt } from '../snapshot';
-import type { Snapshot } from '../snapshot';
 import { originOf } from '../url';
 import { differenceOfSorted, unifiedDifference } from './difference';
+import type { View } from '../view';
 
 const HREFLANG = linkKinds.indexOf('hreflang');
 
@@ -22,7 +22,7 @@ export interface SitemapRequest {
 }
 
 /** The editions that a page names by hreflang, in the order in which it does. */
-function alternatesOf(snapshot: Snapshot, page: number): SitemapPage['alternates'] {
+function alternatesOf(snapshot: View, page: number): SitemapPage['alternates'] {
   const { offsets, kind, target, anchor } = snapshot.links;
   const found: { language: string; address: string }[] = [];
   for (let link = offsets[page]; link < offsets[page + 1]; link++)
@@ -37,7 +37,7 @@ function alternatesOf(snapshot: Snapshot, page: number): SitemapPage['alternates
  *   outside the folder, or with addresses that are too long
  */
 export function sitemapsOf(
-  snapshot: Snapshot,
+  snapshot: View,
   { pages, base, lastmods, hreflang, gzip }: SitemapRequest,
 ): { documents: SitemapDocument[]; listed: number; leftOut: number } {
   const origin = `${originOf(base)}/`;
@@ -65,7 +65,7 @@ export function sitemapsOf(
  * @returns '' when nothing would
  */
 export function sitemapDifference(
-  snapshot: Snapshot,
+  snapshot: View,
   { pages, lastmods }: Pick<SitemapRequest, 'pages' | 'lastmods'>,
 ): string {
   const line = (page: number, lastmod: string | null | undefined) =>

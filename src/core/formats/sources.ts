@@ -1,15 +1,15 @@
 /** The files that tell which sources know which addresses. */
 import { agreementOf, importCells, sourceBook } from '../agreement';
 import { verdicts } from '../facts';
-import type { SnapshotWithImports } from '../imports';
 import { addressAt, factAt } from '../snapshot';
 import { csvPieces } from './csv';
 import type { Cell } from './csv';
+import type { View } from '../view';
 
 /** agreement.csv: one record for each combination of sources that occurs. */
-export function agreementCsv(snapshot: SnapshotWithImports): Generator<string> {
+export function agreementCsv(snapshot: View): Generator<string> {
   const book = sourceBook(snapshot);
-  const rows = agreementOf(book, snapshot.columns.verdict);
+  const rows = agreementOf(book, snapshot.column('verdict'));
   const named = (sources: readonly number[]) =>
     sources
       .map((source) => book.names[source])
@@ -22,10 +22,10 @@ export function agreementCsv(snapshot: SnapshotWithImports): Generator<string> {
 }
 
 /** sources.csv: one record for each address that the crawl or an import knows, with the first number of each import. */
-export function sourcesCsv(snapshot: SnapshotWithImports): Generator<string> {
+export function sourcesCsv(snapshot: View): Generator<string> {
   const book = sourceBook(snapshot);
   const cells = importCells(snapshot, book);
-  const { verdict } = snapshot.columns;
+  const verdict = snapshot.column('verdict');
   function* records(): Generator<Cell[]> {
     yield ['url', 'verdict', 'depth', 'reach', ...book.names];
     for (let at = 0; at < book.known.length; at++) {

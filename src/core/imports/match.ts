@@ -1,35 +1,13 @@
 import { sources } from '../facts';
-import { memoOf, textColumn } from '../snapshot';
-import type { Columns, Snapshot } from '../snapshot';
+import { keptOf, pagesOfAddresses, textColumn } from '../snapshot';
+import type { Snapshot } from '../snapshot';
 import { ROWS_COLUMN } from './source';
 import type { ImportedSource } from './source';
-
-/**
- * Finds the pages that an imported source names, by going through both in their order.
- * @returns for each of its addresses the number of the page; −1 when the crawl does not know it
- */
-export function pagesOfAddresses(
-  { count, columns: { url } }: { count: number; columns: Columns<'url'> },
-  addresses: readonly string[],
-): Int32Array {
-  const pages = new Int32Array(addresses.length).fill(-1);
-  let page = 0;
-  addresses.forEach((address, i) => {
-    while (page < count && url.values[url.codes[page]] < address) page++;
-    if (page < count && url.values[url.codes[page]] === address) pages[i] = page;
-  });
-  return pages;
-}
 
 /** An imported source beside a crawl. */
 export interface MatchedSource extends ImportedSource {
   /** For each of its addresses the number of the page; −1 when the crawl does not know it. */
   pages: Int32Array;
-}
-
-/** A snapshot with the sources that count for its crawl. */
-export interface SnapshotWithImports extends Snapshot {
-  imports: MatchedSource[];
 }
 
 const bitOf = { list: 1 << sources.indexOf('list'), log: 1 << sources.indexOf('log') };
@@ -52,41 +30,34 @@ export const isoTime = (seconds: number): string | null =>
   seconds < 0 ? null : new Date(seconds * 1000).toISOString().replace(/\.\d+Z/, 'Z');
 
 /** The facts that imports give, one entry a page. */
-function importColumns(count: number, imports: readonly MatchedSource[]) {
+export function importColumns(count: number, imports: readonly MatchedSource[]) {
   const column = () => new Int32Array(count).fill(-1);
-  const columns = { log_hits: column(), crawler_hits: column(), list_hits: column() };
+  const [logHits, crawlerHits, listHits] = [column(), column(), column()];
   // Seconds outgrow 32 bits in 2038.
   const lastHit = new Float64Array(count).fill(-1);
   for (const source of imports)
     if (source.kind === 'log') {
-      addTo(columns.log_hits, source, source.columns.hits, sum);
-      addTo(columns.crawler_hits, source, source.columns.crawler_hits, sum);
+      addTo(logHits, source, source.columns.hits, sum);
+      addTo(crawlerHits, source, source.columns.crawler_hits, sum);
       addTo(lastHit, source, source.columns.last_hit, Math.max);
-    } else addTo(columns.list_hits, source, source.columns[ROWS_COLUMN], sum);
-  return { ...columns, last_hit: textColumn(Array.from(lastHit, isoTime)) };
+    } else addTo(listHits, source, source.columns[ROWS_COLUMN], sum);
+  return {
+    log_hits: () => logHits,
+    crawler_hits: () => crawlerHits,
+    list_hits: () => listHits,
+    last_hit: () => textColumn(Array.from(lastHit, isoTime)),
+  };
 }
 
-/**
- * Puts imported sources beside a snapshot: its pages have the facts that they give, and `seen_in` names them. Nothing
- * else depends on them, so nothing else is worked out again.
- */
-export function withImports(snapshot: Snapshot, imports: readonly ImportedSource[]): SnapshotWithImports {
-  const matched = imports.map((source) => ({ ...source, pages: pagesOfAddresses(snapshot, source.addresses) }));
-  const given = importColumns(snapshot.count, matched);
-  const columns = Object.create(snapshot.columns) as Snapshot['columns'];
-  for (const [name, value] of Object.entries(given)) Object.defineProperty(columns, name, { value, enumerable: true });
-  Object.defineProperty(columns, 'seen_in', { get: seenIn, enumerable: true, configurable: true });
-  /** Read when it is first asked for, as all columns are. */
-  function seenIn() {
-    const value = snapshot.columns.seen_in.slice();
-    for (const { kind, pages } of matched) for (const page of pages) if (page >= 0) value[page] |= bitOf[kind];
-    Object.defineProperty(columns, 'seen_in', { value, enumerable: true });
-    return value;
-  }
-  return Object.create(snapshot, {
-    columns: { value: columns, enumerable: true },
-    imports: { value: matched, enumerable: true },
-  }) as SnapshotWithImports;
+/** Finds the pages of imported sources. */
+export const matchSources = (snapshot: Snapshot, imports: readonly ImportedSource[]): MatchedSource[] =>
+  imports.map((source) => ({ ...source, pages: pagesOfAddresses(snapshot, source.addresses) }));
+
+/** The bits of `seen_in`, with those of imported sources. */
+export function withHits(seenIn: Int32Array, imports: readonly MatchedSource[]): Int32Array {
+  const seen = seenIn.slice();
+  for (const { kind, pages } of imports) for (const page of pages) if (page >= 0) seen[page] |= bitOf[kind];
+  return seen;
 }
 
 /**
@@ -102,10 +73,6 @@ export function unknownAddresses(imports: readonly MatchedSource[]): { answered:
   return { answered: [...answered].sort(), errors: [...errors].filter((address) => !answered.has(address)).sort() };
 }
 
-/** The imports that stand beside a snapshot; none where it was opened without them. */
-export const importsBeside = (snapshot: Snapshot): MatchedSource[] =>
-  (snapshot as Partial<SnapshotWithImports>).imports ?? [];
-
 /** A number of a source, one entry a page; −1 where it gives none. */
 export function columnOfSource(count: number, { pages, columns }: MatchedSource, name: string): Float64Array {
   const column = new Float64Array(count).fill(-1);
@@ -115,5 +82,5 @@ export function columnOfSource(count: number, { pages, columns }: MatchedSource,
   return column;
 }
 
-/** As {@link unknownAddresses} of all imports beside a snapshot, kept as long as it is. */
-export const unknownOf = memoOf((snapshot: SnapshotWithImports) => unknownAddresses(snapshot.imports));
+/** As {@link unknownAddresses}, kept as long as the imports. */
+export const unknownOf = keptOf(unknownAddresses);

@@ -11,6 +11,9 @@ export {
   eachPackedLink,
   MISSING_FRAGMENT,
   packLinks,
+  numbersOf,
   RELATIVE,
   renumberLinks,
 } from './pack';
+export { linkFieldNames, linkFields, linkInputs, noNumbers, phraseFields } from './fields';
+export type { LinkFieldName, LinkInput, LinkNumbers } from './fields';

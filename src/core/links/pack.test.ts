@@ -16,18 +16,12 @@ const packed = (links: readonly NumberedLink[]) => packLinks(links, Number, Numb
 
 function unpacked(bytes: Uint8Array): NumberedLink[] {
   const links: NumberedLink[] = [];
-  eachPackedLink(bytes, (kind, element, placement, target, anchor, rel, above, fragment, line, column) =>
+  eachPackedLink(bytes, ({ kind, element, placement, marks: _, ...numbers }) =>
     links.push({
       kind: linkKinds[kind],
       element: linkElements[element],
       placement: placements[placement],
-      target,
-      anchor,
-      rel,
-      above,
-      fragment,
-      line,
-      column,
+      ...numbers,
     }),
   );
   return links;

@@ -1,3 +1,5 @@
+import { noNumbers, phraseFields } from './fields';
+import type { LinkNumbers } from './fields';
 import { placements, linkElements, linkKinds } from './link';
 import type { LinkOf } from './link';
 
@@ -30,18 +32,19 @@ function packer(count: number) {
   };
   out[at++] = VERSION;
   put(count);
-  const add: LinkVisitor = (kind, element, placement, target, anchor, rel, above, fragment, line, column, marks) => {
-    const ascending = line >= lastLine;
-    out[at++] = kind * 16 + element;
-    out[at++] = placement * 2 + (ascending ? ASCENDING : 0) + (fragment ? HAS_FRAGMENT : 0) + marks;
-    put(target);
-    put(anchor);
-    put(rel);
-    put(above);
-    if (fragment) put(fragment);
-    put(ascending ? line - lastLine : line);
-    put(column);
-    lastLine = line;
+  const add = (link: LinkNumbers) => {
+    const ascending = link.line >= lastLine;
+    out[at++] = link.kind * 16 + link.element;
+    out[at++] =
+      link.placement * 2 + (ascending ? ASCENDING : 0) + (link.fragment ? HAS_FRAGMENT : 0) + (link.marks & MARKS);
+    put(link.target);
+    put(link.anchor);
+    put(link.rel);
+    put(link.above);
+    if (link.fragment) put(link.fragment);
+    put(ascending ? link.line - lastLine : link.line);
+    put(link.column);
+    lastLine = link.line;
   };
   return { add, packed: () => out.slice(0, at) };
 }
@@ -60,22 +63,28 @@ export function packLinks<Text>(
   phrase: (text: Text) => number,
 ): Uint8Array {
   const { add, packed } = packer(links.length);
-  for (const link of links)
-    add(
-      linkKinds.indexOf(link.kind),
-      linkElements.indexOf(link.element),
-      placements.indexOf(link.placement),
-      address(link.target),
-      phrase(link.anchor),
-      phrase(link.rel),
-      phrase(link.above),
-      phrase(link.fragment),
-      link.line,
-      link.column,
-      (link.bareImage ? BARE_IMAGE : 0) + (link.relative ? RELATIVE : 0) + (link.beside ? BESIDE : 0),
-    );
+  for (const link of links) add(numbersOf(link, address, phrase));
   return packed();
 }
+
+/** A link as numbers. */
+export const numbersOf = <Text>(
+  link: LinkOf<Text>,
+  address: (text: Text) => number,
+  phrase: (text: Text) => number,
+): LinkNumbers => ({
+  kind: linkKinds.indexOf(link.kind),
+  element: linkElements.indexOf(link.element),
+  placement: placements.indexOf(link.placement),
+  target: address(link.target),
+  anchor: phrase(link.anchor),
+  rel: phrase(link.rel),
+  above: phrase(link.above),
+  fragment: phrase(link.fragment),
+  line: link.line,
+  column: link.column,
+  marks: (link.bareImage ? BARE_IMAGE : 0) + (link.relative ? RELATIVE : 0) + (link.beside ? BESIDE : 0),
+});
 
 /**
  * Packs packed links again under other numbers.
@@ -85,21 +94,11 @@ export function packLinks<Text>(
  */
 export function renumberLinks(bytes: Uint8Array, addresses: readonly number[], phrases: readonly number[]): Uint8Array {
   const { add, packed } = packer(countPackedLinks(bytes));
-  eachPackedLink(bytes, (kind, element, placement, target, anchor, rel, above, fragment, line, column, marks) =>
-    add(
-      kind,
-      element,
-      placement,
-      addresses[target],
-      phrases[anchor],
-      phrases[rel],
-      phrases[above],
-      phrases[fragment],
-      line,
-      column,
-      marks,
-    ),
-  );
+  eachPackedLink(bytes, (link) => {
+    link.target = addresses[link.target];
+    for (const name of phraseFields) link[name] = phrases[link[name]];
+    add(link);
+  });
   return packed();
 }
 
@@ -129,51 +128,31 @@ function reader(bytes: Uint8Array) {
 /** How many links are packed. */
 export const countPackedLinks = (bytes: Uint8Array): number => reader(bytes).take();
 
-/** Receives one link: kind, element and landmark as indexes of their lists, texts as numbers, marks as bits. */
-export type LinkVisitor = (
-  kind: number,
-  element: number,
-  placement: number,
-  target: number,
-  anchor: number,
-  rel: number,
-  above: number,
-  fragment: number,
-  line: number,
-  column: number,
-  marks: number,
-) => void;
-
 /**
  * Goes through packed links without making anything of them; a crawl may hold millions.
+ * @param visit is given one object, filled anew for each link
  * @throws Error when the bytes are of a newer version, or end too early
  */
-export function eachPackedLink(bytes: Uint8Array, visit: LinkVisitor): void {
+export function eachPackedLink(bytes: Uint8Array, visit: (link: LinkNumbers) => void): void {
   const { byte, take } = reader(bytes);
-  let line = 0;
+  const link = noNumbers();
+  let lastLine = 0;
   for (let left = take(); left > 0; left--) {
     const kind = byte();
-    const placement = byte();
-    const target = take();
-    const anchor = take();
-    const rel = take();
-    const above = take();
-    const fragment = placement & HAS_FRAGMENT ? take() : 0;
-    const lineField = take();
-    line = placement & ASCENDING ? line + lineField : lineField;
-    const marks = placement & MARKS;
-    visit(
-      kind >> 4,
-      kind & 15,
-      (placement & PLACEMENT) >> 1,
-      target,
-      anchor,
-      rel,
-      above,
-      fragment,
-      line,
-      take(),
-      marks,
-    );
+    const place = byte();
+    link.kind = kind >> 4;
+    link.element = kind & 15;
+    link.placement = (place & PLACEMENT) >> 1;
+    link.marks = place & MARKS;
+    link.target = take();
+    link.anchor = take();
+    link.rel = take();
+    link.above = take();
+    link.fragment = place & HAS_FRAGMENT ? take() : 0;
+    const line = take();
+    lastLine = place & ASCENDING ? lastLine + line : line;
+    link.line = lastLine;
+    link.column = take();
+    visit(link);
   }
 }

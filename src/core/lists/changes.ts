@@ -1,6 +1,6 @@
 /** Lists of what two crawls know together: their pages, and the links that came and went. */
 import { changeColumn, freshPageOf, linkChangesOf, oldPageOf } from '../compare';
-import type { ComparedSnapshot, Comparison } from '../compare';
+import type { Comparison } from '../compare';
 import { changeFacts, columnNames, comparedColumns } from '../facts';
 import type { ChangeFact, ChangeFactName } from '../facts';
 import { placements } from '../links';
@@ -13,11 +13,12 @@ import { linkCells } from './links';
 import { cellsBy, numberCells, ranksOf } from './list';
 import type { Cells, List } from './list';
 import { factCells } from './pages';
+import type { ComparedView, View } from '../view';
 
 /** Keys of cells are not negative where a value is known: numbers that may be are moved up by this much. */
 const ABOVE_ZERO = 1 << 30;
 
-function changeCells(comparison: Comparison, name: ChangeFactName): Cells {
+function changeCells(comparison: Comparison<View>, name: ChangeFactName): Cells {
   const column = changeColumn(comparison, name);
   const { type, values }: ChangeFact = changeFacts[name];
   if ('texts' in column) {
@@ -48,7 +49,7 @@ const cellsThrough = (cells: Cells, pageOf: (row: number) => number): Cells => (
 });
 
 /** The pages of two crawls that a selection holds. A row is a row of the comparison. */
-export function changeList(snapshot: ComparedSnapshot, selected: Bits): List {
+export function changeList(snapshot: ComparedView, selected: Bits): List {
   const { comparison } = snapshot;
   const { old } = comparison;
   const rows = numbersOf(selected);
@@ -91,7 +92,7 @@ interface ChangedLinks {
 }
 
 /** The links that came and went among those that a selection holds in each crawl. */
-function chosenLinks({ comparison, links }: ComparedSnapshot, after: Bits, before: Bits): ChangedLinks {
+function chosenLinks({ comparison, links }: ComparedView, after: Bits, before: Bits): ChangedLinks {
   const { added, removed, editOfAdded, editOfRemoved } = linkChangesOf(comparison);
   const rows: number[] = [];
   const edits: number[] = [];
@@ -112,7 +113,7 @@ const textColumns = ['source', 'target', 'anchor', 'rel', 'above', 'fragment', '
 
 /** Cells of links of both crawls; `rowOf` gives the row of {@link ChangedLinks} that a row of the list stands for. */
 function changedLinkCells(
-  snapshot: ComparedSnapshot,
+  snapshot: ComparedView,
   rowOf: (row: number) => number,
   rows: Uint32Array,
 ): Record<string, () => Cells> {
@@ -153,7 +154,7 @@ function changedLinkCells(
 }
 
 /** The links that came and went, one a row. */
-export function changedLinkList(snapshot: ComparedSnapshot, after: Bits, before: Bits): List {
+export function changedLinkList(snapshot: ComparedView, after: Bits, before: Bits): List {
   const { rows } = chosenLinks(snapshot, after, before);
   return {
     columns: listColumns.changed_links,
@@ -165,7 +166,7 @@ export function changedLinkList(snapshot: ComparedSnapshot, after: Bits, before:
 }
 
 /** The links that came and went, folded into the edits that made them, those on most pages first. A row is the number of an edit. */
-export function changedEditList(snapshot: ComparedSnapshot, after: Bits, before: Bits): List {
+export function changedEditList(snapshot: ComparedView, after: Bits, before: Bits): List {
   const { rows, edits } = chosenLinks(snapshot, after, before);
   const { old } = snapshot.comparison;
   const most = snapshot.links.target.length;

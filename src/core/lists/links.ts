@@ -7,35 +7,37 @@ import { nofollowRels } from '../reach';
 import { quote } from '../selection/print';
 import { finalTargetsOf } from '../share';
 import { addressAt, memoOf, sourcesOf } from '../snapshot';
-import type { Base, Snapshot, WholeNumbers } from '../snapshot';
+import type { WholeNumbers } from '../snapshot';
 import { addressParts } from '../url';
 import { listColumns } from './columns';
 import { cellsBy, numberCells, ranksOf, textCells } from './list';
 import type { Cells, List } from './list';
+import type { View } from '../view';
 
 /** Places in their order of what links name by number. */
-const phraseRanks = memoOf(({ phrases }: Base) => ranksOf(phrases));
-const outsideRanks = memoOf(({ outside }: Base) => ranksOf(outside));
+const phraseRanks = memoOf(['phrases'], ({ phrases }) => ranksOf(phrases));
+const outsideRanks = memoOf(['outside'], ({ outside }) => ranksOf(outside));
 
 const setOf = (bits: number, values: readonly string[]) => values.filter((_, bit) => bits & (1 << bit));
 
 /** For each link 1 when a search crawler follows it. */
-function followedTest(snapshot: Snapshot): (link: number) => number {
-  const { links, phrases, columns } = snapshot;
+function followedTest(snapshot: View): (link: number) => number {
+  const { links, phrases, column } = snapshot;
   const source = sourcesOf(snapshot);
   const nofollow = nofollowRels(phrases);
-  const pageNofollow = columns.page_nofollow;
+  const pageNofollow = column('page_nofollow');
   return (link) =>
     Number(links.kind[link] === CLICK_KIND && nofollow[links.rel[link]] === 0 && pageNofollow[source[link]] !== 1);
 }
 
 /** Cells that tell of single links; `linkOf` gives the link that a row stands for. */
 export function linkCells(
-  snapshot: Snapshot,
+  snapshot: View,
   linkOf: (row: number) => number,
 ): Record<Exclude<LinkFactName, 'external' | 'self' | 'relative'>, () => Cells> {
-  const { count, links, phrases, columns, checks } = snapshot;
+  const { count, links, phrases, column, checks } = snapshot;
   const { target } = links;
+  const { codes } = column('url');
   const source = sourcesOf(snapshot);
   const numbers = (of: (link: number) => number) => (): Cells => ({
     key: (row) => of(linkOf(row)),
@@ -53,10 +55,10 @@ export function linkCells(
     return { key: (row) => ranks[codes[linkOf(row)]], value: (row) => phrases[codes[linkOf(row)]] };
   };
   const addresses = (of: (link: number) => number) => (): Cells => ({
-    // Inside addresses come first; pages are numbered in the order of theirs.
+    // Inside addresses come first.
     key: (row) => {
       const page = of(linkOf(row));
-      return page < count ? page : count + outsideRanks(snapshot)[page - count];
+      return page < 0 ? page : page < count ? codes[page] : count + 1 + outsideRanks(snapshot)[page - count];
     },
     value: (row) => {
       const page = of(linkOf(row));
@@ -82,9 +84,9 @@ export function linkCells(
       value: (row) => isFollowed(linkOf(row)) === 1,
     }),
     faults: () => ({ key: faults, value: (row) => setOf(faults(row), linkFacts.faults.values) }),
-    target_verdict: choices((link) => columns.verdict[target[link]] ?? -1, verdicts),
+    target_verdict: choices((link) => column('verdict')[target[link]] ?? -1, verdicts),
     target_status: numbers((link) =>
-      target[link] < count ? columns.status[target[link]] : (checks[target[link] - count]?.status ?? -1),
+      target[link] < count ? column('status')[target[link]] : (checks[target[link] - count]?.status ?? -1),
     ),
     // Where redirects and canonicals lead, when that is another page.
     ends_at: addresses((link) => {
@@ -92,12 +94,12 @@ export function linkCells(
       const end = to < count ? finalTargetsOf(snapshot)[to] : -1;
       return end === to ? -1 : end;
     }),
-    source_share: numbers((link) => columns.share[source[link]]),
+    source_share: numbers((link) => column('share')[source[link]]),
   };
 }
 
 /** The links of a selection, one a row. A row is the number of a link. */
-export const linkList = (snapshot: Snapshot, chosen: Uint32Array): List => ({
+export const linkList = (snapshot: View, chosen: Uint32Array): List => ({
   columns: listColumns.links,
   rows: chosen,
   bytes: chosen.byteLength,
@@ -106,7 +108,7 @@ export const linkList = (snapshot: Snapshot, chosen: Uint32Array): List => ({
 });
 
 /** What is counted of groups of links. */
-function tally(snapshot: Snapshot, chosen: Uint32Array, { count, of }: Pick<Groups, 'count' | 'of'>) {
+function tally(snapshot: View, chosen: Uint32Array, { count, of }: Pick<Groups, 'count' | 'of'>) {
   const source = sourcesOf(snapshot);
   const links = new Uint32Array(count);
   const pages = new Uint32Array(count);
@@ -130,7 +132,7 @@ const mostFirst = ({ links, pages }: ReturnType<typeof tally>) =>
   Uint32Array.from(links.keys()).sort((a, b) => pages[b] - pages[a] || links[b] - links[a] || a - b);
 
 /** The links of a selection, grouped by the edit that mends them. A row is the number of a group. */
-export function editList(snapshot: Snapshot, chosen: Uint32Array): List {
+export function editList(snapshot: View, chosen: Uint32Array): List {
   const groups = groupByEdit(snapshot, chosen);
   const counts = tally(snapshot, chosen, groups);
   const { links, phrases } = snapshot;
@@ -156,7 +158,7 @@ export function editList(snapshot: Snapshot, chosen: Uint32Array): List {
 }
 
 /** The links of a selection, grouped by words and target. A row is the number of a group. */
-export function anchorList(snapshot: Snapshot, chosen: Uint32Array): List {
+export function anchorList(snapshot: View, chosen: Uint32Array): List {
   const groups = groupByAnchor(snapshot, chosen);
   const counts = tally(snapshot, chosen, groups);
   const { links, phrases } = snapshot;
@@ -193,7 +195,7 @@ export function anchorList(snapshot: Snapshot, chosen: Uint32Array): List {
 }
 
 /** The links of a selection, grouped by the host they lead to. A row is the number of a group. */
-export function hostList(snapshot: Snapshot, chosen: Uint32Array): List {
+export function hostList(snapshot: View, chosen: Uint32Array): List {
   const { count, links, checks } = snapshot;
   const source = sourcesOf(snapshot);
   const hosts: string[] = [];

@@ -1,30 +1,31 @@
 import { factNames, factOf, isColumnName, verdicts } from '../facts';
 import type { ColumnName, FactName } from '../facts';
-import { columnOfSource, importsBeside, isDateColumn, isoTime } from '../imports';
+import { columnOfSource, isDateColumn, isoTime } from '../imports';
 import { numbersOf, quote } from '../selection';
 import type { Bits } from '../selection';
-import { addressAt, factAt, isText } from '../snapshot';
-import type { FactValue, Snapshot } from '../snapshot';
+import { addressAt, factAt, inAddressOrder, isText } from '../snapshot';
+import type { FactValue } from '../snapshot';
 import { verdictReason } from '../verdict';
 import { listColumns } from './columns';
 import { importColumn, importColumnName, numbersOfSource } from './importColumns';
 import { cellsBy, numberCells } from './list';
 import type { Cells, List } from './list';
+import type { View } from '../view';
 
 /** The cells of a fact of pages. */
-export function factCells(snapshot: Snapshot, name: FactName): Cells {
+export function factCells(snapshot: View, name: FactName): Cells {
   // Put together for each row that is shown; nobody sorts by it.
   if (!isColumnName(name)) return { key: (page) => page, value: (page) => verdictReason(snapshot, page) };
-  const column = snapshot.columns[name];
+  const column = snapshot.column(name);
   // The code 0 of a text stands for unknown.
   const key = isText(column) ? (page: number) => column.codes[page] - 1 : (page: number) => column[page];
   return { key, value: (page) => factAt(snapshot, name, page) };
 }
 
 /** The pages of a selection. A row is the number of a page. */
-export function pageList(snapshot: Snapshot, selected: Bits): List {
-  const rows = numbersOf(selected);
-  const imported = importsBeside(snapshot).flatMap((source) =>
+export function pageList(snapshot: View, selected: Bits): List {
+  const rows = inAddressOrder(snapshot, numbersOf(selected));
+  const imported = snapshot.imports.flatMap((source) =>
     numbersOfSource(source).map((number) => ({
       name: importColumnName(source.kind, source.name, number),
       cells: () => {
@@ -48,8 +49,8 @@ export function pageList(snapshot: Snapshot, selected: Bits): List {
 }
 
 /** The pages of a selection, grouped by one of their facts: most pages first. A row is the number of a group. */
-export function pageGroups(snapshot: Snapshot, selected: Bits, by: ColumnName): List {
-  const column = snapshot.columns[by];
+export function pageGroups(snapshot: View, selected: Bits, by: ColumnName): List {
+  const column = snapshot.column(by);
   const codes = isText(column) ? column.codes : column;
   const members = new Map<number, number[]>();
   for (const page of numbersOf(selected)) {
@@ -58,9 +59,9 @@ export function pageGroups(snapshot: Snapshot, selected: Bits, by: ColumnName): 
     else members.set(codes[page], [page]);
   }
   const groups = [...members.values()].sort((a, b) => b.length - a.length || a[0] - b[0]);
-  const depth = snapshot.columns.depth;
-  const verdict = snapshot.columns.verdict;
-  const share = snapshot.columns.share;
+  const depth = snapshot.column('depth');
+  const verdict = snapshot.column('verdict');
+  const share = snapshot.column('share');
   const indexable = verdicts.indexOf('indexable');
   const numbers = (of: (pages: number[]) => number) => () => numberCells(groups.map(of));
   const value = (row: number) => factAt(snapshot, by, groups[row][0]);

@@ -1,7 +1,7 @@
 /** How many links lead to each page and from it, and how many pages they join. */
 import { orderByKey } from '../grouping';
 import { CLICK_KIND, placements } from '../links';
-import type { Base, Columns } from '../snapshot';
+import type { Base, ColumnReader } from '../snapshot';
 
 const isContent = placements.map((name) => name === 'main' || name === 'none');
 /** A page that so many pages link to, and so large a part of all, is linked by their template, wherever the link stands. */
@@ -24,7 +24,7 @@ export interface LinkCounts {
   contentLinks: Int32Array;
 }
 
-type CountedBase = Pick<Base, 'count' | 'links'> & { columns: Columns<'html'> };
+type CountedBase = Pick<Base, 'count' | 'links'> & { column: ColumnReader<'html'> };
 
 /** Counts click links. */
 export function countLinks(base: CountedBase): LinkCounts {
@@ -60,11 +60,12 @@ export function countLinks(base: CountedBase): LinkCounts {
  * Counts the pairs of pages that links join: those from one page to another come one after the other.
  * @param sources by target: those of page `i` from `begins[i]` to `begins[i + 1] − 1`
  */
-function countPairs({ count, columns: { html } }: CountedBase, begins: Uint32Array, sources: Uint32Array) {
+function countPairs(base: CountedBase, begins: Uint32Array, sources: Uint32Array) {
+  const { count } = base;
   const pagesLinking = new Int32Array(count);
   // Side by side, as they are reached together and sources lie all over memory.
   const ofSource = new Int32Array(2 * count);
-  const read = html.reduce((sum, one) => sum + Number(one === 1), 0);
+  const read = base.column('html').reduce((sum, one) => sum + Number(one === 1), 0);
   const most = Math.max(TEMPLATE_PAGES, TEMPLATE_PART * read);
   for (let page = 0; page < count; page++) {
     const [from, to] = [begins[page], begins[page + 1]];

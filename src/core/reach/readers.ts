@@ -2,7 +2,7 @@
 import { verdicts } from '../facts';
 import { costsNoClick, linkKinds, relSaysNofollow } from '../links';
 import { memoOf } from '../snapshot';
-import type { Base, Columns } from '../snapshot';
+import type { Base, ColumnReader, Read, Reading } from '../snapshot';
 import { clickDepths } from './depths';
 import type { Depths } from './depths';
 import { dominators } from './gates';
@@ -31,7 +31,7 @@ export interface Obeyed {
 
 /** What the search crawler's graph is made of. */
 export interface CrawlerBase extends Pick<Base, 'count' | 'links' | 'phrases' | 'starts'> {
-  columns: Columns<'page_nofollow' | 'verdict'>;
+  column: ColumnReader<'page_nofollow' | 'verdict'>;
 }
 
 const BLOCKED = verdicts.indexOf('blocked');
@@ -42,8 +42,9 @@ export const nofollowRels = (phrases: readonly string[]): Uint8Array =>
 
 /** The graph of a search crawler: the visitor's without links it does not follow and pages it does not ask for. */
 export function crawlerGraph(base: CrawlerBase, obeyed: Obeyed = { nofollow: true, robots: true }): LinkGraph {
-  const { links, phrases, columns } = base;
-  const { page_nofollow: pageNofollow, verdict } = columns;
+  const { links, phrases, column } = base;
+  const pageNofollow = column('page_nofollow');
+  const verdict = column('verdict');
   const nofollow = nofollowRels(phrases);
   const visitor = visitorGraph(base);
   // The visitor's costs were made for this call.
@@ -61,12 +62,12 @@ export function crawlerGraph(base: CrawlerBase, obeyed: Obeyed = { nofollow: tru
 }
 
 /** Whether a search crawler goes wherever a visitor does, as no page is closed to it and no link withheld from it. */
-export const crawlerIsVisitor = ({ phrases, columns }: Omit<CrawlerBase, 'links'>): boolean =>
-  !columns.verdict.includes(BLOCKED) && !columns.page_nofollow.includes(1) && !nofollowRels(phrases).includes(1);
+export const crawlerIsVisitor = ({ phrases, column }: Omit<CrawlerBase, 'links'>): boolean =>
+  !column('verdict').includes(BLOCKED) && !column('page_nofollow').includes(1) && !nofollowRels(phrases).includes(1);
 
 /** Where a search crawler begins: at the start pages that robots.txt leaves open. */
-export const crawlerStarts = ({ starts, columns }: CrawlerBase): number[] =>
-  starts.filter((page) => columns.verdict[page] !== BLOCKED);
+export const crawlerStarts = ({ starts, column }: CrawlerBase): number[] =>
+  starts.filter((page) => column('verdict')[page] !== BLOCKED);
 
 /** A site as a reader walks it. */
 export interface Walk {
@@ -79,13 +80,22 @@ export interface Walk {
   readonly dominator: Int32Array;
 }
 
+const walkReads = {
+  visitor: ['starts', 'targets'],
+  crawler: ['starts', 'targets', 'follow', 'phrases', 'page_nofollow', 'verdict'],
+} as const satisfies Record<Reader, readonly Read[]>;
+/** What both readers' walks are made of. */
+type WalkRead = (typeof walkReads)['crawler'][number];
+type WalkBase = Reading<WalkRead>;
+
 /** Makes the walks of one reader. What takes memory is made when it is first asked for. */
-function walksOf(startsOf: (base: CrawlerBase) => number[], links: (base: CrawlerBase) => LinkGraph) {
-  const graph = memoOf((base: CrawlerBase) => pageGraph(links(base)));
-  const depths = memoOf((base: CrawlerBase) => clickDepths(graph(base), startsOf(base)));
-  const pages = memoOf((base: CrawlerBase) => incomingPages(graph(base)));
-  const dominator = memoOf((base: CrawlerBase) => dominators(graph(base), pages(base), depths(base), startsOf(base)));
-  return (base: CrawlerBase): Walk => ({
+function walksOf(reader: Reader, startsOf: (base: WalkBase) => number[], links: (base: WalkBase) => LinkGraph) {
+  const kept = <T>(make: (base: WalkBase) => T) => memoOf<WalkRead, T>(walkReads[reader], make);
+  const graph = kept((base) => pageGraph(links(base)));
+  const depths = kept((base) => clickDepths(graph(base), startsOf(base)));
+  const pages = kept((base) => incomingPages(graph(base)));
+  const dominator = kept((base) => dominators(graph(base), pages(base), depths(base), startsOf(base)));
+  return (base: WalkBase): Walk => ({
     starts: startsOf(base),
     get graph() {
       return graph(base);
@@ -103,9 +113,9 @@ function walksOf(startsOf: (base: CrawlerBase) => number[], links: (base: Crawle
 }
 
 const walks = {
-  visitor: walksOf(({ starts }) => starts, visitorGraph),
-  crawler: walksOf(crawlerStarts, crawlerGraph),
+  visitor: walksOf('visitor', ({ starts }) => starts, visitorGraph),
+  crawler: walksOf('crawler', crawlerStarts, crawlerGraph),
 };
 
-/** The walk of a reader through a site; what it holds is kept as long as the site's snapshot is. */
-export const walkOf = (base: CrawlerBase, reader: Reader = 'visitor'): Walk => walks[reader](base);
+/** The walk of a reader through a site; what it holds is kept by what it is made of. */
+export const walkOf = (base: WalkBase, reader: Reader = 'visitor'): Walk => walks[reader](base);

@@ -5,9 +5,9 @@ import type { FindingOptions, FindingResult } from '../findings';
 import { knownShare, leaksOf, sectionFlow } from '../share';
 import type { Leak, PlacementWeights, SectionFlow } from '../share';
 import { countPages } from '../snapshot';
-import type { Snapshot } from '../snapshot';
 import { trendCounts } from '../trend';
 import type { TrendCounts } from '../trend';
+import type { View } from '../view';
 
 /** What a list of crawls and a trend over them show. */
 export interface ReportCounts {
@@ -47,14 +47,15 @@ export interface ReportSettings extends FindingOptions {
 }
 
 /** Draws up the report of a crawl. */
-export function reportOf(snapshot: Snapshot, settings: ReportSettings): { report: Report; pages: PageFindings } {
+export function reportOf(snapshot: View, settings: ReportSettings): { report: Report; pages: PageFindings } {
   const { weights } = settings;
   const pages = new Uint8Array(snapshot.count * bytesEach);
   const findings = findingsOf(snapshot, settings, (id, page) => {
     const bit = place.get(id)!;
     pages[page * bytesEach + (bit >> 3)] |= 1 << (bit & 7);
   });
-  const { verdict, depth } = snapshot.columns;
+  const verdict = snapshot.column('verdict');
+  const depth = snapshot.column('depth');
   const indexable = (page: number) => verdicts[verdict[page]] === 'indexable';
   const share = knownShare(snapshot, weights);
   const report: Report = {

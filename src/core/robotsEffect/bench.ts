@@ -60,7 +60,9 @@ function changedSections({ values, codes }: TextColumn, closed: readonly number[
 export function robotsBench(snapshot: Snapshot, origin: string, before: string | null) {
   const pages = pagesOfOrigin(snapshot, origin);
   const addresses = Array.from(pages, (page) => addressAt(snapshot, page));
-  const { verdict, seen_in: seen, section } = snapshot.columns;
+  const verdict = snapshot.column('verdict');
+  const seen = snapshot.column('seen_in');
+  const section = snapshot.column('section');
   interface Asked {
     text: string | null;
     token: string;

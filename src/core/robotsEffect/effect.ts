@@ -1,11 +1,11 @@
 /** What another robots.txt would do to a site: the analysis of a crawl with one base fact exchanged. */
-import { analyseAgain } from '../analysis';
+import { analyseWith } from '../analysis';
 import type { AnalysisSettings } from '../analysis';
 import { sources, unvisitedReasons, verdicts } from '../facts';
 import type { RobotsRule } from '../facts';
 import { parseRobots, robotsMatcher } from '../robots';
 import { addressAt, robotsRuleText, textColumn } from '../snapshot';
-import type { Columns, RobotsFile, Snapshot } from '../snapshot';
+import type { RobotsFile, Snapshot } from '../snapshot';
 import { originOf } from '../url';
 
 /** A page that another robots.txt closes or opens. */
@@ -82,27 +82,26 @@ function rulesOf(snapshot: Snapshot, token: string, change: RobotsChange | null)
 
 /** The snapshot as it would be with these rules, with the facts that are compared. */
 function withRules(snapshot: Snapshot, rules: Rules, settings: AnalysisSettings): Snapshot {
-  const { columns } = snapshot;
+  const [status, error, rule] = [snapshot.column('status'), snapshot.column('error'), snapshot.column('robots_rule')];
   // What was closed when the site was crawled is opened: nobody knows what it would answer.
   const neverAsked = (page: number) =>
-    rules[page] === null && columns.status[page] < 0 && columns.error[page] < 0 && columns.robots_rule.codes[page] > 0;
-  const edited: Partial<Columns> = {
-    robots_rule: textColumn(rules.map((rule) => rule && robotsRuleText(rule))),
-    unvisited_reason: columns.unvisited_reason.map((reason, page) => (neverAsked(page) ? OPENED : reason)),
+    rules[page] === null && status[page] < 0 && error[page] < 0 && rule.codes[page] > 0;
+  const columns = {
+    robots_rule: () => textColumn(rules.map((one) => one && robotsRuleText(one))),
+    unvisited_reason: () =>
+      snapshot.column('unvisited_reason').map((reason, page) => (neverAsked(page) ? OPENED : reason)),
   };
-  const given = Object.create(columns) as Snapshot['columns'];
-  for (const [name, value] of Object.entries(edited)) Object.defineProperty(given, name, { value, enumerable: true });
-  const base = Object.create(snapshot, { columns: { value: given } }) as Snapshot;
-  return analyseAgain(snapshot, base, ['robots_rule', 'unvisited_reason'], settings, { wanted });
+  return analyseWith(snapshot, { columns }, settings, { wanted });
 }
 
-function heldByIndexable({ count, columns: { verdict, share } }: Snapshot): number {
+function heldByIndexable({ column }: Snapshot): number {
+  const [verdict, share] = [column('verdict'), column('share')];
   let [held, all] = [0, 0];
-  for (let page = 0; page < count; page++) {
-    if (!(share[page] > 0)) continue;
-    all += share[page];
-    if (verdict[page] === INDEXABLE) held += share[page];
-  }
+  share.forEach((own, page) => {
+    if (!(own > 0)) return;
+    all += own;
+    if (verdict[page] === INDEXABLE) held += own;
+  });
   return all > 0 ? held / all : 0;
 }
 
@@ -115,15 +114,16 @@ export function robotsEffect(snapshot: Snapshot, change: RobotsChange, settings:
   const opened: ChangedPage[] = [];
   const matcher = robotsMatcher(parseRobots(change.text), change.token);
   const changed = (page: number) => ({ page, line: matcher(addressAt(snapshot, page)).rule?.line ?? null });
+  const [verdictBefore, verdictAfter] = [before.column('verdict'), after.column('verdict')];
   const routesLost: number[] = [];
   let [lost, won] = [0, 0];
   for (let page = 0; page < snapshot.count; page++) {
     if (fresh[page] && !old[page]) closed.push(changed(page));
     else if (old[page] && !fresh[page]) opened.push(changed(page));
-    const [was, is] = [before, after].map(({ columns }) => columns.verdict[page] === INDEXABLE);
+    const [was, is] = [verdictBefore[page] === INDEXABLE, verdictAfter[page] === INDEXABLE];
     if (was && !is) lost++;
     if (is && !was) won++;
-    if (!fresh[page] && before.columns.crawler_depth[page] >= 0 && after.columns.crawler_depth[page] < 0)
+    if (!fresh[page] && before.column('crawler_depth')[page] >= 0 && after.column('crawler_depth')[page] < 0)
       routesLost.push(page);
   }
   const shareLost = heldByIndexable(before) - heldByIndexable(after);
@@ -139,7 +139,7 @@ export function robotsEffect(snapshot: Snapshot, change: RobotsChange, settings:
       indexable_won: won,
       share_lost: Math.round(shareLost * 1e6) / 1e6 || 0,
       routes_lost: routesLost.length,
-      listed_closed: closed.filter(({ page }) => snapshot.columns.seen_in[page] & IN_SITEMAP).length,
+      listed_closed: closed.filter(({ page }) => snapshot.column('seen_in')[page] & IN_SITEMAP).length,
     },
   };
 }

@@ -1,6 +1,6 @@
 /** Which parts of a snapshot judging and its effects read, for whoever hands them to a worker of the browser. */
 import type { ColumnName } from '../facts';
-import { partsOfColumn } from '../snapshot';
+import { partsOfColumn, partsOfLinks } from '../snapshot';
 
 const judged = ['url', 'verdict', 'share', 'section', 'seen_in', 'robots_rule'] as const satisfies ColumnName[];
 const analysed = [
@@ -14,7 +14,7 @@ export const judgingParts: readonly string[] = ['head', 'files', ...judged.flatM
 /** What the effect needs besides. */
 export const effectParts: readonly string[] = [
   ...analysed.flatMap(partsOfColumn),
-  ...['offsets', 'target', 'kind', 'element', 'placement', 'rel'].map((name) => `links.${name}`),
+  ...partsOfLinks,
   'phrases',
   'outside',
 ];

@@ -2,7 +2,7 @@
 import { placements, CLICK_KIND } from '../links';
 import { evaluate, eachBit, parseSelection } from '../selection';
 import { addressAt } from '../snapshot';
-import type { Snapshot } from '../snapshot';
+import type { View } from '../view';
 import { hostVariantsOf, variantGroupsOf } from './variants';
 import type { VariantKind } from './variants';
 
@@ -29,11 +29,11 @@ type Found = Pick<SheetRow, 'count' | 'of' | 'unit' | 'example' | 'select'>;
 interface Question {
   id: string;
   question: string;
-  find: (snapshot: Snapshot, start: string) => Found;
+  find: (snapshot: View, start: string) => Found;
 }
 
 /** Counts pages that speak against a yes, among those that it is asked of. */
-function pagesThat(snapshot: Snapshot, against: string, among: string, unit = 'pages'): Found {
+function pagesThat(snapshot: View, against: string, among: string, unit = 'pages'): Found {
   const pagesOf = (select: string): number[] => {
     const parsed = parseSelection(select);
     if (!parsed.ok) throw new Error(parsed.fault.message);
@@ -48,7 +48,7 @@ function pagesThat(snapshot: Snapshot, against: string, among: string, unit = 'p
 }
 
 /** Groups of addresses that differ in one way, and those of them that settle on no address. */
-function unsettled(snapshot: Snapshot, kind: VariantKind): Found {
+function unsettled(snapshot: View, kind: VariantKind): Found {
   const groups = variantGroupsOf(snapshot).filter(({ kinds }) => kinds.includes(kind));
   const open = groups.filter(({ settles }) => settles === null);
   const example = open.length ? addressAt(snapshot, open[0].pages.at(-1)!) : null;
@@ -56,7 +56,7 @@ function unsettled(snapshot: Snapshot, kind: VariantKind): Found {
 }
 
 /** Addresses of other ways of writing the host: those that may be indexed, and those that contradict the start's own. */
-function otherOrigins(snapshot: Snapshot, start: string, kind: 'scheme' | 'www'): Found {
+function otherOrigins(snapshot: View, start: string, kind: 'scheme' | 'www'): Found {
   const partOf = (origin: string) => (kind === 'scheme' ? origin.split(':')[0] : String(origin.includes('://www.')));
   const others = hostVariantsOf(snapshot, start).filter(({ origin }) => partOf(origin) !== partOf(start));
   const of = others.reduce((sum, { pages }) => sum + pages, 0);
@@ -70,7 +70,7 @@ function otherOrigins(snapshot: Snapshot, start: string, kind: 'scheme' | 'www')
 const NAV = placements.indexOf('nav');
 
 /** Pages whose navigation has links without words. */
-function wordlessNavigation(snapshot: Snapshot): Found {
+function wordlessNavigation(snapshot: View): Found {
   const { links, count } = snapshot;
   let [pages, wordless] = [0, 0];
   let example: string | null = null;
@@ -217,7 +217,7 @@ const answerOf = ({ count, of }: Found): SheetAnswer => {
 };
 
 /** Answers all questions about a site, by its start address. */
-export const answerSheetOf = (snapshot: Snapshot, start: string): SheetRow[] =>
+export const answerSheetOf = (snapshot: View, start: string): SheetRow[] =>
   questions.map(({ id, question, find }) => {
     const found = find(snapshot, start);
     return { id, question, answer: answerOf(found), ...found, select: found.count ? found.select : null };

@@ -3,7 +3,7 @@ import { verdicts } from '../facts';
 import type { Verdict } from '../facts';
 import { linkElements, linkKinds, RELATIVE } from '../links';
 import { addressAt, memoOf, pageOf, pagesOfCodes, textAt } from '../snapshot';
-import type { Snapshot } from '../snapshot';
+import type { Reading } from '../snapshot';
 import { NEARLY_ALL } from './pageRules';
 
 /** What becomes of a canonical; `agrees` names the page itself, `other` another page that may be indexed. */
@@ -39,6 +39,12 @@ export interface PageCanonical {
   end: string;
 }
 
+const canonicalReads = [
+  ...(['url', 'html', 'status', 'verdict', 'canonical', 'redirect_to', 'outside'] as const),
+  ...(['targets', 'places', 'fragments', 'phrases'] as const),
+] as const;
+type CanonicalBase = Reading<(typeof canonicalReads)[number]>;
+
 const CANONICAL = linkKinds.indexOf('canonical');
 const HTTP = linkElements.indexOf('http');
 
@@ -51,7 +57,7 @@ const byVerdict: Partial<Record<Verdict, CanonicalOutcome>> = {
   blocked: 'to_blocked',
 };
 
-function flagsOf({ links, phrases }: Snapshot, page: number): CanonicalFlag[] {
+function flagsOf({ links, phrases }: CanonicalBase, page: number): CanonicalFlag[] {
   const [inHeader, inDocument] = [new Set<number>(), new Set<number>()];
   const flags = new Set<CanonicalFlag>();
   for (let link = links.offsets[page]; link < links.offsets[page + 1]; link++) {
@@ -69,8 +75,12 @@ function flagsOf({ links, phrases }: Snapshot, page: number): CanonicalFlag[] {
 }
 
 /** Every page that was read and answered 200, with what becomes of its canonical. */
-export const canonicalsOf = memoOf((snapshot: Snapshot): PageCanonical[] => {
-  const { html, status, verdict, canonical, redirect_to: redirect } = snapshot.columns;
+export const canonicalsOf = memoOf(canonicalReads, (snapshot): PageCanonical[] => {
+  const html = snapshot.column('html');
+  const status = snapshot.column('status');
+  const verdict = snapshot.column('verdict');
+  const canonical = snapshot.column('canonical');
+  const redirect = snapshot.column('redirect_to');
   const named = pagesOfCodes(snapshot, canonical);
   const redirected = pagesOfCodes(snapshot, redirect);
   const verdictAt = (page: number) => verdicts[verdict[page]];
@@ -131,7 +141,7 @@ export const isFine = ({ outcome, flags }: Pick<PageCanonical, 'outcome' | 'flag
   (outcome === 'agrees' || outcome === 'other') && flags.length === 0;
 
 /** Clusters of pages, those with most that is odd first. */
-export const canonicalClustersOf = memoOf((snapshot: Snapshot): CanonicalCluster[] => {
+export const canonicalClustersOf = memoOf(canonicalReads, (snapshot): CanonicalCluster[] => {
   const clusters = new Map<string, PageCanonical[]>();
   for (const one of canonicalsOf(snapshot)) {
     if (one.outcome === 'missing' || one.outcome === 'agrees') continue;
@@ -166,7 +176,7 @@ function addTo<K>(pages: Map<K, number[]>, key: K, page: number): void {
 }
 
 /** What is wrong with canonicals, by kind and template, the most frequent first. */
-export const canonicalGroupsOf = memoOf((snapshot: Snapshot): CanonicalGroup[] => {
+export const canonicalGroupsOf = memoOf([...canonicalReads, 'template'], (snapshot): CanonicalGroup[] => {
   const all = canonicalsOf(snapshot);
   const templateOf = (page: number) => textAt(snapshot, 'template', page) ?? '';
   const sizes = new Map<string, number>();

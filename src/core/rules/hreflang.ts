@@ -3,7 +3,7 @@ import { isLanguageCode } from '../anchors';
 import { verdicts } from '../facts';
 import { faultBit, linkElements, linkKinds } from '../links';
 import { addressAt, memoOf, pageOf } from '../snapshot';
-import type { Snapshot } from '../snapshot';
+import type { Reading } from '../snapshot';
 
 export const hreflangFaults = [
   'no_return',
@@ -40,13 +40,19 @@ export interface HreflangSet {
   pageFaults: Map<number, HreflangFault[]>;
 }
 
+const setReads = [
+  ...(['targets', 'words', 'places', 'faults', 'phrases', 'outside', 'alternates', 'url', 'verdict'] as const),
+] as const;
+type HreflangBase = Reading<(typeof setReads)[number]>;
+
 const HREFLANG = linkKinds.indexOf('hreflang');
 const HTTP = linkElements.indexOf('http');
 const INDEXABLE = verdicts.indexOf('indexable');
 const [NO_RETURN, BAD_CODE] = (['no_return', 'bad_code'] as const).map(faultBit);
 
-function linksOf(snapshot: Snapshot, page: number): HreflangLink[] {
-  const { links, count, phrases, columns } = snapshot;
+function linksOf(snapshot: HreflangBase, page: number): HreflangLink[] {
+  const { links, count, phrases, column } = snapshot;
+  const verdict = column('verdict');
   const found: HreflangLink[] = [];
   for (let link = links.offsets[page]; link < links.offsets[page + 1]; link++) {
     if (links.kind[link] !== HREFLANG) continue;
@@ -55,7 +61,7 @@ function linksOf(snapshot: Snapshot, page: number): HreflangLink[] {
     const faults: HreflangFault[] = [];
     if (links.faults[link] & NO_RETURN) faults.push('no_return');
     if (links.faults[link] & BAD_CODE) faults.push('bad_code');
-    if (inside && columns.verdict[target] !== INDEXABLE) faults.push('not_indexable');
+    if (inside && verdict[target] !== INDEXABLE) faults.push('not_indexable');
     found.push({
       page,
       language: phrases[links.anchor[link]].toLowerCase(),
@@ -72,8 +78,9 @@ function linksOf(snapshot: Snapshot, page: number): HreflangLink[] {
  * The editions that sitemaps name, by page. A page is named in return when the one that it names does so in a sitemap or in
  * its own document.
  */
-function listedLinks(snapshot: Snapshot): Map<number, HreflangLink[]> {
-  const { alternates, count, columns, links } = snapshot;
+function listedLinks(snapshot: HreflangBase): Map<number, HreflangLink[]> {
+  const { alternates, count, column, links } = snapshot;
+  const verdict = column('verdict');
   const targets = alternates.map(({ address }) => pageOf(snapshot, address));
   const named = new Set(alternates.map(({ page }, i) => page * count + targets[i]));
   const namesBack = (page: number, target: number) => {
@@ -88,7 +95,7 @@ function listedLinks(snapshot: Snapshot): Map<number, HreflangLink[]> {
     const faults: HreflangFault[] = [];
     if (target >= 0 && target !== page && !namesBack(page, target)) faults.push('no_return');
     if (!isLanguageCode(language)) faults.push('bad_code');
-    if (target >= 0 && columns.verdict[target] !== INDEXABLE) faults.push('not_indexable');
+    if (target >= 0 && verdict[target] !== INDEXABLE) faults.push('not_indexable');
     const own = found.get(page) ?? [];
     found.set(page, own);
     own.push({ page, language, target: address, targetPage: target, source: 'sitemap', faults });
@@ -120,7 +127,7 @@ const last = 'x-default';
 const byLanguage = (a: string, b: string) => Number(a === last) - Number(b === last) || (a < b ? -1 : Number(a > b));
 
 /** The sets of editions of a site, the largest first. Pages are of one set when one names the other. */
-export const hreflangSetsOf = memoOf((snapshot: Snapshot): HreflangSet[] => {
+export const hreflangSetsOf = memoOf(setReads, (snapshot): HreflangSet[] => {
   const parent = new Map<number, number>();
   const rootOf = (page: number): number => {
     let at = page;

@@ -1,7 +1,7 @@
 /** Rules for crawlers that pages give themselves: meta robots and X-Robots-Tag, value by value. */
 import { readDirectives } from '../html';
 import { memoOf, textAt } from '../snapshot';
-import type { Snapshot, TextColumn } from '../snapshot';
+import type { Reading, TextColumn } from '../snapshot';
 
 /** How far a value reaches: nearly every page of the site has it, of its templates, of its sections, or some pages. */
 export type RuleScope = 'site' | 'template' | 'section' | 'page';
@@ -45,8 +45,8 @@ function rulesOfPage(page: number, text: string): PageRule[] {
 }
 
 /** All rules that pages give themselves, in the order of the pages. */
-export const pageRulesOf = memoOf((snapshot: Snapshot): PageRule[] => {
-  const { codes } = snapshot.columns.page_rules;
+export const pageRulesOf = memoOf(['page_rules'], (snapshot): PageRule[] => {
+  const { codes } = snapshot.column('page_rules');
   const rules: PageRule[] = [];
   for (let page = 0; page < snapshot.count; page++)
     if (codes[page] > 0) for (const rule of rulesOfPage(page, textAt(snapshot, 'page_rules', page)!)) rules.push(rule);
@@ -74,24 +74,24 @@ function countBy(pages: Iterable<number>, { codes }: TextColumn): Map<number, nu
 }
 
 /** How far the pages that have a value reach, among all that were read. */
-function scopeOf({ columns }: Snapshot, pages: ReadonlySet<number>, all: readonly number[]) {
+function scopeOf({ column }: Reading<'template' | 'section'>, pages: ReadonlySet<number>, all: readonly number[]) {
   if (pages.size >= MIN_PAGES && pages.size >= NEARLY_ALL * all.length) return { scope: 'site' as const, only: null };
   for (const scope of ['template', 'section'] as const) {
-    const column = columns[scope];
-    const sizes = countBy(all, column);
-    const whole = [...countBy(pages, column)].filter(
+    const names = column(scope);
+    const sizes = countBy(all, names);
+    const whole = [...countBy(pages, names)].filter(
       ([code, count]) => count >= MIN_PAGES && count >= NEARLY_ALL * sizes.get(code)!,
     );
     if (whole.length && whole.reduce((sum, [, count]) => sum + count, 0) >= NEARLY_ALL * pages.size)
-      return { scope, only: whole.length === 1 ? (column.values[whole[0][0]] ?? '') : null };
+      return { scope, only: whole.length === 1 ? (names.values[whole[0][0]] ?? '') : null };
   }
   return { scope: 'page' as const, only: null };
 }
 
 /** The values that pages give, by agent and place, the most frequent first. */
-export const pageRuleGroupsOf = memoOf((snapshot: Snapshot): PageRuleGroup[] => {
+export const pageRuleGroupsOf = memoOf(['page_rules', 'html', 'template', 'section'], (snapshot): PageRuleGroup[] => {
   const all: number[] = [];
-  snapshot.columns.html.forEach((html, page) => html === 1 && all.push(page));
+  snapshot.column('html').forEach((html, page) => html === 1 && all.push(page));
   const groups = new Map<string, { rule: PageRule; pages: Set<number>; outweighed: number }>();
   for (const rule of pageRulesOf(snapshot)) {
     const key = `${rule.agent}\n${rule.value}\n${rule.source}`;

@@ -2,6 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { addressAt, pageOf } from '../snapshot';
 import type { Snapshot } from '../snapshot';
 import { tiny, tinySite } from '../testing/tinySite';
+import { overView } from '../view';
 import {
   answerSheetOf,
   canonicalClustersOf,
@@ -226,7 +227,7 @@ describe('editions in other languages', () => {
     const page = (at: string) => pageOf(site, tiny(at));
     const named = (at: string, language: string, to: string) => ({ page: page(at), language, address: tiny(to) });
     const alternates = [named('/en', 'en', '/en'), named('/en', 'fr', '/x'), named('/x', 'frr-x', '/outside')];
-    const [set] = hreflangSetsOf(Object.create(site, { alternates: { value: alternates } }) as Snapshot);
+    const [set] = hreflangSetsOf(overView(site, { alternates: () => alternates }));
     expect(set.pages.map((one) => path(site, one))).toEqual(['/de', '/en', '/fr', '/x']);
     expect(set.pageFaults.get(page('/en'))).toContain('sitemap_against_page');
     expect(set.pageFaults.get(page('/x'))).not.toContain('sitemap_against_page');

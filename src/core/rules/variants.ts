@@ -3,7 +3,7 @@ import { variantKey } from '../duplicates';
 import { sources, verdicts } from '../facts';
 import type { Verdict } from '../facts';
 import { addressAt, factAt, memoOf, textAt } from '../snapshot';
-import type { Snapshot } from '../snapshot';
+import type { Reading, Snapshot } from '../snapshot';
 import { addressParts } from '../url';
 
 /** In what the addresses of a group differ. */
@@ -39,23 +39,26 @@ function differences(addresses: readonly string[]): VariantKind[] {
   return variantKinds.filter((kind) => tests[kind]);
 }
 
-const verdictAt = ({ columns }: Snapshot, page: number): Verdict => verdicts[columns.verdict[page]];
+const groupReads = ['url', 'outside', 'verdict', 'redirect_end', 'canonical'] as const;
+type VariantBase = Reading<(typeof groupReads)[number]>;
+
+const verdictAt = ({ column }: VariantBase, page: number): Verdict => verdicts[column('verdict')[page]];
 
 /** Where a page leads by redirect or canonical; its own address when to none. */
-function leadsTo(snapshot: Snapshot, page: number): string {
+function leadsTo(snapshot: VariantBase, page: number): string {
   const verdict = verdictAt(snapshot, page);
   const own = addressAt(snapshot, page);
   if (verdict === 'redirect') return textAt(snapshot, 'redirect_end', page) ?? own;
   return verdict === 'canonicalised' ? (textAt(snapshot, 'canonical', page) ?? own) : own;
 }
 
-function settlesOn(snapshot: Snapshot, pages: readonly number[]): string | null {
+function settlesOn(snapshot: VariantBase, pages: readonly number[]): string | null {
   const ends = new Set(pages.map((page) => leadsTo(snapshot, page)));
   return ends.size === 1 ? [...ends][0] : null;
 }
 
 /** Groups of known addresses that differ only in how they are written, those that settle on none first. */
-export const variantGroupsOf = memoOf((snapshot: Snapshot): VariantGroup[] => {
+export const variantGroupsOf = memoOf(groupReads, (snapshot): VariantGroup[] => {
   const byKey = new Map<string, number[]>();
   for (let page = 0; page < snapshot.count; page++) {
     const key = variantKey(addressAt(snapshot, page));
@@ -114,7 +117,7 @@ export const hostVariantsOf = (snapshot: Snapshot, start: string): HostVariant[]
     ]),
   );
   const originAt = (address: string) => address.slice(0, address.indexOf('/', address.indexOf('://') + 3));
-  const { seen_in: seen } = snapshot.columns;
+  const seen = snapshot.column('seen_in');
   for (let page = 0; page < snapshot.count; page++) {
     const address = addressAt(snapshot, page);
     const canonical = textAt(snapshot, 'canonical', page);
@@ -151,8 +154,8 @@ export const variantRows = (snapshot: Snapshot, { pages }: VariantGroup): Varian
     verdict: verdictAt(snapshot, page),
     status: factAt(snapshot, 'status', page) as number | null,
     leadsTo: leadsTo(snapshot, page),
-    linked: (snapshot.columns.seen_in[page] & bit('links')) !== 0,
-    listed: (snapshot.columns.seen_in[page] & bit('sitemap')) !== 0,
+    linked: (snapshot.column('seen_in')[page] & bit('links')) !== 0,
+    listed: (snapshot.column('seen_in')[page] & bit('sitemap')) !== 0,
   }));
 
 /** Other ways of writing the address of a page, one for each way in which addresses differ. */
@@ -201,7 +204,7 @@ function swappedCase(path: string): string {
 
 /** The addresses of the indexable pages with most share, where one address matters most. */
 export function richestPages(snapshot: Snapshot, most: number): string[] {
-  const { share } = snapshot.columns;
+  const share = snapshot.column('share');
   return Array.from({ length: snapshot.count }, (_, page) => page)
     .filter((page) => verdictAt(snapshot, page) === 'indexable')
     .sort((a, b) => share[b] - share[a])

@@ -1,10 +1,11 @@
 import { describe, expect, it } from 'vitest';
-import { comparePages, withComparison } from '../compare';
+import { comparePages } from '../compare';
 import { addressAt, sourcesOf } from '../snapshot';
 import type { Snapshot } from '../snapshot';
 import { tinySite } from '../testing/tinySite';
 import { asksForEarlier, evaluateLinks, Fault, noBits, numbersOf, parseLinkSelection } from '.';
 import type { Bits } from '.';
+import { withComparison } from '../view';
 
 const then = tinySite({
   '/': { links: ['/visit', '/shop', '/press'] },

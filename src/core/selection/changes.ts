@@ -8,11 +8,12 @@ import type { Bits } from './bits';
 import type { Asked } from './catalogue';
 import type { Selection } from './parse';
 import { predicate } from './predicate';
+import type { View } from '../view';
 
 /** What is said where a test needs an earlier crawl and there is none. */
 export const NO_EARLIER = 'There is no earlier crawl to compare this one with.';
 
-function factBits(comparison: Comparison, size: number, fact: ChangeFactName, part: Selection): Bits {
+function factBits(comparison: Comparison<View>, size: number, fact: ChangeFactName, part: Selection): Bits {
   const column = changeColumn(comparison, fact);
   const { type, values }: Asked = changeFacts[fact];
   const at = 'texts' in column ? (row: number) => column.texts[row] : (row: number) => column.numbers[row];
@@ -42,7 +43,7 @@ function factBits(comparison: Comparison, size: number, fact: ChangeFactName, pa
  * @param then gives the pages of the earlier crawl that a selection holds
  */
 export function changeBits(
-  comparison: Comparison,
+  comparison: Comparison<View>,
   size: number,
   part: Selection,
   then: (of: Selection) => Bits,

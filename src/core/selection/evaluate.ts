@@ -1,12 +1,9 @@
 import { sources } from '../facts';
-import { comparisonBeside } from '../compare';
-import type { ComparedSnapshot } from '../compare';
 import type { ColumnName } from '../facts';
-import { importsBeside } from '../imports';
 import { CLICK_KIND } from '../links';
 import { clickDepths, unreachedWithout, walkOf } from '../reach';
 import { isText, joinedTexts } from '../snapshot';
-import type { Column, JoinedTexts, Snapshot, TextColumn } from '../snapshot';
+import type { Column, JoinedTexts, TextColumn } from '../snapshot';
 import {
   bitsOfCodes,
   bitsOfValues,
@@ -26,9 +23,10 @@ import type { Asked } from './catalogue';
 import { Fault } from './lexer';
 import { changeBits, NO_EARLIER } from './changes';
 import { isAcross } from './parse';
-import type { Comparison, Selection, Step } from './parse';
+import type { Operator, Selection, Step } from './parse';
 import { patternMatcher } from './pattern';
 import { predicate } from './predicate';
+import type { ComparedView, View } from '../view';
 
 /** Joins what the parts of a selection hold; `leaf` answers for all that is no `and`, `or`, `not`. */
 export function combine(selection: Selection, size: number, leaf: (part: Selection) => Bits): Bits {
@@ -72,7 +70,7 @@ function lowerCase(texts: JoinedTexts): string | null {
 }
 
 /** Searches all values of a column at once, where that can be done; 1 for each that passes. */
-function searched(column: TextColumn, comparison: Comparison, value: string): Uint8Array | null {
+function searched(column: TextColumn, comparison: Operator, value: string): Uint8Array | null {
   if (comparison !== 'has' && comparison !== 'matches') return null;
   const texts = joinedTexts(column);
   if (!texts) return null;
@@ -98,8 +96,8 @@ function searched(column: TextColumn, comparison: Comparison, value: string): Ui
  * @param selection as `parseSelection` gives it
  * @throws Fault when it takes too much work
  */
-export function evaluate(snapshot: Snapshot, selection: Selection): Bits {
-  const { count, columns } = snapshot;
+export function evaluate(snapshot: View, selection: Selection): Bits {
+  const { count } = snapshot;
   return combine(selection, count, (part) => {
     if (part.op === 'step') return takeStep(snapshot, part.step, evaluate(snapshot, part.of));
     if (part.op === 'within') {
@@ -107,7 +105,7 @@ export function evaluate(snapshot: Snapshot, selection: Selection): Bits {
       return bitsWhere(count, (page) => depth[page] >= 0);
     }
     if (part.op === 'seen') {
-      const seen = columns.seen_in;
+      const seen = snapshot.column('seen_in');
       const bit = 1 << sources.indexOf(part.source as (typeof sources)[number]);
       return bitsOfValues(seen, (value) => (value & bit) !== 0);
     }
@@ -115,7 +113,7 @@ export function evaluate(snapshot: Snapshot, selection: Selection): Bits {
     if (isAcross(part)) return acrossBits(snapshot, count, part);
     if (!('fact' in part)) throw new Error(`“${part.op}” is no test of pages.`);
     const asked = pageCatalogue.facts[part.fact];
-    const column = columns[part.fact as ColumnName];
+    const column: Column = snapshot.column(part.fact as ColumnName);
     if (part.op === 'unknown') {
       const [codes, unknown] = isText(column) ? [column.codes, 0] : [column, -1];
       return bitsWhere(count, (page) => codes[page] === unknown);
@@ -137,8 +135,8 @@ export function evaluate(snapshot: Snapshot, selection: Selection): Bits {
 }
 
 /** The pages that a test across crawls holds. @throws Fault when there is no earlier crawl */
-function acrossBits(snapshot: Snapshot, size: number, part: Selection): Bits {
-  const comparison = comparisonBeside(snapshot);
+function acrossBits(snapshot: View, size: number, part: Selection): Bits {
+  const comparison = snapshot.comparison;
   if (!comparison) throw new Fault(NO_EARLIER, 0, 0);
   return changeBits(comparison, size, part, (of) => evaluate(comparison.old, of))!;
 }
@@ -147,7 +145,7 @@ function acrossBits(snapshot: Snapshot, size: number, part: Selection): Bits {
  * The rows of a comparison that a selection holds. Of a page that only the earlier crawl knows, all facts are unknown but
  * those of its change, and what it was.
  */
-export function evaluateRows(snapshot: ComparedSnapshot, selection: Selection): Bits {
+export function evaluateRows(snapshot: ComparedView, selection: Selection): Bits {
   const { rows } = snapshot.comparison;
   return combine(selection, rows, (part) => {
     if (isAcross(part)) return acrossBits(snapshot, rows, part);
@@ -157,8 +155,8 @@ export function evaluateRows(snapshot: ComparedSnapshot, selection: Selection): 
 }
 
 /** The pages that an import knows, or those whose number in it passes. @throws Fault when there is no such import or number */
-function importedBits(snapshot: Snapshot, { kind, name, at, length, number }: Extract<Selection, { op: 'imported' }>) {
-  const all = importsBeside(snapshot);
+function importedBits(snapshot: View, { kind, name, at, length, number }: Extract<Selection, { op: 'imported' }>) {
+  const all = snapshot.imports;
   const source = all.find((one) => one.kind === kind && one.name === name);
   const known = all.filter((one) => one.kind === kind).map((one) => `“${one.name}”`);
   if (!source)
@@ -183,7 +181,7 @@ function importedBits(snapshot: Snapshot, { kind, name, at, length, number }: Ex
 }
 
 /** Takes a step along click links, self-links apart. */
-function takeStep(snapshot: Snapshot, step: Step, of: Bits): Bits {
+function takeStep(snapshot: View, step: Step, of: Bits): Bits {
   const { count, links } = snapshot;
   const { offsets, target, kind } = links;
   const found = noBits(count);

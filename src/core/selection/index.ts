@@ -6,5 +6,5 @@ export { Fault } from './lexer';
 export type { SelectionFault } from './lexer';
 export { evaluateLinks } from './links';
 export { asksForEarlier, asksForLinks, completeSelection, parseLinkSelection, parseSelection } from './parse';
-export type { Comparison, Completion, Offer, ParsedSelection, Selection } from './parse';
+export type { Operator, Completion, Offer, ParsedSelection, Selection } from './parse';
 export { narrowed, quote } from './print';

@@ -1,12 +1,12 @@
 import { linkElements, linkKinds, placements, CLICK_KIND, RELATIVE } from '../links';
-import { comparisonBeside, linkChangesOf } from '../compare';
+import { linkChangesOf } from '../compare';
 import type { Comparison } from '../compare';
 import { isLinkChangeFact, linkFacts, verdicts } from '../facts';
 import type { LinkChangeFactName, LinkFactName } from '../facts';
 import { nofollowRels } from '../reach';
 import { finalTargetsOf } from '../share';
 import { addressAt } from '../snapshot';
-import type { Snapshot, WholeNumbers } from '../snapshot';
+import type { WholeNumbers } from '../snapshot';
 import { bitsOfCodes, bitsWhere, bothBits, hasBit, noBits, otherBits, setBit, setRange } from './bits';
 import type { Bits } from './bits';
 import { NO_EARLIER } from './changes';
@@ -14,6 +14,7 @@ import { combine, evaluate } from './evaluate';
 import { Fault } from './lexer';
 import type { Selection } from './parse';
 import { predicate } from './predicate';
+import type { View } from '../view';
 
 type Value = string | number | null;
 
@@ -36,18 +37,18 @@ const testEach = (count: number, test: (i: number) => boolean) => {
 };
 
 /** The links that lead to targets which pass. */
-const linksTo = ({ count, outside, links: { target } }: Snapshot, test: (target: number) => boolean): Bits =>
+const linksTo = ({ count, outside, links: { target } }: View, test: (target: number) => boolean): Bits =>
   bitsOfCodes(target, testEach(count + outside.length, test));
 
 /** The links that stand on pages which pass. */
-function linksFrom({ count, links: { offsets, target } }: Snapshot, test: (page: number) => boolean): Bits {
+function linksFrom({ count, links: { offsets, target } }: View, test: (page: number) => boolean): Bits {
   const bits = noBits(target.length);
   for (let page = 0; page < count; page++) if (test(page)) setRange(bits, offsets[page], offsets[page + 1]);
   return bits;
 }
 
 /** Links of a page to itself. */
-function selfLinks({ count, links: { offsets, target } }: Snapshot): Bits {
+function selfLinks({ count, links: { offsets, target } }: View): Bits {
   const bits = noBits(target.length);
   for (let page = 0; page < count; page++)
     for (let link = offsets[page]; link < offsets[page + 1]; link++) if (target[link] === page) setBit(bits, link);
@@ -55,8 +56,8 @@ function selfLinks({ count, links: { offsets, target } }: Snapshot): Bits {
 }
 
 /** The links that a search crawler follows. */
-function followedLinks(snapshot: Snapshot): Bits {
-  const { links, phrases, columns } = snapshot;
+function followedLinks(snapshot: View): Bits {
+  const { links, phrases, column } = snapshot;
   const nofollow = nofollowRels(phrases);
   const clicks = bitsOfCodes(
     links.kind,
@@ -66,13 +67,13 @@ function followedLinks(snapshot: Snapshot): Bits {
     links.rel,
     testEach(phrases.length, (rel) => nofollow[rel] === 0),
   );
-  const pages = linksFrom(snapshot, (page) => columns.page_nofollow[page] === 1);
+  const pages = linksFrom(snapshot, (page) => column('page_nofollow')[page] === 1);
   return bothBits(bothBits(clicks, rels), otherBits(pages));
 }
 
 /** The readers of all facts of links but sets, made when they are asked for. */
-function readersOf(snapshot: Snapshot): Record<Exclude<LinkFactName, 'faults'>, () => Reader> {
-  const { count, links, phrases, columns, checks } = snapshot;
+function readersOf(snapshot: View): Record<Exclude<LinkFactName, 'faults'>, () => Reader> {
+  const { count, links, phrases, column, checks } = snapshot;
   const known = (value: number): Value => (value < 0 ? null : value);
   const text = (codes: WholeNumbers): Reader => ({ codes, values: phrases });
   return {
@@ -94,14 +95,15 @@ function readersOf(snapshot: Snapshot): Record<Exclude<LinkFactName, 'faults'>, 
     kind: () => ({ codes: links.kind, values: linkKinds }),
     element: () => ({ codes: links.element, values: linkElements }),
     placement: () => ({ codes: links.placement, values: placements }),
-    target_verdict: () => ({ ofTarget: (target) => (target < count ? verdicts[columns.verdict[target]] : null) }),
+    target_verdict: () => ({ ofTarget: (target) => (target < count ? verdicts[column('verdict')[target]] : null) }),
     target_status: () => ({
-      ofTarget: (target) => (target < count ? known(columns.status[target]) : (checks[target - count]?.status ?? null)),
+      ofTarget: (target) =>
+        target < count ? known(column('status')[target]) : (checks[target - count]?.status ?? null),
     }),
     // No line and no column: the link is in no document.
     line: () => ({ ofLink: (link) => links.line[link] || null }),
     column: () => ({ ofLink: (link) => links.column[link] || null }),
-    source_share: () => ({ ofSource: (page) => known(columns.share[page]) }),
+    source_share: () => ({ ofSource: (page) => known(column('share')[page]) }),
     external: () => ({ flag: () => linksTo(snapshot, (target) => target >= count) }),
     relative: () => ({ flag: () => bitsWhere(links.marks.length, (link) => (links.marks[link] & RELATIVE) !== 0) }),
     self: () => ({ flag: () => selfLinks(snapshot) }),
@@ -110,7 +112,7 @@ function readersOf(snapshot: Snapshot): Record<Exclude<LinkFactName, 'faults'>, 
 }
 
 /** The links whose value passes. */
-function bitsOf(snapshot: Snapshot, reader: Reader, test: (value: Value) => boolean): Bits {
+function bitsOf(snapshot: View, reader: Reader, test: (value: Value) => boolean): Bits {
   const size = snapshot.links.target.length;
   if ('codes' in reader)
     return bitsOfCodes(
@@ -125,14 +127,14 @@ function bitsOf(snapshot: Snapshot, reader: Reader, test: (value: Value) => bool
 
 /** What is asked of the links of a crawl that a later one is compared with. */
 export interface AskedThen {
-  comparison: Comparison;
+  comparison: Comparison<View>;
   /** The pages of the earlier crawl that a selection holds. */
   pagesOf: (selection: Selection) => Bits;
 }
 
 /** The links that came or went. @throws Fault when there is no earlier crawl */
-function changedLinks(snapshot: Snapshot, fact: LinkChangeFactName, then?: AskedThen): Bits {
-  const comparison = then?.comparison ?? comparisonBeside(snapshot);
+function changedLinks(snapshot: View, fact: LinkChangeFactName, then?: AskedThen): Bits {
+  const comparison = then?.comparison ?? snapshot.comparison;
   if (!comparison) throw new Fault(NO_EARLIER, 0, 0);
   const bits = noBits(snapshot.links.target.length);
   // What came is in the later crawl only, and what went in the earlier.
@@ -146,7 +148,7 @@ function changedLinks(snapshot: Snapshot, fact: LinkChangeFactName, then?: Asked
  * @param then for the links of an earlier crawl
  * @throws Fault when it asks for an earlier crawl, and there is none
  */
-export function evaluateLinks(snapshot: Snapshot, selection: Selection, then?: AskedThen): Bits {
+export function evaluateLinks(snapshot: View, selection: Selection, then?: AskedThen): Bits {
   const { count, links } = snapshot;
   const size = links.target.length;
   const readers = readersOf(snapshot);

@@ -11,7 +11,7 @@ import { patternMatcher } from './pattern';
 
 export const orderings = ['=', '!=', '<', '<=', '>', '>='] as const;
 export const textTests = ['has', 'starts', 'ends', 'matches'] as const;
-export type Comparison = (typeof orderings)[number] | (typeof textTests)[number];
+export type Operator = (typeof orderings)[number] | (typeof textTests)[number];
 
 /** Steps along the links of a visitor. `from` and `to` are about links: the pages they stand on and lead to. */
 export type Step = 'linked from' | 'links to' | 'only through' | 'from' | 'to';
@@ -29,7 +29,7 @@ export type Selection =
   | { op: 'and' | 'or'; left: Selection; right: Selection }
   | { op: 'not'; of: Selection }
   | { op: 'flag'; fact: string }
-  | { op: 'compare'; fact: string; comparison: Comparison; value: string | number }
+  | { op: 'compare'; fact: string; comparison: Operator; value: string | number }
   | { op: 'in'; fact: string; values: (string | number)[] }
   | { op: 'unknown'; fact: string }
   | { op: 'seen'; source: string }
@@ -153,7 +153,7 @@ function read(text: string, outer: Catalogue, offer: (offers: Offer[], fact?: st
     if ((token.kind === 'operator' || token.kind === 'word') && known.includes(token.value)) {
       take();
       if (token.value === 'matches' && peek().kind === 'text') checkPattern(peek());
-      return { op: 'compare', fact, comparison: token.value as Comparison, value: value(fact) };
+      return { op: 'compare', fact, comparison: token.value as Operator, value: value(fact) };
     }
     const choices = [...known, ...(type === 'set' ? [] : ['in (…)']), 'is unknown'];
     return fail(`Expected a comparison of ${fact} here: ${choices.join('  ')}`);

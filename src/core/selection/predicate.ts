@@ -1,8 +1,8 @@
-import type { Comparison } from './parse';
+import type { Operator } from './parse';
 import { patternMatcher } from './pattern';
 
 /** The test that a comparison makes of a known value. `has`, `starts`, `ends` and `matches` do not regard case. */
-export function predicate(comparison: Comparison, value: string | number): (at: string | number) => boolean {
+export function predicate(comparison: Operator, value: string | number): (at: string | number) => boolean {
   // Much quicker than texts in lower case, which would have to be made first.
   const literal = String(value).replace(/[\\^$.*+?()[\]{}|/-]/g, '\\$&');
   const test = (pattern: string) => {

@@ -29,8 +29,8 @@ export function sectionFlow(
   { share, perPair, finalTargets }: Share,
   weights: PlacementWeights = evenWeights,
 ): SectionFlow {
-  const { count, columns, links } = snapshot;
-  const { codes, values } = columns.section;
+  const { count, column, links } = snapshot;
+  const { codes, values } = column('section');
   const sizes = new Map<number, number>();
   for (const code of codes) sizes.set(code, (sizes.get(code) ?? 0) + 1);
   const byCode = [...sizes].sort((a, b) => b[1] - a[1] || (values[a[0]] < values[b[0]] ? -1 : 1));
@@ -102,9 +102,9 @@ export function shareAround(
   weights: PlacementWeights = evenWeights,
   most = 8,
 ): ShareAround {
-  const share = snapshot.columns.share;
-  const linksOut = snapshot.columns.links_out;
-  const verdict = snapshot.columns.verdict;
+  const share = snapshot.column('share');
+  const linksOut = snapshot.column('links_out');
+  const verdict = snapshot.column('verdict');
   const pairs = pairsOf(snapshot, weights);
   const endOf = (target: number) => (finalTargets[target] >= 0 ? finalTargets[target] : target);
   const given = (source: number): Carried[] => {

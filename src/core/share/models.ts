@@ -1,7 +1,7 @@
 /** The two models of share (docs/MEANINGS.md, "Share"): `site`, which knows what pages pass on, and textbook `plain`. */
 import { verdicts } from '../facts';
 import type { Verdict } from '../facts';
-import type { Columns, Snapshot } from '../snapshot';
+import type { ColumnReader, Snapshot } from '../snapshot';
 import { DAMPING, pageRank } from './pagerank';
 import { evenWeights, pairsOf } from './pairs';
 import type { PairBase, PlacementWeights } from './pairs';
@@ -61,8 +61,8 @@ const FOLDED = 2;
 
 /** The pairs that carry share by the model `site`, and what they add up to. */
 function siteEdges(snapshot: ShareBase, finalTargets: Int32Array, placed: PlacementWeights): Edges {
-  const { count, columns, links } = snapshot;
-  const { verdict } = columns;
+  const { count, column, links } = snapshot;
+  const verdict = column('verdict');
   const INDEXABLE = verdicts.indexOf('indexable');
   const pairs = pairsOf(snapshot, placed);
   // In one byte, as targets lie all over memory.
@@ -134,17 +134,17 @@ export function knownShare(snapshot: Snapshot, weights: PlacementWeights = evenW
   const finalTargets = findFinalTargets(snapshot);
   const edges = siteEdges(snapshot, finalTargets, weights);
   const nodes = edges.isNode.reduce((sum, one) => sum + one, 0);
-  return withFlows(snapshot.columns.share, nodes, finalTargets, edges);
+  return withFlows(snapshot.column('share'), nodes, finalTargets, edges);
 }
 
 /**
  * Share by the model `plain`: textbook PageRank over the distinct click-link pairs between inside pages that answered
  * 200 with HTML, self-links dropped, nothing folded, nofollow not regarded.
  */
-export function plainShare(snapshot: PairBase & { columns: Columns<'status' | 'html'> }): Share {
-  const { count, columns } = snapshot;
+export function plainShare(snapshot: PairBase & { column: ColumnReader<'status' | 'html'> }): Share {
+  const { count, column } = snapshot;
   const isNode = new Uint8Array(count).map((_, page) =>
-    Number(columns.status[page] === 200 && columns.html[page] === 1),
+    Number(column('status')[page] === 200 && column('html')[page] === 1),
   );
   const pairs = pairsOf(snapshot, evenWeights);
   const total = new Float64Array(count);
@@ -181,9 +181,9 @@ export interface Leak {
  * Where share leaks, most first: what ends at addresses that may not be indexed (a redirect or canonical is among them
  * when it leads outside or nowhere), and what links without follow withhold.
  */
-export function leaksOf({ columns }: Snapshot, { share, nodes, withheld }: Share): Leak[] {
+export function leaksOf({ column }: Snapshot, { share, nodes, withheld }: Share): Leak[] {
   const leaks = new Map<LeakCause, Leak>();
-  const { verdict } = columns;
+  const verdict = column('verdict');
   const add = (cause: LeakCause, amount: number) => {
     let leak = leaks.get(cause);
     if (!leak) leaks.set(cause, (leak = { cause, part: 0, pages: 0 }));

@@ -1,7 +1,7 @@
 import { CLICK_KIND, placements } from '../links';
 import type { Placement } from '../links';
 import { nofollowRels } from '../reach';
-import type { Base, Columns } from '../snapshot';
+import type { Base, ColumnReader } from '../snapshot';
 
 /** What a link weighs by where it stands; in `main`, and in no landmark, it weighs 1. */
 export type PlacementWeights = Record<Exclude<Placement, 'none' | 'main'>, number>;
@@ -9,7 +9,7 @@ export const evenWeights: PlacementWeights = { header: 1, nav: 1, aside: 1, foot
 
 /** What the pairs of a site are made of. */
 export interface PairBase extends Pick<Base, 'count' | 'links' | 'phrases'> {
-  columns: Columns<'page_nofollow'>;
+  column: ColumnReader<'page_nofollow'>;
 }
 
 /** The distinct targets of one page at a time, in arrays that hold until the next page is looked at. */
@@ -27,10 +27,10 @@ export interface Pairs {
  * Makes what goes through the distinct pairs of click links between inside pages, self-links apart. It hands numbers over
  * and calls nobody: for millions of pages a function for each would cost more than the pairs.
  */
-export function pairsOf({ count, links, phrases, columns }: PairBase, weights: PlacementWeights): Pairs {
+export function pairsOf({ count, links, phrases, column }: PairBase, weights: PlacementWeights): Pairs {
   const { offsets, target: targetOf, kind, rel, placement } = links;
   const nofollowRel = nofollowRels(phrases);
-  const pageNofollow = columns.page_nofollow;
+  const pageNofollow = column('page_nofollow');
   const weightOf = placements.map((name) => (name === 'none' || name === 'main' ? 1 : weights[name]));
   /** Of each page the place at which it was met last, counted on from one look to the next. */
   const met = new Int32Array(count).fill(-1);

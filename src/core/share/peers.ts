@@ -1,7 +1,7 @@
 /** Share of pages against that of their peers. */
 import { verdicts } from '../facts';
 import { groupEqual, orderByKey } from '../grouping';
-import type { Columns } from '../snapshot';
+import type { ColumnReader } from '../snapshot';
 
 const INDEXABLE = verdicts.indexOf('indexable');
 /** Fewer pages have no usual share. */
@@ -20,11 +20,15 @@ function medianOf(sorted: Float64Array): number {
  */
 export function peerShares({
   count,
-  columns: { share, depth, section, verdict },
+  column,
 }: {
   count: number;
-  columns: Columns<'share' | 'depth' | 'section' | 'verdict'>;
+  column: ColumnReader<'share' | 'depth' | 'section' | 'verdict'>;
 }): Float64Array {
+  const share = column('share');
+  const depth = column('depth');
+  const section = column('section');
+  const verdict = column('verdict');
   const isJudged = (page: number) => verdict[page] === INDEXABLE && depth[page] >= 0 && share[page] >= 0;
   const judged = new Uint32Array(count).map((_, page) => page).filter(isJudged);
   const deepest = judged.reduce((most, page) => Math.max(most, depth[page]), 0) + 1;

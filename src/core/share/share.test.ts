@@ -4,6 +4,7 @@ import { walkOf } from '../reach';
 import { pageOf } from '../snapshot';
 import type { Snapshot } from '../snapshot';
 import { tiny, tinySite } from '../testing/tinySite';
+import { overView } from '../view';
 import type { TinyPage } from '../testing/tinySite';
 import {
   DAMPING,
@@ -138,9 +139,8 @@ describe('the model site', () => {
       '/b': { links: ['/', '/a'] },
     });
     const page = (path: string) => pageOf(snapshot, tiny(path));
-    const around = (path: string) =>
-      shareAround(snapshot, page(path), walkOf(snapshot).pages, findFinalTargets(snapshot));
-    snapshot.columns.share = share.share;
+    const own = overView(snapshot, { columns: { share: () => share.share } });
+    const around = (path: string) => shareAround(own, page(path), walkOf(own).pages, findFinalTargets(own));
     expect(
       around('/')
         .to.map(({ page }) => page)

@@ -1,9 +1,9 @@
 import { verdicts } from '../facts';
 import { memoOf, pagesOfCodes } from '../snapshot';
-import type { Base, Columns } from '../snapshot';
+import type { Base, ColumnReader } from '../snapshot';
 
 export interface TargetBase extends Pick<Base, 'count'> {
-  columns: Columns<'url' | 'verdict' | 'redirect_to' | 'canonical'>;
+  column: ColumnReader<'url' | 'verdict' | 'redirect_to' | 'canonical'>;
 }
 
 const REDIRECT = verdicts.indexOf('redirect');
@@ -17,7 +17,9 @@ const ON_WAY = -3;
  * redirected nor canonicalised, another page, or −1 when the way leads off the site or round in a loop.
  */
 export function findFinalTargets(base: TargetBase): Int32Array {
-  const { verdict, redirect_to: redirect, canonical } = base.columns;
+  const verdict = base.column('verdict');
+  const redirect = base.column('redirect_to');
+  const canonical = base.column('canonical');
   const redirectPages = pagesOfCodes(base, redirect);
   const canonicalPages = pagesOfCodes(base, canonical);
   const leadsOn = (page: number) => verdict[page] === REDIRECT || verdict[page] === CANONICALISED;
@@ -51,4 +53,4 @@ export function findFinalTargets(base: TargetBase): Int32Array {
 }
 
 /** The final targets of a snapshot's addresses, kept as long as the snapshot is. */
-export const finalTargetsOf: (base: TargetBase) => Int32Array = memoOf(findFinalTargets);
+export const finalTargetsOf = memoOf(['url', 'verdict', 'redirect_to', 'canonical'], findFinalTargets);

@@ -1,14 +1,16 @@
 /** Lays a crawl out as a base: pages first, then their links page by page, so that links need not be held twice. */
 import { baseFacts, factOf } from '../facts';
-import type { BaseFact, FetchError, RobotsRule, UnreadableReason, UnvisitedReason } from '../facts';
+import type { BaseFact, ColumnName, FetchError, RobotsRule, UnreadableReason, UnvisitedReason } from '../facts';
 import { rowNumbering, rowTable } from '../grouping';
 import { fragmentName } from '../html';
 import type { Crumb } from '../html';
-import { CLICK_KIND, eachPackedLink, MISSING_FRAGMENT } from '../links';
-import { textCoder, textColumn } from './column';
-import { pageOf } from './snapshot';
-import type { Base, BaseLinks, Check, Columns, SiteFiles } from './snapshot';
-import { widening } from './wholeNumbers';
+import { CLICK_KIND, eachPackedLink, MISSING_FRAGMENT, phraseFields } from '../links';
+import { codeOf, textCoder, textColumn, unknownColumn } from './column';
+import type { Column, TextColumn } from './column';
+import { columnReader } from './layers';
+import { linkRoom } from './linkColumns';
+import type { BaseLinks } from './linkColumns';
+import type { Base, Check, SiteFiles } from './snapshot';
 
 /** What a crawl found at an address. Unknown is null. */
 export interface FoundFacts {
@@ -213,14 +215,15 @@ export function baseBuilder() {
       const order = new Uint32Array(addresses.length)
         .map((_, at) => at)
         .sort((a, b) => (addresses[a] < addresses[b] ? -1 : 1));
-      const columns = Object.fromEntries(recordFacts.map((name, i) => [name, gatherers[i].column(order)]));
+      const columns = new Map<ColumnName, Column>(recordFacts.map((name, i) => [name, gatherers[i].column(order)]));
       const pageFingerprints = new Uint32Array(2 * order.length).map(
         (_, at) => fingerprints[2 * order[at >> 1] + (at & 1)],
       );
       // No address comes twice.
       const url = textColumn(Array.from(order, (at) => addresses[at]));
       return linkLayout(
-        { ...(columns as Columns<keyof typeof observed>), url },
+        url,
+        columns.set('url', url),
         pageFingerprints,
         Array.from(order, (at) => numbers[at]),
         Array.from(order, (at) => linkCounts[at]),
@@ -232,7 +235,8 @@ export function baseBuilder() {
 }
 
 function linkLayout(
-  columns: Columns<Exclude<BaseFact, 'sitemap_lastmod'>>,
+  url: TextColumn,
+  columns: Map<ColumnName, Column>,
   fingerprints: Uint32Array,
   numbers: readonly number[],
   linkCounts: readonly number[],
@@ -247,43 +251,17 @@ function linkLayout(
   phrases.of(0);
   const offsets = new Uint32Array(count + 1);
   linkCounts.forEach((links, page) => (offsets[page + 1] = offsets[page] + links));
-  const total = offsets[count];
-  const fixed = {
-    offsets,
-    target: new Uint32Array(total),
-    kind: new Uint8Array(total),
-    element: new Uint8Array(total),
-    placement: new Uint8Array(total),
-    marks: new Uint8Array(total),
-  };
-  /** What most often is small, and need not be. */
-  const growing = {
-    anchor: widening(total),
-    rel: widening(total),
-    above: widening(total),
-    fragment: widening(total),
-    line: widening(total),
-    column: widening(total),
-  };
+  const room = linkRoom(offsets[count]);
   return {
     addLinks(number, packed) {
       const page = pageNumbers.get(number);
       if (page < 0) return;
       let at = offsets[page];
-      eachPackedLink(packed, (kind, element, placement, target, anchor, rel, above, fragment, line, column, marks) => {
-        const inside = pageNumbers.get(target);
-        fixed.target[at] = inside < 0 ? count + outside.of(target) : inside;
-        fixed.kind[at] = kind;
-        fixed.element[at] = element;
-        fixed.placement[at] = placement;
-        fixed.marks[at] = marks;
-        growing.anchor.put(at, phrases.of(anchor));
-        growing.rel.put(at, phrases.of(rel));
-        growing.above.put(at, phrases.of(above));
-        growing.fragment.put(at, phrases.of(fragment));
-        growing.line.put(at, line);
-        growing.column.put(at, column);
-        at++;
+      eachPackedLink(packed, (link) => {
+        const inside = pageNumbers.get(link.target);
+        link.target = inside < 0 ? count + outside.of(link.target) : inside;
+        for (const name of phraseFields) link[name] = phrases.of(link[name]);
+        room.put(at++, link);
       });
     },
     named: () => ({ outside: outside.rows, phrases: phrases.rows }),
@@ -291,27 +269,23 @@ function linkLayout(
       const texts = (named: readonly number[], of: ReadonlyMap<number, string>) =>
         named.map((number) => of.get(number) ?? '');
       const pagesOf = (addresses: readonly string[]) =>
-        addresses.map((address) => pageOf({ columns, count }, address)).filter((page) => page >= 0);
+        // Pages are numbered in the order of their addresses, so their codes are one more.
+        addresses.map((address) => (codeOf(url, address) ?? 0) - 1).filter((page) => page >= 0);
       const phraseTexts = texts(phrases.rows, rest.phrases);
-      const links: BaseLinks = {
-        ...fixed,
-        anchor: growing.anchor.numbers(),
-        rel: growing.rel.numbers(),
-        above: growing.above.numbers(),
-        fragment: growing.fragment.numbers(),
-        line: growing.line.numbers(),
-        column: growing.column.numbers(),
-      };
+      const links: BaseLinks = { offsets, ...room.columns() };
       markMissingFragments(links, phraseTexts, ids);
       const listings = rest.listings.flatMap(({ number, ...entry }) => {
         const page = pageNumbers.get(number);
         return page < 0 ? [] : [{ page, ...entry }];
       });
+      columns.set('sitemap_lastmod', newestLastmods(count, listings));
       return {
+        below: null,
+        gives: () => true,
         count,
         starts: pagesOf(rest.starts),
         listed: pagesOf([...rest.listed]),
-        columns: { ...columns, sitemap_lastmod: newestLastmods(count, listings) },
+        column: columnReader((name) => columns.get(name) ?? unknownColumn(name, count)),
         fingerprints,
         wordFilters,
         links,

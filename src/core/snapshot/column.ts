@@ -1,5 +1,5 @@
 import { factOf } from '../facts';
-import type { ColumnName } from '../facts';
+import type { ColumnName, IntegerFact, RatioFact, TextFact } from '../facts';
 
 /** What a kept fact is to a reader: null is unknown. */
 export type FactValue = string | number | boolean | readonly string[] | null;
@@ -32,6 +32,18 @@ export type NumberColumn = Int32Array | Float64Array;
 
 export type Column = TextColumn | NumberColumn;
 
+type ColumnOf<N extends ColumnName> = N extends TextFact
+  ? TextColumn
+  : N extends RatioFact
+    ? Float64Array
+    : N extends IntegerFact
+      ? Int32Array
+      : never;
+/** A column for each of some facts; −1 is unknown in numbers, the code 0 in texts. */
+export type Columns<N extends ColumnName = ColumnName> = { [K in N]: ColumnOf<K> };
+/** Gives the column of a fact by its name. */
+export type ColumnReader<N extends ColumnName = ColumnName> = <K extends N>(name: K) => Columns[K];
+
 /** The values of a text column one after another, to be searched at once. */
 export interface JoinedTexts {
   text: string;
@@ -58,6 +70,26 @@ export function joinedTexts(column: TextColumn): JoinedTexts | null {
 }
 
 export const isText = (column: Column): column is TextColumn => 'codes' in column;
+
+/** A column as that of a fact, whose type decides what it is. @throws TypeError when it is another */
+export function ofFact<N extends ColumnName>(name: N, column: Column): Columns[N] {
+  const { type } = factOf(name);
+  const isOfType = type === 'text' ? isText(column) : column instanceof (type === 'ratio' ? Float64Array : Int32Array);
+  if (!isOfType) throw new TypeError(`The column of “${name}” is not of type ${type}.`);
+  return column as Columns[N];
+}
+
+const numbered = new WeakMap<TextColumn, Int32Array>();
+
+/** The page of each code of a column in which no text comes twice, as addresses do; −1 for none. Kept as long as the column. */
+export function pagesByCode(column: TextColumn): Int32Array {
+  let pages = numbered.get(column);
+  if (!pages) {
+    numbered.set(column, (pages = new Int32Array(column.values.length).fill(-1)));
+    for (let page = 0; page < column.codes.length; page++) pages[column.codes[page]] = page;
+  }
+  return pages;
+}
 
 /** Numbers texts in the order in which they come, and makes a text column of the numbers. */
 export function textCoder() {

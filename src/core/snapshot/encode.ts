@@ -2,13 +2,16 @@
  * The binary form of a base and of a snapshot: named parts, each a column. Numbers are little-endian. A list of texts is
  * a count, that many byte lengths (each 32 bits), and the texts in UTF-8. The part `head` is JSON and names the version.
  */
-import { baseFacts, derivedFacts, factOf, importFacts } from '../facts';
+import { baseFacts, derivedFacts, factOf } from '../facts';
 import type { ColumnName } from '../facts';
-import { isText, unknownColumn } from './column';
+import { linkFieldNames } from '../links';
+import { isText } from './column';
 import type { Column } from './column';
-import { wholeNumbersAt } from './wholeNumbers';
+import { analysedBase, columnReader, once } from './layers';
+import { linkFieldAt, linkFieldColumns } from './linkColumns';
+import type { BaseLinks } from './linkColumns';
 import { derivedOf } from './snapshot';
-import type { Base, BaseLinks, Check, Derived, LinkColumns, ListedAlternate, SiteFiles, Snapshot } from './snapshot';
+import type { Base, Check, Derived, ListedAlternate, SiteFiles, Snapshot } from './snapshot';
 
 export const SNAPSHOT_VERSION = 10;
 export type SnapshotParts = Map<string, Uint8Array>;
@@ -45,25 +48,9 @@ interface Head {
   sitemaps: string[];
 }
 
-/** The width of each link column, in bytes; `any` for those that are stored as wide as their numbers need. */
-const linkWidths: Record<keyof LinkColumns, 1 | 2 | 4 | 'any'> = {
-  offsets: 4,
-  target: 4,
-  anchor: 'any',
-  rel: 'any',
-  above: 'any',
-  fragment: 'any',
-  line: 'any',
-  column: 'any',
-  kind: 1,
-  element: 1,
-  placement: 1,
-  marks: 1,
-  faults: 2,
-};
-const linkNames = Object.keys(linkWidths) as (keyof LinkColumns)[];
-const baseLinkNames = linkNames.filter((name): name is keyof BaseLinks => name !== 'faults');
-const arrayOfWidth = { 1: Uint8Array, 2: Uint16Array, 4: Uint32Array } as const;
+const baseLinkNames = ['offsets', ...linkFieldNames] as const;
+
+export const partsOfLinks: readonly string[] = baseLinkNames.map((name) => `links.${name}`);
 
 const bytesOf = (array: ArrayBufferView) => new Uint8Array(array.buffer, array.byteOffset, array.byteLength);
 
@@ -110,15 +97,12 @@ function decodeTexts(bytes: Uint8Array): string[] {
 
 const encodeJson = (value: unknown) => new TextEncoder().encode(JSON.stringify(value));
 
-function putColumns(parts: SnapshotParts, names: readonly ColumnName[], columns: Partial<Record<ColumnName, Column>>) {
-  for (const name of names) {
-    const column = columns[name]!;
-    if (isText(column)) {
-      parts.set(`fact.${name}.codes`, bytesOf(column.codes));
-      parts.set(`fact.${name}.values`, encodeTexts(column.values));
-      parts.set(`fact.${name}.common`, bytesOf(column.common));
-    } else parts.set(`fact.${name}`, bytesOf(column));
-  }
+function putColumn(parts: SnapshotParts, name: ColumnName, column: Column) {
+  if (isText(column)) {
+    parts.set(`fact.${name}.codes`, bytesOf(column.codes));
+    parts.set(`fact.${name}.values`, encodeTexts(column.values));
+    parts.set(`fact.${name}.common`, bytesOf(column.common));
+  } else parts.set(`fact.${name}`, bytesOf(column));
 }
 
 /** Languages and addresses as one list of texts, and for each edition its page and two numbers of texts. */
@@ -143,7 +127,6 @@ export function encodeBase(base: Base): SnapshotParts {
     count,
     starts,
     listed,
-    columns,
     links,
     outside,
     checks,
@@ -172,7 +155,7 @@ export function encodeBase(base: Base): SnapshotParts {
     ['words.offsets', bytesOf(wordFilters.offsets)],
     ['words.filters', bytesOf(wordFilters.bytes)],
   ]);
-  putColumns(parts, baseFacts, columns);
+  for (const name of baseFacts) putColumn(parts, name, base.column(name));
   for (const name of baseLinkNames) parts.set(`links.${name}`, bytesOf(links[name]));
   return parts;
 }
@@ -180,11 +163,7 @@ export function encodeBase(base: Base): SnapshotParts {
 /** The parts that an analysis adds to those of its base. */
 export function encodeDerived({ columns, faults }: Derived): SnapshotParts {
   const parts: SnapshotParts = new Map();
-  putColumns(
-    parts,
-    derivedFacts.filter((name) => name in columns),
-    columns,
-  );
+  for (const name of derivedFacts) if (columns[name]) putColumn(parts, name, columns[name]);
   if (faults) parts.set('links.faults', bytesOf(faults));
   return parts;
 }
@@ -193,55 +172,17 @@ export function encodeDerived({ columns, faults }: Derived): SnapshotParts {
 export const encodeSnapshot = (snapshot: Snapshot): SnapshotParts =>
   new Map([...encodeBase(snapshot), ...encodeDerived(derivedOf(snapshot))]);
 
-/** An object whose members are read when they are first asked for, and kept. */
-function lazily<Name extends string>(names: readonly Name[], read: (name: Name) => unknown): Record<Name, unknown> {
-  const object = {} as Record<Name, unknown>;
-  for (const name of names)
-    Object.defineProperty(object, name, {
-      configurable: true,
-      enumerable: true,
-      get() {
-        const value = read(name);
-        Object.defineProperty(object, name, { value, enumerable: true, writable: true, configurable: true });
-        return value;
-      },
-    });
-  return object;
-}
-
 /** The parts in which a column is stored. */
 export const partsOfColumn = (name: ColumnName): string[] =>
   (factOf(name).type === 'text' ? ['.codes', '.values', '.common'] : ['']).map((end) => `fact.${name}${end}`);
 
-/**
- * Puts a base or snapshot together again. Columns are read from their parts when they are first asked for.
- * @param onText told the characters of each text that was decoded, for whoever counts memory
- */
-function decode(
-  parts: SnapshotParts,
-  stored: Iterable<string>,
-  facts: readonly ColumnName[],
-  links: readonly (keyof LinkColumns)[],
-  onText: (characters: number) => void,
-) {
+/** Reads stored parts by their names. @param onText told the bytes of texts that are decoded, which take memory besides */
+function partReader(parts: SnapshotParts, onText: (bytes: number) => void) {
   const part = (name: string) => {
     const bytes = parts.get(name);
     if (!bytes) throw new Error(`The part “${name}” of the snapshot has not been read.`);
     return bytes;
   };
-  const names = new Set(stored);
-  const expect = (name: string) => {
-    if (!names.has(name)) throw new Error(`The stored snapshot lacks its part “${name}”. Crawl the site again.`);
-  };
-  expect('head');
-  const json = (name: string) => JSON.parse(new TextDecoder().decode(part(name))) as unknown;
-  const head = json('head') as Head;
-  if (head.version !== SNAPSHOT_VERSION) throw new SnapshotVersionError(head.version);
-  // What is missing is told at once, not when it is first asked for.
-  facts.flatMap(partsOfColumn).forEach(expect);
-  for (const name of links) expect(`links.${name}`);
-  for (const name of ['listings', 'files', 'fingerprints', 'words.offsets', 'words.filters', ...withLinks])
-    expect(name);
   // As it lies in memory, or copied where a typed array could not begin: at no multiple of its width.
   const aligned = (name: string): [ArrayBuffer, number, number] => {
     const bytes = part(name);
@@ -253,82 +194,143 @@ function decode(
     return new Uint32Array(buffer, from, length / 4);
   };
   const texts = (name: string) => {
-    const decoded = decodeTexts(part(name));
     onText(part(name).length);
-    return decoded;
+    return decodeTexts(part(name));
   };
-  const column = (name: ColumnName): Column => {
-    const { type } = factOf(name);
-    if (type === 'text')
-      return {
-        codes: u32(`fact.${name}.codes`),
-        values: texts(`fact.${name}.values`),
-        common: new Uint8Array(...aligned(`fact.${name}.common`)),
-      };
-    const [buffer, from, length] = aligned(`fact.${name}`);
-    return type === 'ratio' ? new Float64Array(buffer, from, length / 8) : new Int32Array(buffer, from, length / 4);
-  };
-  // Imports are put beside the snapshot (src/core/imports); without them nothing is known of theirs.
-  const columnOrUnknown = (name: ColumnName) => (facts.includes(name) ? column(name) : unknownColumn(name, head.count));
-  const linkColumn = (name: keyof LinkColumns) => {
-    const [buffer, from, length] = aligned(`links.${name}`);
-    const width = linkWidths[name];
-    if (width === 'any') return wholeNumbersAt(buffer, from, length, part('links.target').length / 4);
-    return new arrayOfWidth[width](buffer, from, length / width);
-  };
-  const read: Record<string, () => unknown> = {
-    outside: () => texts('outside'),
-    phrases: () => texts('phrases'),
-    checks: () => {
-      const checks = json('checks') as (Check | null)[];
-      return (rest.outside as string[]).map((_, i) => checks[i] ?? null);
-    },
-    files: () => siteFiles(json('files') as SiteFiles),
-    fingerprints: () => u32('fingerprints'),
-    wordFilters: () => ({ offsets: u32('words.offsets'), bytes: part('words.filters') }),
-    // Snapshots of before sitemaps were read for them have none.
-    alternates: () => {
-      if (!names.has('alternates')) return [];
-      const rows = u32('alternates');
-      const named = texts('alternates.texts');
-      return Array.from({ length: rows.length / 3 }, (_, i) => ({
-        page: rows[i * 3],
-        language: named[rows[i * 3 + 1]],
-        address: named[rows[i * 3 + 2]],
-      }));
-    },
-    listings: () => {
-      const rows = u32('listings');
-      return Array.from({ length: rows.length / 3 }, (_, i) => ({
-        page: rows[i * 3],
-        sitemap: head.sitemaps[rows[i * 3 + 1]],
-        line: rows[i * 3 + 2],
-      }));
+  return {
+    bytes: part,
+    json: <T>(name: string) => JSON.parse(new TextDecoder().decode(part(name))) as T,
+    aligned,
+    u32,
+    texts,
+    column(name: ColumnName): Column {
+      const { type } = factOf(name);
+      if (type === 'text')
+        return {
+          codes: u32(`fact.${name}.codes`),
+          values: texts(`fact.${name}.values`),
+          common: new Uint8Array(...aligned(`fact.${name}.common`)),
+        };
+      const [buffer, from, length] = aligned(`fact.${name}`);
+      return type === 'ratio' ? new Float64Array(buffer, from, length / 8) : new Int32Array(buffer, from, length / 4);
     },
   };
-  const rest = lazily(Object.keys(read), (name) => read[name]());
-  return Object.defineProperties(rest, {
-    count: { value: head.count, enumerable: true },
-    starts: { value: head.starts, enumerable: true },
-    listed: { value: head.listed, enumerable: true },
-    columns: { value: lazily([...facts, ...importFacts], columnOrUnknown), enumerable: true },
-    links: { value: lazily(links, linkColumn), enumerable: true },
-  }) as unknown;
 }
 
-/** The base that is encoded in some parts. @throws as {@link decodeSnapshot} */
-export const decodeBase = (parts: SnapshotParts): Base =>
-  decode(parts, parts.keys(), baseFacts, baseLinkNames, () => {}) as Base;
+const partsOfBase = [
+  ...['head', 'listings', 'files', 'fingerprints', 'words.offsets', 'words.filters', ...withLinks],
+  ...partsOfLinks,
+  ...baseFacts.flatMap(partsOfColumn),
+];
+const partsOfAnalysis = ['links.faults', ...derivedFacts.flatMap(partsOfColumn)];
 
 /**
- * The snapshot that is encoded in some parts.
- * @param parts those that have been read; more may be added while the snapshot is in use
+ * The base that is encoded in some parts. What it has is read from them when it is first asked for.
+ * @param parts those that have been read; more may be added while the base is in use
  * @param stored names of all parts that are stored, when they are not all among `parts`
  * @param onText told the bytes of texts that are decoded on the way, which take memory besides their parts
  * @throws SnapshotVersionError when it was written by another version; Error when a part is missing
  */
-export const decodeSnapshot = (
+export function decodeBase(
   parts: SnapshotParts,
   stored: Iterable<string> = parts.keys(),
   onText: (bytes: number) => void = () => {},
-): Snapshot => decode(parts, stored, [...baseFacts, ...derivedFacts], linkNames, onText) as Snapshot;
+): Base {
+  const read = partReader(parts, onText);
+  const names = new Set(stored);
+  // What is missing is told at once, not when it is first asked for.
+  expectParts(names, ['head']);
+  const head = read.json<Head>('head');
+  if (head.version !== SNAPSHOT_VERSION) throw new SnapshotVersionError(head.version);
+  expectParts(names, partsOfBase);
+  const outside = once(() => read.texts('outside'));
+  const phrases = once(() => read.texts('phrases'));
+  const fingerprints = once(() => read.u32('fingerprints'));
+  const wordFilters = once(() => ({ offsets: read.u32('words.offsets'), bytes: read.bytes('words.filters') }));
+  const files = once(() => siteFiles(read.json<SiteFiles>('files')));
+  const checks = once(() => {
+    const known = read.json<(Check | null)[]>('checks');
+    return outside().map((_, i) => known[i] ?? null);
+  });
+  const links = once((): BaseLinks => {
+    const offsets = read.u32('links.offsets');
+    const total = offsets[head.count];
+    return { offsets, ...linkFieldColumns((name) => linkFieldAt(name, ...read.aligned(`links.${name}`), total)) };
+  });
+  // Snapshots of before sitemaps were read for them have none.
+  const alternates = once(() => {
+    if (!names.has('alternates')) return [];
+    const rows = read.u32('alternates');
+    const named = read.texts('alternates.texts');
+    return Array.from({ length: rows.length / 3 }, (_, i) => ({
+      page: rows[i * 3],
+      language: named[rows[i * 3 + 1]],
+      address: named[rows[i * 3 + 2]],
+    }));
+  });
+  const listings = once(() => {
+    const rows = read.u32('listings');
+    return Array.from({ length: rows.length / 3 }, (_, i) => ({
+      page: rows[i * 3],
+      sitemap: head.sitemaps[rows[i * 3 + 1]],
+      line: rows[i * 3 + 2],
+    }));
+  });
+  return {
+    below: null,
+    gives: () => true,
+    count: head.count,
+    starts: head.starts,
+    listed: head.listed,
+    column: columnReader(read.column),
+    get links() {
+      return links();
+    },
+    get outside() {
+      return outside();
+    },
+    get phrases() {
+      return phrases();
+    },
+    get checks() {
+      return checks();
+    },
+    get files() {
+      return files();
+    },
+    get fingerprints() {
+      return fingerprints();
+    },
+    get wordFilters() {
+      return wordFilters();
+    },
+    get alternates() {
+      return alternates();
+    },
+    get listings() {
+      return listings();
+    },
+  };
+}
+
+function expectParts(stored: ReadonlySet<string>, names: readonly string[]) {
+  for (const name of names)
+    if (!stored.has(name)) throw new Error(`The stored snapshot lacks its part “${name}”. Crawl the site again.`);
+}
+
+/** The snapshot that is encoded in some parts: parameters and errors as of {@link decodeBase}. */
+export function decodeSnapshot(
+  parts: SnapshotParts,
+  stored: Iterable<string> = parts.keys(),
+  onText: (bytes: number) => void = () => {},
+): Snapshot {
+  const names = new Set(stored);
+  const base = decodeBase(parts, names, onText);
+  expectParts(names, partsOfAnalysis);
+  const read = partReader(parts, onText);
+  const columns = Object.fromEntries(derivedFacts.map((name) => [name, () => read.column(name)]));
+  return analysedBase(base, columns, () => {
+    const [buffer, from, length] = read.aligned('links.faults');
+    return new Uint16Array(buffer, from, length / 2);
+  });
+}

@@ -1,7 +1,7 @@
 export { baseBuilder, nothingFound } from './build';
 export type { BaseRest, FoundFacts, LinkLayout, PageRecord } from './build';
-export { codeOf, isText, joinedTexts, textColumn, unknownColumn } from './column';
-export type { Column, FactValue, JoinedTexts, NumberColumn, TextColumn } from './column';
+export { codeOf, isText, joinedTexts, pagesByCode, textColumn, unknownColumn } from './column';
+export type { Column, ColumnReader, Columns, FactValue, JoinedTexts, NumberColumn, TextColumn } from './column';
 export {
   decodeBase,
   decodeSnapshot,
@@ -15,26 +15,32 @@ export {
   SnapshotVersionError,
 } from './encode';
 export type { PartGroup, SnapshotParts } from './encode';
-export { incomingOf, MADE_OF, memoBytes, memoOf, sourcesOf } from './memo';
+export { analysedBase, columnReader, once, withLayer } from './layers';
+export type { Layer } from './layers';
+export type { BaseLinks, LinkColumns } from './linkColumns';
+export { incomingOf, keptBytes, keptOf, layerBytes, memoOf, sourcesOf } from './memo';
+export type { Reading } from './memo';
 export {
   addressAt,
   countPages,
   derivedOf,
   factAt,
+  inAddressOrder,
   incomingLinks,
   numberAt,
   pageOf,
+  pagesOfAddresses,
   pagesOfCodes,
+  partNames,
   textAt,
 } from './snapshot';
 export type {
   Base,
-  BaseLinks,
   Check,
-  Columns,
   Derived,
   IncomingLinks,
-  LinkColumns,
+  Layered,
+  Read,
   RobotsFile,
   SiteFiles,
   FileAnswer,
@@ -42,6 +48,8 @@ export type {
   Snapshot,
 } from './snapshot';
 export { readPartStream, writePart } from './stream';
-export { partsOfColumn } from './encode';
+export { partsOfColumn, partsOfLinks } from './encode';
+export { linkFieldColumns } from './linkColumns';
+export { withInserted } from './wholeNumbers';
 export { robotsRuleText } from './build';
 export type { WholeNumbers } from './wholeNumbers';

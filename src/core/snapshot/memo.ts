@@ -1,22 +1,55 @@
+/** What is made of a view once and kept: by what it reads, so that all views that agree in that share it. */
+import type { ColumnName } from '../facts';
+import type { LinkInput } from '../links';
 import { incomingLinks, sourcesOfLinks } from './snapshot';
-import type { Base, IncomingLinks } from './snapshot';
+import type { ColumnReader } from './column';
+import type { BaseParts, IncomingLinks, Layered, Read, Snapshot } from './snapshot';
 
 type Made = WeakMap<object, { value: unknown }>;
 const memos: Made[] = [];
 
-/** Names the object whose place another takes that only adds to it: what is made of the one serves both. */
-export const MADE_OF = Symbol('made of');
-
-/** Keeps what is made of a base or snapshot as long as that is. */
-export function memoOf<T, B extends object = Base>(make: (base: B) => T): (base: B) => T {
+/** A memo that is kept as long as what it was made of. */
+function kept() {
   const made: Made = new WeakMap();
   memos.push(made);
-  return (base) => {
-    const key = (base as { [MADE_OF]?: object })[MADE_OF] ?? base;
-    let entry = made.get(key);
-    if (!entry) made.set(key, (entry = { value: make(base) }));
+  return <T>(of: object, make: () => T): T => {
+    let entry = made.get(of);
+    if (!entry) made.set(of, (entry = { value: make() }));
     return entry.value as T;
   };
+}
+
+/** Keeps what is made of an object as long as that is. */
+export function keptOf<Of extends object, T>(make: (of: Of) => T): (of: Of) => T {
+  const keep = kept();
+  return (of) => keep(of, () => make(of));
+}
+
+/** A view of which only some things are read. */
+export type Reading<R extends Read> = Layered &
+  Pick<Snapshot, 'count'> &
+  Readonly<Pick<BaseParts, Extract<R, keyof BaseParts> | (R extends LinkInput ? 'links' : never)>> &
+  ([Extract<R, 'faults'>] extends [never] ? unknown : Pick<Snapshot, 'links'>) & {
+    column: ColumnReader<Extract<R, ColumnName>>;
+  };
+
+/** The lowest layer of a view below which nothing changes of what is read. */
+function ownerOf(view: Layered, reads: readonly Read[]): Layered {
+  let owner = view;
+  while (owner.below && !reads.some(owner.gives)) owner = owner.below;
+  return owner;
+}
+
+/**
+ * Keeps what is made of some things of a view as long as the layer that gives the last of them.
+ * @param reads everything that `make` reads
+ */
+export function memoOf<const R extends Read, T, More = unknown>(
+  reads: readonly R[],
+  make: (view: Reading<R> & More) => T,
+): (view: Reading<R> & More) => T {
+  const keep = kept();
+  return (view) => keep(ownerOf(view, reads), () => make(view));
 }
 
 const NESTING = 3;
@@ -28,12 +61,14 @@ function arrayBytes(value: unknown, nesting = NESTING): number {
   return Object.values(value).reduce((sum: number, part) => sum + arrayBytes(part, nesting - 1), 0);
 }
 
-/** The bytes of everything that functions of {@link memoOf} keep for a base or snapshot, for whoever bounds memory. */
-export const memoBytes = (base: object): number =>
-  memos.reduce((sum, made) => sum + arrayBytes(made.get(base)?.value), 0);
+/** The bytes of everything that is kept for an object, for whoever bounds memory. */
+export const keptBytes = (of: object): number => memos.reduce((sum, made) => sum + arrayBytes(made.get(of)?.value), 0);
 
-/** The links of a snapshot by their targets. */
-export const incomingOf: (base: Base) => IncomingLinks = memoOf(incomingLinks);
+/** As {@link keptBytes}, for all layers of a view. */
+export const layerBytes = (view: Layered): number => keptBytes(view) + (view.below ? layerBytes(view.below) : 0);
+
+/** The links of a view by their targets. */
+export const incomingOf: (view: Reading<'targets'>) => IncomingLinks = memoOf(['targets'], incomingLinks);
 
 /** The page that each link is on. */
-export const sourcesOf: (base: Base) => Uint32Array = memoOf(sourcesOfLinks);
+export const sourcesOf: (view: Reading<'targets'>) => Uint32Array = memoOf(['targets'], sourcesOfLinks);

@@ -1,34 +1,10 @@
-import type { BaseFact, ColumnName, DerivedFact, FetchError, IntegerFact, RatioFact, TextFact } from '../facts';
+import { derivedFacts } from '../facts';
+import type { BaseFact, ColumnName, DerivedFact, FetchError, IntegerFact, TextFact } from '../facts';
+import type { LinkInput } from '../links';
 import type { Message } from '../messages';
-import { valueAt } from './column';
-import type { FactValue, TextColumn } from './column';
-import type { WholeNumbers } from './wholeNumbers';
-
-/** The links of a site as columns, one entry a link, in the order of their sources and then of the document. */
-export interface BaseLinks {
-  /** The links of page `i` are the entries `offsets[i]` to `offsets[i + 1] − 1`. */
-  offsets: Uint32Array;
-  /** Page number; `count` and above are entries of `outside`. */
-  target: Uint32Array;
-  /** Indexes into linkKinds, linkElements, placements. */
-  kind: Uint8Array;
-  element: Uint8Array;
-  placement: Uint8Array;
-  /** Indexes into `phrases`; 0 for none. */
-  anchor: WholeNumbers;
-  rel: WholeNumbers;
-  above: WholeNumbers;
-  fragment: WholeNumbers;
-  line: WholeNumbers;
-  column: WholeNumbers;
-  /** Bits of what else was observed (BARE_IMAGE, RELATIVE, BESIDE, MISSING_FRAGMENT). */
-  marks: Uint8Array;
-}
-
-export interface LinkColumns extends BaseLinks {
-  /** Bits of `linkFaults`; derived. */
-  faults: Uint16Array;
-}
+import { codeOf, pagesByCode, valueAt } from './column';
+import type { ColumnReader, Columns, FactValue, TextColumn } from './column';
+import type { BaseLinks, LinkColumns } from './linkColumns';
 
 /** A page that a sitemap lists: which, where, on which line, and what it says of its age. */
 export interface Listing {
@@ -96,24 +72,12 @@ export interface SiteFiles {
   sitemaps: SitemapFile[];
 }
 
-type ColumnOf<N extends ColumnName> = N extends TextFact
-  ? TextColumn
-  : N extends RatioFact
-    ? Float64Array
-    : N extends IntegerFact
-      ? Int32Array
-      : never;
-/** A column for each of some facts; −1 is unknown in numbers, the code 0 in texts. */
-export type Columns<N extends ColumnName = ColumnName> = { [K in N]: ColumnOf<K> };
-
-/** One site as it was observed. Pages are numbered in the order of their addresses, by code unit. */
-export interface Base {
-  count: number;
+/** What is observed of a site, besides the facts of its pages. */
+export interface BaseParts {
   /** Numbers of the start pages. */
   starts: number[];
   /** Numbers of the pages that imported lists know. */
   listed: number[];
-  columns: Columns<BaseFact>;
   /** Two 32-bit halves a page, for finding pages that are alike (src/core/html/content.ts); 0 and 0 is unknown. */
   fingerprints: Uint32Array;
   /**
@@ -135,10 +99,45 @@ export interface Base {
   files: SiteFiles;
 }
 
+/** What is read of a site besides the facts of its pages and its links. */
+export const partNames = [
+  'starts',
+  'listed',
+  'fingerprints',
+  'wordFilters',
+  'outside',
+  'checks',
+  'phrases',
+  'listings',
+  'alternates',
+  'files',
+] as const satisfies readonly Exclude<keyof BaseParts, 'links'>[];
+export type PartName = (typeof partNames)[number];
+/** Something that is read of a view: facts, parts, and the links by what is read of them. */
+export type Read = ColumnName | PartName | LinkInput | 'faults';
+
+/** A place in the layers of a view. */
+export interface Layered {
+  /** What this layer was put on; null for the lowest. */
+  readonly below: Layered | null;
+  /** Whether this layer gives something in place of what is below. */
+  gives: (what: Read) => boolean;
+}
+
+/**
+ * One site as it was observed. A crawl numbers its pages in the order of their addresses; a layer may append pages. The order of
+ * addresses is that of the codes of `url`.
+ */
+export interface Base extends Readonly<BaseParts>, Layered {
+  readonly count: number;
+  /** The column of a fact. */
+  column: ColumnReader<BaseFact>;
+}
+
 /** A base with everything that src/core/analysis has worked out of it. */
 export interface Snapshot extends Base {
-  columns: Columns;
-  links: LinkColumns;
+  column: ColumnReader;
+  readonly links: LinkColumns;
 }
 
 /** What an analysis gives, or some of it. */
@@ -148,57 +147,68 @@ export interface Derived {
   faults: Uint16Array | null;
 }
 
-export const derivedOf = ({ columns, links }: Snapshot): Derived => ({ columns, faults: links.faults });
+export const derivedOf = ({ column, links }: Snapshot): Derived => ({
+  columns: Object.fromEntries(derivedFacts.map((name) => [name, column(name)])),
+  faults: links.faults,
+});
 
 /** The value of one fact of one page. */
-export const factAt = (snapshot: Snapshot, name: ColumnName, page: number): FactValue =>
-  valueAt(name, snapshot.columns[name], page);
+export const factAt = (snapshot: Pick<Snapshot, 'column'>, name: ColumnName, page: number): FactValue =>
+  valueAt(name, snapshot.column(name), page);
 
 /** As {@link factAt}, for facts of type text. */
-export function textAt<N extends TextFact>({ columns }: { columns: Columns<N> }, name: N, page: number): string | null {
-  const { codes, values } = columns[name] as TextColumn;
+export function textAt<N extends TextFact>({ column }: { column: ColumnReader<N> }, name: N, page: number) {
+  const { codes, values }: TextColumn = column(name);
   return codes[page] === 0 ? null : values[codes[page]];
 }
 
 /** As {@link factAt}, for facts of type number. */
-export const numberAt = (snapshot: Snapshot, name: IntegerFact, page: number) =>
-  factAt(snapshot, name, page) as number | null;
+export function numberAt({ column }: Pick<Snapshot, 'column'>, name: IntegerFact, page: number): number | null {
+  const value = column(name)[page];
+  return value < 0 ? null : value;
+}
 
-type Addresses = Pick<Base, 'count' | 'outside'> & { columns: Columns<'url'> };
+type Addresses = Pick<Base, 'count' | 'outside'> & { column: ColumnReader<'url'> };
 
 /** The address of a page, or of an outside target for numbers from `count` on. */
 export function addressAt(snapshot: Addresses, page: number): string {
-  const { columns, count } = snapshot;
   // Outside targets are read with the links, and so only when one of them is asked for.
-  return page < count ? columns.url.values[columns.url.codes[page]] : snapshot.outside[page - count];
+  if (page >= snapshot.count) return snapshot.outside[page - snapshot.count];
+  const { codes, values } = snapshot.column('url');
+  return values[codes[page]];
 }
 
-/** The page with this address, by halving; −1 when it is not known. */
-export function pageOf({ columns: { url }, count }: Omit<Addresses, 'outside'>, address: string): number {
-  let low = 0;
-  let high = count - 1;
-  while (low <= high) {
-    const middle = (low + high) >> 1;
-    const at = url.values[url.codes[middle]];
-    if (at === address) return middle;
-    if (at < address) low = middle + 1;
-    else high = middle - 1;
-  }
-  return -1;
+/** The page with this address; −1 when it is not known. */
+export function pageOf({ column }: Pick<Addresses, 'column'>, address: string): number {
+  const url = column('url');
+  const code = codeOf(url, address);
+  return code === null ? -1 : pagesByCode(url)[code];
 }
 
-/** For each code of a text column of addresses the page with that address; −1 where there is none. */
-export function pagesOfCodes(base: Omit<Addresses, 'outside'>, column: TextColumn): Int32Array {
+/** For each of some addresses in ascending order the page with that address; −1 where there is none. */
+export function pagesOfAddresses({ column }: Pick<Addresses, 'column'>, addresses: readonly string[]): Int32Array {
   // Both lists are in order, so one pass over them is enough.
-  const pages = new Int32Array(column.values.length).fill(-1);
-  const { url } = base.columns;
-  let page = 0;
-  for (let code = 1; code < column.values.length; code++) {
-    const address = column.values[code];
-    while (page < base.count && url.values[url.codes[page]] < address) page++;
-    if (page < base.count && url.values[url.codes[page]] === address) pages[code] = page;
-  }
+  const url = column('url');
+  const pages = pagesByCode(url);
+  let code = 1;
+  return Int32Array.from(addresses, (address) => {
+    while (code < url.values.length && url.values[code] < address) code++;
+    return url.values[code] === address ? pages[code] : -1;
+  });
+}
+
+/** For each code of a text column of addresses the page with that address; −1 where there is none, as for unknown. */
+export const pagesOfCodes = (base: Pick<Addresses, 'column'>, { values }: TextColumn): Int32Array => {
+  const pages = pagesOfAddresses(base, values);
+  pages[0] = -1;
   return pages;
+};
+
+/** Pages in the order of their addresses. A crawl numbers them so; pages that a layer appends come last. @param pages ascending */
+export function inAddressOrder({ column }: Pick<Addresses, 'column'>, pages: Uint32Array): Uint32Array {
+  const { codes } = column('url');
+  const isInOrder = pages.every((page, i) => i === 0 || codes[page] > codes[pages[i - 1]]);
+  return isInOrder ? pages : pages.slice().sort((a, b) => codes[a] - codes[b]);
 }
 
 /** Links by their targets, the reverse of the offsets of {@link LinkColumns}. */

@@ -9,10 +9,13 @@ const withWidth = (width: number) => arrays.find(({ BYTES_PER_ELEMENT }) => BYTE
 const withRoomFor = (number: number) =>
   arrays.find(({ BYTES_PER_ELEMENT }) => number < 2 ** (8 * BYTES_PER_ELEMENT)) ?? Uint32Array;
 
-/** Numbers that are put down one by one, 0 until then, and become wider when one of them needs it. */
-export function widening(length: number) {
-  let numbers: WholeNumbers = new Uint8Array(length);
-  let room = 2 ** 8;
+/**
+ * Numbers that are put down one by one, 0 until then, and become wider when one of them needs it.
+ * @param width bytes of each to begin with
+ */
+export function widening(length: number, width = 1) {
+  let numbers: WholeNumbers = new (withWidth(width) ?? Uint8Array)(length);
+  let room = 2 ** (8 * width);
   return {
     put(at: number, number: number): void {
       if (number >= room) {
@@ -23,6 +26,28 @@ export function widening(length: number) {
     },
     numbers: () => numbers,
   };
+}
+
+/**
+ * Numbers with others put between them, in more bytes where one of those needs them.
+ * @param places before which of the numbers each is put; ascending
+ */
+export function withInserted(
+  numbers: WholeNumbers,
+  places: readonly number[],
+  others: readonly number[],
+): WholeNumbers {
+  const largest = others.reduce((most, other) => Math.max(most, other), 0);
+  const width = Math.max(numbers.BYTES_PER_ELEMENT, withRoomFor(largest).BYTES_PER_ELEMENT);
+  const all = new (withWidth(width) ?? Uint32Array)(numbers.length + others.length);
+  let from = 0;
+  others.forEach((other, i) => {
+    all.set(numbers.subarray(from, places[i]), from + i);
+    all[places[i] + i] = other;
+    from = places[i];
+  });
+  all.set(numbers.subarray(from), from + others.length);
+  return all;
 }
 
 /**

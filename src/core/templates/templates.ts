@@ -2,7 +2,7 @@
 import { limitOf } from '../facts';
 import { CLICK_KIND } from '../links';
 import { textColumn } from '../snapshot';
-import type { Base, Columns, TextColumn } from '../snapshot';
+import type { Base, ColumnReader, TextColumn } from '../snapshot';
 
 /** Elements that divide a page, also where they have no class. */
 const dividing = new Set(['header', 'nav', 'main', 'aside', 'footer']);
@@ -37,8 +37,9 @@ export function templateColumn({
   count,
   links: { offsets, kind, above },
   phrases,
-  columns: { html },
-}: Pick<Base, 'count' | 'links' | 'phrases'> & { columns: Columns<'html'> }): TextColumn {
+  column,
+}: Pick<Base, 'count' | 'links' | 'phrases'> & { column: ColumnReader<'html'> }): TextColumn {
+  const html = column('html');
   /** The blocks of each place, as numbers; found out when a page first has a link there. */
   const blocks: number[][] = [];
   const names: string[] = [];

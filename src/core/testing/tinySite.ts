@@ -6,7 +6,9 @@ import { packLinks } from '../links';
 import type { LinkKind, Placement } from '../links';
 import { evenWeights } from '../share';
 import { baseBuilder, nothingFound } from '../snapshot';
-import type { Base, BaseRest, FoundFacts, Snapshot } from '../snapshot';
+import type { Base, BaseRest, FoundFacts } from '../snapshot';
+import { viewOf } from '../view';
+import type { View } from '../view';
 import { wordFilter } from './wordFilter';
 
 export interface TinyPage extends Partial<FoundFacts> {
@@ -153,4 +155,4 @@ export const tinySite = (
   pages: Record<string, TinyPage>,
   listed: string[] = [],
   { settings, ...rest }: Partial<Pick<BaseRest, 'files'>> & { settings?: Partial<AnalysisSettings> } = {},
-): Snapshot => analyse(tinyBase(pages, listed, rest), { ...tinySettings, ...settings });
+): View => viewOf(analyse(tinyBase(pages, listed, rest), { ...tinySettings, ...settings }));

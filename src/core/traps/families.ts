@@ -14,8 +14,10 @@ export interface KnownFamily {
 }
 
 /** The families of a snapshot with at least so many members, the largest first. */
-export function familiesOf({ count, columns }: Snapshot, least: number): KnownFamily[] {
-  const { url, verdict, depth } = columns;
+export function familiesOf({ count, column }: Snapshot, least: number): KnownFamily[] {
+  const url = column('url');
+  const verdict = column('verdict');
+  const depth = column('depth');
   const unvisited = verdicts.indexOf('unvisited');
   const families = new Map<string, KnownFamily>();
   for (let page = 0; page < count; page++) {

@@ -1,7 +1,7 @@
 /** The numbers of a crawl that a timeline shows, kept with it so that no snapshot has to be opened for them. */
 import { reaches, verdicts } from '../facts';
 import { CLICK_KIND } from '../links';
-import type { Snapshot } from '../snapshot';
+import type { View } from '../view';
 
 export interface TrendCounts {
   /** Pages of each verdict, in the order of `verdicts`. */
@@ -33,22 +33,22 @@ function richestPart(shares: Float64Array): number {
 }
 
 /** Counts what a timeline shows of a crawl. */
-export function trendCounts({ count, columns, links }: Snapshot): TrendCounts {
+export function trendCounts({ count, column, links }: View): TrendCounts {
   const byVerdict = verdicts.map(() => 0);
   let orphans = 0;
   for (let page = 0; page < count; page++) {
-    byVerdict[columns.verdict[page]]++;
-    if (columns.reach[page] === ORPHAN) orphans++;
+    byVerdict[column('verdict')[page]]++;
+    if (column('reach')[page] === ORPHAN) orphans++;
   }
   let brokenLinks = 0;
   links.target.forEach((target, link) => {
-    if (links.kind[link] === CLICK_KIND && target < count && broken.has(columns.verdict[target])) brokenLinks++;
+    if (links.kind[link] === CLICK_KIND && target < count && broken.has(column('verdict')[target])) brokenLinks++;
   });
   return {
     verdicts: byVerdict,
     orphans,
     brokenLinks,
-    medianDepth: medianOf(columns.depth),
-    topTen: richestPart(columns.share),
+    medianDepth: medianOf(column('depth')),
+    topTen: richestPart(column('share')),
   };
 }

@@ -3,7 +3,7 @@ import { canonicalStates, verdicts } from '../facts';
 import type { CanonicalState, Verdict } from '../facts';
 import { linkKinds } from '../links';
 import { pagesOfCodes } from '../snapshot';
-import type { Base, Columns } from '../snapshot';
+import type { Base, ColumnReader } from '../snapshot';
 
 /** What is known of the address that a canonical names. */
 export interface CanonicalTarget {
@@ -38,13 +38,15 @@ export function canonicalState(page: number, target: number, at: (page: number) 
 const CANONICAL_KIND = linkKinds.indexOf('canonical');
 
 export interface CanonicalBase extends Pick<Base, 'count' | 'links'> {
-  columns: Columns<'url' | 'verdict' | 'redirect_to' | 'canonical' | 'html'>;
+  column: ColumnReader<'url' | 'verdict' | 'redirect_to' | 'canonical' | 'html'>;
 }
 
 /** Judges the canonical of every page, and counts the different ones that each declares. */
 export function canonicalColumns(base: CanonicalBase): { canonical_state: Int32Array; canonicals: Int32Array } {
-  const { count, links, columns } = base;
-  const { verdict, canonical, redirect_to: redirect } = columns;
+  const { count, links, column } = base;
+  const verdict = column('verdict');
+  const canonical = column('canonical');
+  const redirect = column('redirect_to');
   const canonicalPages = pagesOfCodes(base, canonical);
   const redirectPages = pagesOfCodes(base, redirect);
   const at = (page: number): CanonicalTarget => {
@@ -59,7 +61,7 @@ export function canonicalColumns(base: CanonicalBase): { canonical_state: Int32A
   );
   const different = new Int32Array(count).fill(-1);
   for (let page = 0; page < count; page++) {
-    if (columns.html[page] !== 1) continue;
+    if (column('html')[page] !== 1) continue;
     const targets = new Set<number>();
     for (let link = links.offsets[page]; link < links.offsets[page + 1]; link++)
       if (links.kind[link] === CANONICAL_KIND) targets.add(links.target[link]);

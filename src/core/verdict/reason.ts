@@ -15,7 +15,9 @@ export function robotsRuleAt(snapshot: Snapshot, page: number): RobotsRule | nul
 }
 
 function redirectReason(snapshot: Snapshot, page: number): Message {
-  const { redirect_state: state, redirect_hops: hops, status } = snapshot.columns;
+  const state = snapshot.column('redirect_state');
+  const hops = snapshot.column('redirect_hops');
+  const status = snapshot.column('status');
   switch (redirectStates[state[page]]) {
     case 'nowhere':
       return { code: 'redirect_nowhere', status: status[page] };
@@ -28,28 +30,30 @@ function redirectReason(snapshot: Snapshot, page: number): Message {
 
 /** The evidence for the verdict on a page, as a code with parameters: the fact `verdict_reason`. */
 export function verdictReason(snapshot: Snapshot, page: number): Message {
-  const { columns } = snapshot;
-  const tries = Math.max(1, columns.tries[page]);
-  switch (verdicts[columns.verdict[page]]) {
+  const { column } = snapshot;
+  const tries = Math.max(1, column('tries')[page]);
+  switch (verdicts[column('verdict')[page]]) {
     case 'unvisited':
-      return { code: 'unvisited', reason: unvisitedReasons[columns.unvisited_reason[page]] };
+      return { code: 'unvisited', reason: unvisitedReasons[column('unvisited_reason')[page]] };
     case 'blocked': {
       const rule = robotsRuleAt(snapshot, page)!;
       return rule.directive === 'unreadable' ? { code: 'robots_unreadable' } : { code: 'blocked', rule };
     }
     case 'unanswered': {
-      const unreadable = unreadableReasons[columns.unreadable_reason[page]];
+      const unreadable = unreadableReasons[column('unreadable_reason')[page]];
       if (unreadable) return { code: 'unreadable', reason: unreadable };
-      return { code: 'error', error: fetchErrors[columns.error[page]] ?? 'network', tries };
+      return { code: 'error', error: fetchErrors[column('error')[page]] ?? 'network', tries };
     }
     case 'failing':
     case 'broken':
-      return { code: 'status', status: columns.status[page], tries };
+      return { code: 'status', status: column('status')[page], tries };
     case 'redirect':
       return redirectReason(snapshot, page);
     case 'not_html': {
       const type = textAt(snapshot, 'content_type', page);
-      return type === null ? { code: 'no_content_type', status: columns.status[page] } : { code: 'content_type', type };
+      return type === null
+        ? { code: 'no_content_type', status: column('status')[page] }
+        : { code: 'content_type', type };
     }
     case 'noindex':
       return { code: 'directives', robots: textAt(snapshot, 'robots', page) ?? '' };

@@ -2,7 +2,7 @@
 import { redirectStates } from '../facts';
 import type { RedirectState } from '../facts';
 import { pagesOfCodes, textColumn } from '../snapshot';
-import type { Base, Columns, TextColumn } from '../snapshot';
+import type { Base, ColumnReader, TextColumn } from '../snapshot';
 import { isRedirectStatus } from './verdict';
 
 export interface RedirectEnd {
@@ -29,7 +29,7 @@ export function followRedirects(from: number, next: (index: number) => number): 
 }
 
 export interface RedirectBase extends Pick<Base, 'count'> {
-  columns: Columns<'url' | 'redirect_to' | 'status'>;
+  column: ColumnReader<'url' | 'redirect_to' | 'status'>;
 }
 
 export interface Redirects {
@@ -40,7 +40,9 @@ export interface Redirects {
 
 /** Follows the redirects of every page. */
 export function redirectColumns(base: RedirectBase): Redirects {
-  const { url, redirect_to: target, status } = base.columns;
+  const url = base.column('url');
+  const target = base.column('redirect_to');
+  const status = base.column('status');
   const pages = pagesOfCodes(base, target);
   const next = (page: number) => pages[target.codes[page]];
   const hops = new Int32Array(base.count).fill(-1);

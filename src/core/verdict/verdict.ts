@@ -1,7 +1,7 @@
 import { verdicts } from '../facts';
 import type { Verdict } from '../facts';
 import { pagesOfCodes } from '../snapshot';
-import type { Base, Columns } from '../snapshot';
+import type { Base, ColumnReader } from '../snapshot';
 
 const redirectStatus = new Set([301, 302, 303, 307, 308]);
 export const isRedirectStatus = (status: number) => redirectStatus.has(status);
@@ -37,26 +37,26 @@ export function verdictOf(facts: VerdictFacts): Verdict {
 }
 
 export interface VerdictBase extends Pick<Base, 'count'> {
-  columns: Columns<
+  column: ColumnReader<
     'url' | 'unvisited_reason' | 'robots_rule' | 'error' | 'status' | 'redirect_to' | 'html' | 'noindex' | 'canonical'
   >;
 }
 
 /** The verdict on every page, as an index into `verdicts`. */
 export function verdictColumn(base: VerdictBase): Int32Array {
-  const { columns } = base;
-  const canonicalPages = pagesOfCodes(base, columns.canonical);
+  const { column } = base;
+  const canonicalPages = pagesOfCodes(base, column('canonical'));
   return new Int32Array(base.count).map((_, page) => {
-    const canonical = columns.canonical.codes[page];
-    const status = columns.status[page];
+    const canonical = column('canonical').codes[page];
+    const status = column('status')[page];
     const verdict = verdictOf({
-      unvisited: columns.unvisited_reason[page] >= 0,
-      blocked: columns.robots_rule.codes[page] > 0,
-      unanswered: columns.error[page] >= 0,
+      unvisited: column('unvisited_reason')[page] >= 0,
+      blocked: column('robots_rule').codes[page] > 0,
+      unanswered: column('error')[page] >= 0,
       status: status < 0 ? null : status,
-      redirects: columns.redirect_to.codes[page] > 0,
-      html: columns.html[page] === 1,
-      noindex: columns.noindex[page] === 1,
+      redirects: column('redirect_to').codes[page] > 0,
+      html: column('html')[page] === 1,
+      noindex: column('noindex')[page] === 1,
       canonicalElsewhere: canonical > 0 && canonicalPages[canonical] !== page,
     });
     return verdicts.indexOf(verdict);

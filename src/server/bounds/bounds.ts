@@ -3,7 +3,7 @@ import { and, asc, eq } from 'drizzle-orm';
 import { breaks } from '$core/bounds';
 import type { Bound, CheckedBound } from '$core/bounds';
 import { asksForEarlier, countBits, parseLinkSelection, parseSelection } from '$core/selection';
-import type { Snapshot } from '$core/snapshot';
+import type { View } from '$core/view';
 import { openComparison, previousCrawl } from '../comparisons';
 import type { CrawlState } from '../crawls';
 import type { Database } from '../database';
@@ -47,7 +47,7 @@ async function count(db: Database, crawl: CrawlState, { over, text }: Bound): Pr
   }
   const parsed = over === 'pages' ? parseSelection(text) : parseLinkSelection(text);
   if (!parsed.ok) return { count: null, fault: parsed.fault.message };
-  let snapshot: Snapshot | null = await openSnapshot(db, crawl, 'links');
+  let snapshot: View | null = await openSnapshot(db, crawl, 'links');
   if (snapshot && asksForEarlier(parsed.selection))
     snapshot = (await openComparison(db, crawl, { since: null, map: [], by: [] }, 'links'))?.snapshot ?? snapshot;
   if (!snapshot) return { count: null, fault: 'The crawl has not been analysed.' };

@@ -1,9 +1,8 @@
 /** Two open crawls side by side. */
 import { and, desc, eq, inArray, isNotNull, isNull, lt } from 'drizzle-orm';
-import { addressMap, comparePages, withComparison } from '$core/compare';
-import type { ComparedSnapshot, MapRule, PairedBy } from '$core/compare';
-import type { SnapshotWithImports } from '$core/imports';
-import { memoBytes } from '$core/snapshot';
+import { addressMap, comparePages } from '$core/compare';
+import type { MapRule, PairedBy } from '$core/compare';
+import { keptBytes } from '$core/snapshot';
 import type { PartGroup } from '$core/snapshot';
 import { crawlState } from '../crawls';
 import type { CrawlState } from '../crawls';
@@ -12,6 +11,8 @@ import { crawl } from '../database/schema';
 import { listBytes } from '../lists/cache';
 import { keepBeside, openReport, openTogether } from '../snapshots';
 import type { Analysed } from '../snapshots';
+import { withComparison } from '$core/view';
+import type { ComparedView, View } from '$core/view';
 
 export interface ComparisonCall {
   /** The earlier crawl, of this site or another; null for the one before. */
@@ -22,7 +23,7 @@ export interface ComparisonCall {
 
 export interface OpenComparison {
   earlier: CrawlState;
-  snapshot: SnapshotWithImports & ComparedSnapshot;
+  snapshot: ComparedView;
 }
 
 const canBeCompared = and(
@@ -56,13 +57,13 @@ export const earlierCrawls = (db: Database, limit = 200) =>
 
 /** Comparisons that are kept with the snapshot of a crawl, at most. */
 const MOST_KEPT = 2;
-type Kept = { key: string; old: SnapshotWithImports; snapshot: SnapshotWithImports & ComparedSnapshot };
-const kept = new WeakMap<SnapshotWithImports, Kept[]>();
+type Kept = { key: string; old: View; view: ComparedView };
+const kept = new WeakMap<View, Kept[]>();
 
 /** What the arrays of a comparison take, besides what has been made of it. */
 const BYTES_A_ROW = 16;
-const bytesOf = ({ snapshot }: Kept) =>
-  BYTES_A_ROW * snapshot.comparison.rows + memoBytes(snapshot.comparison) + listBytes(snapshot);
+const bytesOf = ({ view }: Kept) =>
+  BYTES_A_ROW * view.comparison.rows + keptBytes(view.comparison) + keptBytes(view) + listBytes(view);
 
 /**
  * The snapshot of a crawl with an earlier one beside it; null when there is no earlier one, or one of them has no snapshot.
@@ -87,12 +88,12 @@ export async function openComparison(
   let found = known.find((one) => one.key === key && one.old === old);
   if (!found) {
     const comparison = comparePages(old, fresh, { map: addressMap(map), by });
-    found = { key, old, snapshot: withComparison(fresh, comparison) };
+    found = { key, old, view: withComparison(fresh, comparison) };
   }
   const others = known.filter((one) => one !== found && one.key !== key);
   kept.set(fresh, [found, ...others].slice(0, MOST_KEPT));
   keepBeside(fresh, () => (kept.get(fresh) ?? []).reduce((sum, one) => sum + bytesOf(one), 0));
-  return { earlier, snapshot: found.snapshot };
+  return { earlier, snapshot: found.view };
 }
 
 /** A test whether one of some crawls has a finding, by their reports; where one has none, it may have any. */

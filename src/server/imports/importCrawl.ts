@@ -20,7 +20,7 @@ export async function importCrawl(db: Database, siteId: number, crawlId: number)
   if (crawl?.siteId !== siteId || crawl.deletedAt) return null;
   const snapshot = await openSnapshot(db, crawl, 'facts');
   if (!snapshot) return null;
-  const { status, depth, pages_linking } = snapshot.columns;
+  const status = snapshot.column('status');
   const pages = Array.from({ length: snapshot.count }, (_, page) => page).filter(
     (page) => status[page] >= 200 && status[page] < 300,
   );
@@ -35,8 +35,8 @@ export async function importCrawl(db: Database, siteId: number, crawlId: number)
       addresses: pages.map((page) => addressAt(snapshot, page)),
       columns: {
         [ROWS_COLUMN]: new Float64Array(pages.length).fill(1),
-        depth: known(depth),
-        pages_linking: known(pages_linking),
+        depth: known(snapshot.column('depth')),
+        pages_linking: known(snapshot.column('pages_linking')),
       },
       cells: null,
       file: null,

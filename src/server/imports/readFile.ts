@@ -2,10 +2,10 @@
 import { createHash } from 'node:crypto';
 import { BlockList, isIP } from 'node:net';
 import type { ImportKind } from '$core/imports';
-import { pagesOfAddresses } from '$core/imports';
+import {} from '$core/imports';
 import { scopeOf } from '$core/scope';
 import type { ScopeSettings } from '$core/scope';
-import { SnapshotVersionError } from '$core/snapshot';
+import { pagesOfAddresses, SnapshotVersionError } from '$core/snapshot';
 import type { Database } from '../database';
 import { requestAnalysis } from '../jobs';
 import { readFacts } from '../snapshots';

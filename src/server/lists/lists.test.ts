@@ -1,5 +1,5 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import type { Snapshot } from '$core/snapshot';
+import type { View } from '$core/view';
 import { tinySite } from '$core/testing/tinySite';
 import { crawling } from '../../../tests/support/crawling';
 import { testDatabase } from '../../../tests/support/database';
@@ -10,7 +10,7 @@ import type { ListView } from '..';
 
 let test: TestDatabase;
 let origin: string;
-let snapshot: Snapshot;
+let snapshot: View;
 beforeAll(async () => {
   test = await testDatabase();
   const site = await standIn({

@@ -1,5 +1,4 @@
 /** Questions that screens ask of open snapshots. */
-import { importsBeside } from '$core/imports';
 import { isColumnName } from '$core/facts';
 import type { ColumnName } from '$core/facts';
 import {
@@ -21,8 +20,7 @@ import {
   summaryOf,
 } from '$core/lists';
 import type { Bin, List, ListName, ListWindow } from '$core/lists';
-import { comparisonBeside } from '$core/compare';
-import type { ComparedSnapshot, Comparison } from '$core/compare';
+import type { Comparison } from '$core/compare';
 import {
   evaluate,
   evaluateLinks,
@@ -38,8 +36,8 @@ import {
 } from '$core/selection';
 import type { Bits, Selection, SelectionFault } from '$core/selection';
 import { isText } from '$core/snapshot';
-import type { Snapshot } from '$core/snapshot';
 import { cacheOf } from './cache';
+import type { ComparedView, View } from '$core/view';
 
 /** A list as a screen asks for it. */
 export interface ListView {
@@ -62,15 +60,15 @@ interface Selected {
 /** What a selection is answered over: the pages or links of a snapshot, or those of the two crawls that it compares. */
 type Over = 'pages' | 'links' | 'pages of both' | 'links then';
 
-const sizeOf: Record<Over, (snapshot: Snapshot) => number> = {
+const sizeOf: Record<Over, (snapshot: View) => number> = {
   pages: ({ count }) => count,
   links: ({ links }) => links.target.length,
-  'pages of both': (snapshot) => comparisonBeside(snapshot)?.rows ?? 0,
-  'links then': (snapshot) => comparisonBeside(snapshot)?.old.links.target.length ?? 0,
+  'pages of both': (snapshot) => snapshot.comparison?.rows ?? 0,
+  'links then': (snapshot) => snapshot.comparison?.old.links.target.length ?? 0,
 };
 
 /** The pages of the earlier crawl whose rows a selection holds. */
-function pagesThen(snapshot: ComparedSnapshot, { after, removed, fresh, old }: Comparison) {
+function pagesThen(snapshot: ComparedView, { after, removed, fresh, old }: Comparison<View>) {
   const rowOf = new Int32Array(after);
   removed.forEach((page, i) => (rowOf[page] = fresh.count + i));
   return (selection: Selection): Bits => {
@@ -81,17 +79,17 @@ function pagesThen(snapshot: ComparedSnapshot, { after, removed, fresh, old }: C
   };
 }
 
-function evaluated(snapshot: Snapshot, over: Over, selection: Selection): Bits {
+function evaluated(snapshot: View, over: Over, selection: Selection): Bits {
   if (over === 'pages') return evaluate(snapshot, selection);
   if (over === 'links') return evaluateLinks(snapshot, selection);
-  const comparison = comparisonBeside(snapshot);
+  const comparison = snapshot.comparison;
   if (!comparison) throw new Fault(NO_EARLIER, 0, 0);
-  const compared = snapshot as ComparedSnapshot;
+  const compared = snapshot as ComparedView;
   if (over === 'pages of both') return evaluateRows(compared, selection);
   return evaluateLinks(comparison.old, selection, { comparison, pagesOf: pagesThen(compared, comparison) });
 }
 
-function answer(snapshot: Snapshot, over: Over, text: string): Selected {
+function answer(snapshot: View, over: Over, text: string): Selected {
   const parsed = over === 'pages' || over === 'pages of both' ? parseSelection(text) : parseLinkSelection(text);
   const nothing = (fault: SelectionFault) => ({ bits: noBits(sizeOf[over](snapshot)), fault });
   if (!parsed.ok) return nothing(parsed.fault);
@@ -103,7 +101,7 @@ function answer(snapshot: Snapshot, over: Over, text: string): Selected {
   }
 }
 
-function select(snapshot: Snapshot, over: Over, text: string): Selected {
+function select(snapshot: View, over: Over, text: string): Selected {
   const cache = cacheOf(snapshot);
   const key = `selection\n${over}\n${text}`;
   const known = cache.get(key);
@@ -114,13 +112,13 @@ function select(snapshot: Snapshot, over: Over, text: string): Selected {
 }
 
 /** The pages that a selection holds; none of them, and why, when it cannot be read or answered. */
-export function selectPages(snapshot: Snapshot, text: string): { pages: Bits; fault: SelectionFault | null } {
+export function selectPages(snapshot: View, text: string): { pages: Bits; fault: SelectionFault | null } {
   const { bits, fault } = select(snapshot, 'pages', text);
   return { pages: bits, fault };
 }
 
 /** As {@link selectPages}, of links. */
-export function selectLinks(snapshot: Snapshot, text: string): { links: Bits; fault: SelectionFault | null } {
+export function selectLinks(snapshot: View, text: string): { links: Bits; fault: SelectionFault | null } {
   const { bits, fault } = select(snapshot, 'links', text);
   return { links: bits, fault };
 }
@@ -134,7 +132,7 @@ const noList = (name: ListName): List => ({
 });
 
 /** The list that a view asks for. */
-export function listOf(snapshot: Snapshot, view: Omit<ListView, 'sort'>): { list: List; fault: SelectionFault | null } {
+export function listOf(snapshot: View, view: Omit<ListView, 'sort'>): { list: List; fault: SelectionFault | null } {
   const cache = cacheOf(snapshot);
   const key = `list\n${view.list}\n${view.list === 'groups' ? view.by : ''}\n${view.select}`;
   const known = cache.get(key);
@@ -144,7 +142,7 @@ export function listOf(snapshot: Snapshot, view: Omit<ListView, 'sort'>): { list
     view.list === 'changes' ? 'pages of both' : listedOf(view.list),
     view.select,
   );
-  const compared = snapshot as ComparedSnapshot;
+  const compared = snapshot as ComparedView;
   const then = () => select(snapshot, 'links then', view.select).bits;
   const make: Record<ListName, () => List> = {
     pages: () => pageList(snapshot, bits),
@@ -158,7 +156,7 @@ export function listOf(snapshot: Snapshot, view: Omit<ListView, 'sort'>): { list
     changed_edits: () => changedEditList(compared, bits, then()),
   };
   // Without an earlier crawl there is nothing in the lists of both.
-  const isMissing = isListAcross(view.list) && !comparisonBeside(snapshot);
+  const isMissing = isListAcross(view.list) && !snapshot.comparison;
   const found = isMissing
     ? { list: noList(view.list), fault: fault ?? { message: NO_EARLIER, at: 0, length: 0 } }
     : { list: make[view.list](), fault };
@@ -173,7 +171,7 @@ const HEAD_ROWS = 500;
  * The rows of a list in the order that a view asks for.
  * @param most how many are needed, those that come first; there may be more
  */
-export function orderedRows(snapshot: Snapshot, view: ListView, most = Infinity): Uint32Array {
+export function orderedRows(snapshot: View, view: ListView, most = Infinity): Uint32Array {
   const { list } = listOf(snapshot, view);
   const [name, direction] = view.sort.split(':');
   const column = columnOf(view.list, name);
@@ -189,7 +187,7 @@ export function orderedRows(snapshot: Snapshot, view: ListView, most = Infinity)
 
 /** A window of a list, with the cells of some of its columns. */
 export function listWindow(
-  snapshot: Snapshot,
+  snapshot: View,
   view: ListView,
   columns: readonly string[],
   from: number,
@@ -213,7 +211,7 @@ export function listWindow(
 const MOST_SUMMED = 3_000_000;
 
 /** The distributions of some columns of a list. */
-export function listSummaries(snapshot: Snapshot, view: ListView, columns: readonly string[]): Record<string, Bin[]> {
+export function listSummaries(snapshot: View, view: ListView, columns: readonly string[]): Record<string, Bin[]> {
   const { list } = listOf(snapshot, view);
   if (list.rows.length > MOST_SUMMED) return {};
   return Object.fromEntries(
@@ -227,13 +225,11 @@ export function listSummaries(snapshot: Snapshot, view: ListView, columns: reado
 const MOST_VALUES = 60;
 
 /** Known values of a fact of texts that begin in a certain way, for whoever writes a selection. */
-export function valuesOf(snapshot: Snapshot, fact: string, begins: string): string[] {
+export function valuesOf(snapshot: View, fact: string, begins: string): string[] {
   if (fact === 'list' || fact === 'log')
-    return importsBeside(snapshot).flatMap(({ kind, name }) =>
-      kind === fact && name.startsWith(begins) ? [name] : [],
-    );
+    return snapshot.imports.flatMap(({ kind, name }) => (kind === fact && name.startsWith(begins) ? [name] : []));
   if (!isColumnName(fact)) return [];
-  const column = snapshot.columns[fact];
+  const column = snapshot.column(fact);
   if (!isText(column)) return [];
   const found: string[] = [];
   for (let code = 1; code < column.values.length && found.length < MOST_VALUES; code++)

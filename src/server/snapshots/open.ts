@@ -3,16 +3,16 @@ import { totalmem } from 'node:os';
 import { describeFindings } from '$core/findings';
 import type { Found } from '$core/findings';
 import { findingsAt } from '$core/report';
-import { withImports } from '$core/imports';
-import type { SnapshotWithImports } from '$core/imports';
 import type { PageFindings, Report } from '$core/report';
-import { decodeSnapshot, FINDINGS_PART, memoBytes, REPORT_PART, SNAPSHOT_VERSION } from '$core/snapshot';
+import { decodeSnapshot, FINDINGS_PART, layerBytes, REPORT_PART, SNAPSHOT_VERSION } from '$core/snapshot';
 import type { PartGroup, Snapshot, SnapshotParts } from '$core/snapshot';
 import type { Crawl } from '../crawls';
 import type { Database } from '../database';
 import { importsOfCrawl, sourcesOfCrawl } from '../imports/imports';
 import { listBytes } from '../lists/cache';
 import { partNames, readGroup, readPart } from './parts';
+import { viewOf } from '$core/view';
+import type { View } from '$core/view';
 
 /** What identifies the snapshot of a crawl: each analysis stores another in its place. */
 export type Analysed = Pick<Crawl, 'id' | 'analysedAt'>;
@@ -25,7 +25,7 @@ export type OpenReport = Omit<Report, 'findings'> & { findings: Found[] };
 
 /** A snapshot that is open: what has been read of it, and how large that is. */
 interface Open {
-  snapshot: Promise<SnapshotWithImports | null>;
+  snapshot: Promise<View | null>;
   /** Reads the links; done when they are there. */
   withLinks: () => Promise<void>;
   /** Bytes of everything that is held for it. */
@@ -35,9 +35,8 @@ interface Open {
 }
 
 /** What else is kept with a snapshot, such as its comparison to another, and how many bytes that takes. */
-const beside = new WeakMap<SnapshotWithImports, () => number>();
-export const keepBeside = (snapshot: SnapshotWithImports, bytes: () => number): void =>
-  void beside.set(snapshot, bytes);
+const beside = new WeakMap<View, () => number>();
+export const keepBeside = (snapshot: View, bytes: () => number): void => void beside.set(snapshot, bytes);
 
 /** The least recently used first. */
 const open = new Map<string, Open>();
@@ -65,7 +64,7 @@ function openEntry(db: Database, crawlId: number, key: string): Open {
   const parts: SnapshotParts = new Map();
   let read = 0;
   let stored: string[] = [];
-  let decoded: SnapshotWithImports | null = null;
+  let decoded: View | null = null;
   let links: Promise<void> | null = null;
   const add = async (group: PartGroup) => {
     for await (const [name, bytes] of readGroup(db, crawlId, group, stored)) {
@@ -73,17 +72,17 @@ function openEntry(db: Database, crawlId: number, key: string): Open {
       read += bytes.length;
     }
   };
-  const load = async (): Promise<SnapshotWithImports | null> => {
+  const load = async (): Promise<View | null> => {
     stored = await partNames(db, crawlId);
     if (stored.length === 0) return null;
     await add('facts');
     const snapshot = decodeSnapshot(parts, stored, (bytes) => (read += 2 * bytes));
     const imports = await sourcesOfCrawl(db, crawlId);
     read += imports.reduce((sum, { addresses }) => sum + addresses.length * BYTES_AN_ADDRESS, 0);
-    return (decoded = withImports(snapshot, imports));
+    return (decoded = viewOf(snapshot, imports));
   };
   return {
-    bytes: () => read + (decoded ? memoBytes(decoded) + listBytes(decoded) + (beside.get(decoded)?.() ?? 0) : 0),
+    bytes: () => read + (decoded ? layerBytes(decoded) + listBytes(decoded) + (beside.get(decoded)?.() ?? 0) : 0),
     snapshot: load().catch((error) => {
       open.delete(key);
       throw error;
@@ -123,13 +122,9 @@ async function entryOf(db: Database, row: Analysed): Promise<{ key: string; entr
  * @param need whether their links are asked for, which are most of them; without them only the facts of pages can be read
  * @throws SnapshotVersionError when one was written by another version of the program
  */
-export async function openTogether(
-  db: Database,
-  rows: readonly Analysed[],
-  need: PartGroup,
-): Promise<(SnapshotWithImports | null)[]> {
+export async function openTogether(db: Database, rows: readonly Analysed[], need: PartGroup): Promise<(View | null)[]> {
   const keys: string[] = [];
-  const snapshots: (SnapshotWithImports | null)[] = [];
+  const snapshots: (View | null)[] = [];
   for (const row of rows) {
     const { key, entry } = await entryOf(db, row);
     const snapshot = await entry.snapshot;
@@ -143,11 +138,8 @@ export async function openTogether(
 }
 
 /** The snapshot of a crawl, as {@link openTogether} opens it. */
-export const openSnapshot = async (
-  db: Database,
-  row: Analysed,
-  need: PartGroup = 'links',
-): Promise<SnapshotWithImports | null> => (await openTogether(db, [row], need))[0];
+export const openSnapshot = async (db: Database, row: Analysed, need: PartGroup = 'links'): Promise<View | null> =>
+  (await openTogether(db, [row], need))[0];
 
 /** The report of a crawl; null when it has none, or one of another version. */
 export async function openReport(db: Database, row: Analysed): Promise<OpenReport | null> {

@@ -72,10 +72,11 @@ export const load: PageServerLoad = async (event) => {
   const { picture } = state;
   const needsLinks = picture === 'links' || picture === 'findings' || listedOf(state.list) === 'links';
   const call = comparisonOf(event.url.searchParams);
-  const { snapshot, earlier } = await crawlWithEarlier(event.locals, needsLinks ? 'links' : 'facts', call);
+  const { compared } = await crawlWithEarlier(event.locals, needsLinks ? 'links' : 'facts', call);
   const sites = await choices(db, crawl);
   const timeline = picture === 'timeline' ? await timelineOf(db, crawl.siteId) : null;
-  if (!earlier || !('comparison' in snapshot)) return { list, sites, timeline, compared: null };
+  if (!compared) return { list, sites, timeline, compared: null };
+  const { earlier, snapshot } = compared;
   const { comparison } = snapshot;
   const [then, now] = await Promise.all(
     [earlier, crawl].map(async ({ id }) => settingsSchema.parse(await crawlSettings(db, id))),

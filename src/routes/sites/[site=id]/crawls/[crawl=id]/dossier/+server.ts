@@ -7,7 +7,7 @@ import type { Found } from '$core/findings';
 import { readers } from '$core/reach';
 import { hasBit } from '$core/selection';
 import { addressAt, pageOf } from '$core/snapshot';
-import type { Snapshot } from '$core/snapshot';
+import type { View } from '$core/view';
 import {
   crawlSettings,
   findingsOfPage,
@@ -32,7 +32,7 @@ const query = z.object({
 });
 
 /** The link at a place of a page, with what is wrong with it. */
-function linkOf(snapshot: Snapshot, page: number, at: string, findings: readonly Found[]): DossierLink | null {
+function linkOf(snapshot: View, page: number, at: string, findings: readonly Found[]): DossierLink | null {
   const [line, column] = at.split(':').map(Number);
   const link = line > 0 && column > 0 ? linkAt(snapshot, page, line, column) : -1;
   if (link < 0) return null;

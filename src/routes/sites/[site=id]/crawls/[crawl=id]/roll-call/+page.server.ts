@@ -2,7 +2,6 @@ import { error, redirect } from '@sveltejs/kit';
 import { agreementOf, foldersOf, MAX_SOURCES, sourceBookOf, sourceSizesOf } from '$core/agreement';
 import { rollCallAnswer, sitemapRows } from '$core/answers';
 import { unknownOf } from '$core/imports';
-import type { SnapshotWithImports } from '$core/imports';
 import { addressAt } from '$core/snapshot';
 import { readSources } from '$lib/rollCall/sources';
 import { crawlPath } from '$lib/shell/routes';
@@ -12,6 +11,8 @@ import { crawlWithSnapshot, hasEnded } from '../../../../../crawl';
 import { listScreen } from '../../../../../screen';
 import { answers } from '../../../../../texts';
 import type { Actions, PageServerLoad } from './$types';
+import { withImports } from '$core/view';
+import type { View } from '$core/view';
 
 /** What the list shows while nobody has chosen its columns. */
 const COLUMNS = 'url:300p,log_hits:84,crawler_hits:104,last_hit:150,list_hits:84,verdict:176,seen_in:170,depth:64';
@@ -24,10 +25,10 @@ function chosenBits(names: readonly string[], asked: string): number {
 }
 
 /** The snapshot with as many imports as can be compared, the newest. */
-function comparedOf(snapshot: SnapshotWithImports): SnapshotWithImports {
+function comparedOf(snapshot: View): View {
   const most = MAX_SOURCES - 2;
   if (snapshot.imports.length <= most) return snapshot;
-  return Object.create(snapshot, { imports: { value: snapshot.imports.slice(-most) } }) as SnapshotWithImports;
+  return withImports(snapshot, snapshot.imports.slice(-most));
 }
 
 /** Addresses that only imports know and that are shown. */
@@ -42,7 +43,7 @@ async function earlierCrawls(db: Database, { id, siteId }: CrawlState, imports: 
 }
 
 /** The sitemaps of a crawl, each with what the newest check of it has found. */
-async function sitemapsShown(db: Database, { id, siteId }: CrawlState, snapshot: SnapshotWithImports) {
+async function sitemapsShown(db: Database, { id, siteId }: CrawlState, snapshot: View) {
   const { sitemaps, token } = (await getCrawl(db, id))!.settings;
   const rows = sitemapRows(snapshot, { given: sitemaps, token });
   const addresses = rows.map(({ address }) => address);
@@ -58,13 +59,13 @@ export const load: PageServerLoad = async (event) => {
   const book = sourceBookOf(compared);
   const sizes = sourceSizesOf(book);
   const chosen = chosenBits(book.names, state.sources);
-  const rows = agreementOf(book, snapshot.columns.verdict, chosen);
+  const rows = agreementOf(book, snapshot.column('verdict'), chosen);
   // By folder the first two that take part are set side by side.
   const taking = book.names.flatMap((_, at) => (chosen & (1 << at) ? [at] : []));
   const [first, second] = taking.length > 1 ? taking : [taking[0], taking[0] === 0 ? 1 : 0];
   const addressOf = (at: number) => (at < book.pages ? addressAt(snapshot, at) : book.unknown[at - book.pages]);
   const has = (source: 0 | 1, at: number) => (book.known[at] & (1 << (source ? second : first))) !== 0;
-  const unknown = unknownOf(snapshot);
+  const unknown = unknownOf(snapshot.imports);
   const report = picture === 'sitemaps' ? await openReport(db, crawl) : null;
   return {
     list,
@@ -102,7 +103,7 @@ export const actions: Actions = {
     const { db, crawl, snapshot } = await crawlWithSnapshot(locals, 'facts');
     // Workers hold what a running crawl has still to fetch.
     if (!hasEnded(crawl)) error(409, answers.crawlGoesOn);
-    await fetchToo(db, crawl, unknownOf(snapshot).answered);
+    await fetchToo(db, crawl, unknownOf(snapshot.imports).answered);
     redirect(303, `${crawlPath(crawl.siteId, crawl.id)}/watch`);
   },
 };

@@ -1,0 +1,2 @@
+export { withEdits } from './edits';
+export type { AddedLink, AddedPage, Edits } from './edits';

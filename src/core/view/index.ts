@@ -1,0 +1,2 @@
+export { overView, viewOf, withComparison, withImports, withPlainShare } from './view';
+export type { ComparedView, View } from './view';

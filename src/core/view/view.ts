@@ -1,0 +1,57 @@
+/** What a screen, a file or a command reads of a crawl: its snapshot, what was imported, and an earlier crawl beside it. */
+import type { Comparison } from '../compare';
+import { importColumns, matchSources, withHits } from '../imports';
+import type { ImportedSource, MatchedSource } from '../imports';
+import { plainShare } from '../share';
+import type { Share } from '../share';
+import { withLayer } from '../snapshot';
+import type { Layer, Snapshot } from '../snapshot';
+
+export interface View extends Snapshot {
+  /** The imported sources that count for the crawl. */
+  readonly imports: readonly MatchedSource[];
+  /** To the earlier crawl that selections ask about; null where there is none. */
+  readonly comparison: Comparison<View> | null;
+}
+
+/** A view with a comparison to an earlier crawl. */
+export interface ComparedView extends View {
+  readonly comparison: Comparison<View>;
+}
+
+const besides = <C extends Comparison<View> | null>(
+  snapshot: Snapshot,
+  imports: readonly MatchedSource[],
+  comparison: C,
+) => Object.assign(snapshot, { imports, comparison });
+
+/**
+ * A crawl as it is read. Imported sources give facts of their own, and `seen_in` names them; nothing else depends on them, so
+ * nothing else is worked out again.
+ */
+export function viewOf(snapshot: Snapshot, imports: readonly ImportedSource[] = []): View {
+  const matched = matchSources(snapshot, imports);
+  const columns = {
+    ...importColumns(snapshot.count, matched),
+    seen_in: () => withHits(snapshot.column('seen_in'), matched),
+  };
+  return besides(withLayer(snapshot, { columns }), matched, null);
+}
+
+/** A view with another layer on top. What was worked out of what the layer gives stays as it is: see src/core/analysis. */
+export const overView = (view: View, layer: Layer): View =>
+  besides(withLayer(view, layer), view.imports, view.comparison);
+
+/** A view with a comparison of its crawl to an earlier one. */
+export const withComparison = (view: View, comparison: Comparison<View>): ComparedView =>
+  besides(withLayer(view, {}), view.imports, comparison);
+
+/** A view with some of its imported sources. */
+export const withImports = (view: View, imports: readonly MatchedSource[]): View =>
+  besides(withLayer(view, {}), imports, view.comparison);
+
+/** A view whose share is that of the model `plain`. */
+export function withPlainShare(view: View): { view: View; share: Share } {
+  const share = plainShare(view);
+  return { view: overView(view, { columns: { share: () => share.share } }), share };
+}
