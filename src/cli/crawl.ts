@@ -5,7 +5,7 @@ import { countPages } from '$core/snapshot';
 import type { Snapshot } from '$core/snapshot';
 import { viewOf } from '$core/view';
 import { runCrawl, terminalName } from '$crawl/index';
-import type { Interruption, StartedParsers } from '$crawl/index';
+import type { Interruption } from '$crawl/index';
 import { addCrawl, getCrawl, saveList, saveSite, SETTINGS_LIST } from '$server/index';
 import type { Database } from '$server/index';
 import { makeFolder, writeFiles } from './export';
@@ -16,11 +16,7 @@ import { progressWriter } from './progress';
  * `edgemap crawl`: crawls in the foreground. Ctrl-C stops it and keeps what was found; a second one ends at once.
  * @returns the exit code: 0 done or stopped, 1 nothing could be fetched
  */
-export async function crawlCommand(
-  db: Database,
-  { settings, lists, out, view }: CrawlCall,
-  parsers?: StartedParsers,
-): Promise<number> {
+export async function crawlCommand(db: Database, { settings, lists, out, view }: CrawlCall): Promise<number> {
   // Found out before the crawl, not after it.
   if (out) await makeFolder(out);
   const owner = terminalName();
@@ -43,7 +39,6 @@ export async function crawlCommand(
     owner,
     allowPrivate: true,
     signal: interrupt.signal,
-    parsers,
     onProgress: progress.show,
     onSnapshot: (snapshot) => built.push(snapshot),
   }).finally(progress.end);

@@ -1,6 +1,6 @@
 /** What the commands do, but for those that main.ts loads by themselves. */
 import pino from 'pino';
-import { allowsPrivate, startParsers, work } from '$crawl/index';
+import { allowsPrivate, work } from '$crawl/index';
 import { closeDatabase, logTo, openDatabase, prepareDatabase } from '$server/index';
 import type { Database } from '$server/index';
 import { compareCommand } from './compare';
@@ -44,11 +44,7 @@ async function worker(): Promise<number> {
 }
 
 export const handlers: Omit<Handlers, 'sitemapCheck'> = {
-  crawl: (call) => {
-    // They take as long to start as the database to be prepared.
-    const parsers = startParsers({ settings: call.settings, selectionOnly: false });
-    return withDatabase((db) => crawlCommand(db, call, parsers));
-  },
+  crawl: (call) => withDatabase((db) => crawlCommand(db, call)),
   export: (call) => withDatabase((db) => exportCommand(db, call)),
   select: (call) => withDatabase((db) => selectCommand(db, call)),
   sample: (call) => withDatabase((db) => sampleCommand(db, call)),

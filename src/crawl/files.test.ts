@@ -16,7 +16,7 @@ let site: StandIn | null = null;
 afterEach(() => site?.close());
 const signal = new AbortController().signal;
 const settings = settingsSchema.parse({ start: 'https://museum.example/' });
-const parsers = startParsers({ settings, selectionOnly: false }, { threads: 0 })(signal);
+const parsers = startParsers({ settings, selectionOnly: false }, signal, { threads: 0 });
 const clientFor = (origin: string) => clientOf({ start: `${origin}/` });
 const asking = (origin: string) => ({
   fetch: fetchWith(clientFor(origin), { limiter: unlimited, retries: 0, signal }),

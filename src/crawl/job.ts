@@ -44,7 +44,6 @@ import type { Timeouts } from './client';
 import { fetchLoop } from './fetchLoop';
 import { leadCrawl } from './lead';
 import { startParsers } from './parserPool';
-import type { StartedParsers } from './parserPool';
 import { sharedLimiter } from './sharedLimiter';
 import { analyseAlong } from './soFar';
 
@@ -74,8 +73,6 @@ export interface WorkerOptions {
   /** Why nothing may be stored for now, as {@link diskTrouble} tells it. */
   trouble?: () => Promise<Message | null>;
   timeouts?: Timeouts;
-  /** Those that were started for this crawl while it was prepared. */
-  parsers?: StartedParsers;
 }
 
 export interface JobRun extends WorkerOptions {
@@ -139,7 +136,7 @@ async function joinWork(options: WorkerOptions, row: Crawl, lease: Lease | null)
   const store = openStore(db, crawlId, row.siteId, workerId);
   const frontier = frontierOf(db, crawlId, workerId);
   const selectionOnly = row.baseId !== null;
-  const parsers = (options.parsers ?? startParsers({ settings, selectionOnly }))(signal);
+  const parsers = startParsers({ settings, selectionOnly }, signal);
   const loop = fetchLoop({ settings, selectionOnly, store, frontier, client, limiter, parsers, signal });
   let endedBy: Message | null = null;
 

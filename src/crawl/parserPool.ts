@@ -2,7 +2,6 @@
 import { availableParallelism } from 'node:os';
 import { once } from 'node:events';
 import { MessageChannel } from 'node:worker_threads';
-import type { Transferable } from 'node:worker_threads';
 import pLimit from 'p-limit';
 import { Piscina } from 'piscina';
 import type { UnreadableReason } from '$core/facts';
@@ -34,18 +33,6 @@ export interface ParserPool {
   close: () => Promise<void>;
 }
 
-/** What every thread of a pool is given. */
-export interface ParserThreadData {
-  setup: ParserSetup;
-  /**
-   * By slot the low 32 bits of the time at which parsing began, in milliseconds, as if it had not paused since; 0 while
-   * nothing is parsed.
-   */
-  began: Int32Array<SharedArrayBuffer>;
-  /** By slot the number of the thread that parses. */
-  threads: Int32Array<SharedArrayBuffer>;
-}
-
 export interface ParserOptions {
   /** Milliseconds for one document. */
   timeout: number;
@@ -62,24 +49,7 @@ const defaults: ParserOptions = {
   file: parserThread,
 };
 
-/** Documents that a thread has at once: the next one is there when it is done with one, however busy the main thread is. */
-const DOCUMENTS_EACH = 2;
-/** How often a document is given to a thread that ends because of the one before: no site has so many in a row by chance. */
-const MAX_TRIES = 20;
-/** Documents under way at once, at most: more than a crawl has connections. */
-const SLOTS = 512;
-/**
- * How many pages one thread parses before there may be more: until then another costs more to start and to warm up than it
- * saves.
- */
-const PAGES_OF_FIRST = 200;
-/** Milliseconds for which a page waits before there may be more threads all the same: the one before it may have no end. */
-const MAX_WAIT = 2000;
-
 const FAULT = { ok: false, reason: 'fault' } as const;
-
-/** UTF-16 units of a robots.txt that no thread needs to parse: pages wait for it, and a thread takes a while to start. */
-const MAX_ROBOTS_IN_PLACE = 4096;
 
 async function tryInPlace<T>(work: () => T): Promise<ParseOutcome<T>> {
   try {
@@ -89,13 +59,10 @@ async function tryInPlace<T>(work: () => T): Promise<ParseOutcome<T>> {
   }
 }
 
-/** What has been started for one crawl, for whoever works on it: its signal ends all waiting at once. */
-export type StartedParsers = (signal: AbortSignal) => ParserPool;
-
 /** Parses in place, for tests that run from the sources: nothing bounds time and memory there. */
-function parseInPlace(setup: ParserSetup): StartedParsers {
+function parseInPlace(setup: ParserSetup): ParserPool {
   const parse = documentParser(setup);
-  return () => ({
+  return {
     parse: (document) => tryInPlace(() => parse(document)),
     parseRobots: (text) => tryInPlace(() => parseRobots(text)),
     openSitemap: () => {
@@ -103,134 +70,114 @@ function parseInPlace(setup: ParserSetup): StartedParsers {
       return { read: (piece) => tryInPlace(() => read(piece)), close: () => {} };
     },
     close: () => Promise.resolve(),
-  });
+  };
 }
 
 const isOutOfMemory = (error: unknown) => (error as { code?: string }).code === 'ERR_WORKER_OUT_OF_MEMORY';
 
 /**
- * Starts the threads that parse the documents of one crawl. A thread that takes too long or too much memory is ended and
- * replaced; its document is unreadable, and nothing else is lost. As long as nothing is asked of them, they keep no program
- * from ending.
+ * Starts the threads that parse the documents of one crawl, one document each. A thread that takes too long or too much
+ * memory is ended: its document is unreadable, the next one gets a new thread, and nothing else is lost.
+ * @param signal ends all parsing at once
  */
-export function startParsers(setup: ParserSetup, given: Partial<ParserOptions> = {}): StartedParsers {
+export function startParsers(setup: ParserSetup, signal: AbortSignal, given: Partial<ParserOptions> = {}): ParserPool {
   const { timeout, memory, threads, file } = { ...defaults, ...given };
   if (threads < 1 || !isBuilt(file)) return parseInPlace(setup);
-  const numbers = () => new Int32Array(new SharedArrayBuffer(SLOTS * Int32Array.BYTES_PER_ELEMENT));
-  const shared: ParserThreadData = { setup, began: numbers(), threads: numbers() };
-  const free = Array.from({ length: SLOTS }, (_, slot) => slot);
-  const poolOf = (minThreads: number, maxThreads: number, concurrentTasksPerWorker: number) =>
+  const poolOf = (minThreads: number, maxThreads: number) =>
     new Piscina({
       filename: file,
       // Without the name of a function a thread looks for one in vain as it starts, and reads its program twice.
       name: 'parse',
       minThreads,
       maxThreads,
-      concurrentTasksPerWorker,
       idleTimeout: 60_000,
       resourceLimits: { maxOldGenerationSizeMb: memory },
       recordTiming: false,
-      workerData: shared,
+      workerData: setup,
     });
-  const pages = poolOf(1, threads, DOCUMENTS_EACH);
-  // What waits is begun in the order in which it came: whatever finds a thread of the pool free passes what waits there.
-  const inTurn = pLimit(DOCUMENTS_EACH);
-  let asked = 0;
-  const addThreads = () => void (inTurn.concurrency = threads * DOCUMENTS_EACH);
+  const documents = poolOf(1, threads);
+  // A document is given to the pool when a thread is free for it, so that its time does not count while it waits.
+  const inTurn = pLimit(threads);
   // A sitemap is parsed as slowly as it comes; pages do not wait for it.
   let sitemaps: Piscina | undefined;
 
-  /** Threads that were ended because a document took too long. */
-  const ended = new Set<number>();
-
-  /** Calls back once a document has been parsed for too long; it may have waited for a thread before. */
-  function watch(slot: number, onTimeout: () => void): () => void {
-    let timer: NodeJS.Timeout;
-    const look = () => {
-      const start = Atomics.load(shared.began, slot);
-      const ran = start === 0 ? 0 : ((Date.now() | 0) - start) | 0;
-      if (start !== 0 && ran >= timeout) onTimeout();
-      else timer = setTimeout(look, Math.max(50, timeout - ran));
+  /** Begins to count the time of a thread's work, and ends the thread when that is up or the crawl is stopped. */
+  function bounds() {
+    const stop = new AbortController();
+    const giveUp = () => stop.abort();
+    signal.addEventListener('abort', giveUp);
+    let ran = 0;
+    let begun = 0;
+    let timer: NodeJS.Timeout | undefined;
+    let isTooLong = false;
+    return {
+      signal: stop.signal,
+      begin() {
+        begun = performance.now();
+        timer = setTimeout(() => {
+          isTooLong = true;
+          stop.abort();
+        }, timeout - ran);
+      },
+      pause() {
+        clearTimeout(timer);
+        ran += performance.now() - begun;
+      },
+      end() {
+        clearTimeout(timer);
+        signal.removeEventListener('abort', giveUp);
+      },
+      reasonOf: (error: unknown): UnreadableReason => (isTooLong ? 'time' : isOutOfMemory(error) ? 'memory' : 'fault'),
     };
-    timer = setTimeout(look, timeout);
-    return () => clearTimeout(timer);
   }
 
-  /** The pool is not given the signal: of tasks that have one, it hands a thread no more than one at once. */
-  const untilAborted = <T>(work: Promise<T>, signal: AbortSignal) =>
-    new Promise<T>((resolve, reject) => {
-      const giveUp = () => reject(signal.reason as Error);
-      signal.addEventListener('abort', giveUp);
-      void work.then(resolve, reject).finally(() => signal.removeEventListener('abort', giveUp));
-    });
-
-  /**
-   * Runs a function of a thread within the bounds.
-   * @returns null when the thread ended because of another document
-   */
-  async function attempt<T>(
-    pool: Piscina,
-    name: string,
-    task: object,
-    signal: AbortSignal,
-    transferList: Transferable[] = [],
-  ): Promise<ParseOutcome<T> | null> {
-    signal.throwIfAborted();
-    const slot = free.pop();
-    if (slot === undefined) throw new Error('More documents are under way than a crawl has connections.');
-    Atomics.store(shared.began, slot, 0);
-    let isTooLong = false;
-    const unwatch = watch(slot, () => {
-      isTooLong = true;
-      const thread = Atomics.load(shared.threads, slot);
-      ended.add(thread);
-      void pool.threads.find(({ threadId }) => threadId === thread)?.terminate();
-    });
+  /** What comes of a thread's work within its bounds. @throws when the crawl is stopped */
+  async function outcomeOf<T>(
+    work: Promise<T>,
+    { end, reasonOf }: ReturnType<typeof bounds>,
+  ): Promise<ParseOutcome<T>> {
     try {
-      const run = pool.run({ ...task, slot }, { name, transferList: transferList as never }) as Promise<T>;
-      return { ok: true, parsed: await untilAborted(run, signal) };
+      return { ok: true, parsed: await work };
     } catch (error) {
       signal.throwIfAborted();
-      if (isTooLong) return { ok: false, reason: 'time' };
-      const wasBegun = Atomics.load(shared.began, slot) !== 0;
-      // A document may begin while its thread is being ended.
-      if (!wasBegun || ended.has(Atomics.load(shared.threads, slot))) return null;
-      return { ok: false, reason: isOutOfMemory(error) ? 'memory' : 'fault' };
+      return { ok: false, reason: reasonOf(error) };
     } finally {
-      unwatch();
-      free.push(slot);
+      end();
     }
   }
 
-  async function withTries<T>(name: string, task: object, signal: AbortSignal): Promise<ParseOutcome<T>> {
-    for (let tries = 0; tries < MAX_TRIES; tries++) {
-      const outcome = await attempt<T>(pages, name, task, signal);
-      if (outcome) return outcome;
-    }
-    return FAULT;
-  }
+  const run = <T>(name: string, task: object) =>
+    inTurn(() => {
+      signal.throwIfAborted();
+      const bound = bounds();
+      bound.begin();
+      return outcomeOf(documents.run(task, { name, signal: bound.signal }) as Promise<T>, bound);
+    });
 
-  function startSitemap(signal: AbortSignal) {
-    sitemaps ??= poolOf(0, 1, 1);
+  function startSitemap() {
+    signal.throwIfAborted();
+    sitemaps ??= poolOf(0, 1);
     const { port1: port, port2 } = new MessageChannel();
-    const whole = attempt<void>(sitemaps, 'sitemap', { port: port2 }, signal, [port2]).then(
-      (outcome) => outcome ?? FAULT,
-    );
+    const bound = bounds();
+    const options = { name: 'sitemap', signal: bound.signal, transferList: [port2] };
+    const whole = outcomeOf(sitemaps.run({ port: port2 }, options) as Promise<void>, bound);
     // Whoever reads is told; nobody may be reading.
     whole.catch(() => {});
-    return { port, whole };
+    return { port, whole, bound };
   }
 
-  function openSitemap(signal: AbortSignal): SitemapReading {
+  function openSitemap(): SitemapReading {
     /** Started with the first piece: most addresses where a sitemap may be hold none. */
     let started: ReturnType<typeof startSitemap> | undefined;
     return {
       read: async (piece) => {
-        started ??= startSitemap(signal);
-        const { port, whole } = started;
+        started ??= startSitemap();
+        const { port, whole, bound } = started;
         const answer = once(port, 'message').then(([batch]) => ({ ok: true as const, parsed: batch as SitemapBatch }));
+        bound.begin();
         port.postMessage({ piece });
         const outcome = await Promise.race([answer, whole]);
+        bound.pause();
         // The thread ends by itself only when it was told to.
         return outcome.ok ? answer : outcome;
       },
@@ -243,21 +190,10 @@ export function startParsers(setup: ParserSetup, given: Partial<ParserOptions> =
     };
   }
 
-  return (signal) => ({
-    parse: (document) => {
-      if (++asked === PAGES_OF_FIRST) addThreads();
-      const waiting = setTimeout(addThreads, MAX_WAIT);
-      const body = ownBytes(document.body);
-      return inTurn(() => {
-        clearTimeout(waiting);
-        return withTries('parse', { document: { ...document, body } }, signal);
-      });
-    },
-    parseRobots: (text) =>
-      text.length <= MAX_ROBOTS_IN_PLACE
-        ? tryInPlace(() => parseRobots(text))
-        : inTurn(() => withTries('robots', { text }, signal)),
-    openSitemap: () => openSitemap(signal),
-    close: async () => void (await Promise.all([pages.destroy(), sitemaps?.destroy()])),
-  });
+  return {
+    parse: (document) => run('parse', { ...document, body: ownBytes(document.body) }),
+    parseRobots: (text) => run('robots', { text }),
+    openSitemap,
+    close: async () => void (await Promise.all([documents.destroy(), sitemaps?.destroy()])),
+  };
 }

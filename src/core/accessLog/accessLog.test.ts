@@ -1,11 +1,11 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { countCells, hitCounter, logReader, noPlainHit, saysCrawler } from '.';
+import { countCells, hitCounter, logReader, saysCrawler } from '.';
 import type { Hits, LogHit } from '.';
 
 const read = (...lines: string[]) => {
   const reader = logReader();
-  return lines.map((line) => reader.read(line));
+  return lines.map((line) => reader(line));
 };
 const hit = (line: string, ...before: string[]): LogHit => {
   const last = read(...before, line).at(-1)!;
@@ -102,56 +102,6 @@ describe('lines of access logs', () => {
     );
     fc.assert(fc.property(pieces, (parts) => void read(parts.join(''))));
     fc.assert(fc.property(fc.string(), (line) => void read(line, `#Fields: ${line}`, line)));
-  });
-});
-
-describe('plain lines', () => {
-  const plain = (line: string, before = '') => {
-    const reader = logReader();
-    reader.read(before);
-    const bytes = Buffer.from(line, 'latin1');
-    const found = noPlainHit();
-    if (!reader.readPlain(bytes, 0, bytes.length, found)) return null;
-    const text = (from: number, to: number) => bytes.toString('latin1', from, to);
-    return {
-      target: text(found.targetFrom, found.targetTo),
-      host: null,
-      status: found.status,
-      time: found.time,
-      agent: text(found.agentFrom, found.agentTo),
-      client: text(found.clientFrom, found.clientTo),
-    };
-  };
-  it.each([
-    combined,
-    '::1 - ada [10/Oct/2026:13:55:36 -0700] "HEAD / HTTP/1.0" 304 -',
-    '1.2.3.4 - - [29/feb/2028:00:00:00 +0000] "GET /a?b=c d HTTP/1.1" 200 1 "-" "-" 0.120',
-  ])('are read without a text: %s', (line) => expect(plain(line)).toEqual(hit(line)));
-  it.each([
-    [
-      'a host before the client',
-      'www.larkfield.example:443 1.2.3.4 - - [10/Oct/2026:13:55:36 +0000] "GET /a HTTP/2.0" 200 1',
-    ],
-    ['an escape', String.raw`1.2.3.4 - - [10/Oct/2026:13:55:36 +0000] "GET /\xc3 HTTP/1.1" 404 9`],
-    ['a whole address', '1.2.3.4 - - [10/Oct/2026:13:55:36 +0000] "GET http://a.example/ HTTP/1.1" 200 1'],
-    ['no month', '1.2.3.4 - - [10/Okt/2026:13:55:36 +0000] "GET / HTTP/1.1" 200 1'],
-  ])('are not those with %s', (_, line) => expect(plain(line)).toBeNull());
-  it('are none in a log of another format', () => expect(plain(combined, '#Fields: date time cs-uri')).toBeNull());
-  it('say what the whole reader says, whatever is changed in them', () => {
-    const pieces = fc.constantFrom(
-      ...['"', '\\', '[', '] "', ' ', ' "', '/', 'GET ', 'HTTP/1.1', '200', ':', '-', '\0', 'é', 'C', '0'],
-    );
-    const change = fc.tuple(fc.nat(combined.length), fc.nat(3), pieces);
-    fc.assert(
-      fc.property(fc.array(change, { maxLength: 3 }), fc.nat(40), (changes, cut) => {
-        let line = cut > 30 ? combined.slice(0, -4 * (cut - 30)) : combined;
-        for (const [at, length, piece] of changes) line = line.slice(0, at) + piece + line.slice(at + length);
-        const found = plain(line);
-        const [whole] = read(line);
-        if (found) expect({ ok: true, hit: found }).toEqual(whole);
-      }),
-      { numRuns: 3000 },
-    );
   });
 });
 

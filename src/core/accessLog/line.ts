@@ -4,7 +4,6 @@
  * each line.
  */
 import { jsonHit } from './json';
-import { plainReader } from './plain';
 import { notLog, requestTarget, wholeTarget } from './request';
 import type { LogLine } from './request';
 import { parseTime } from './time';
@@ -107,31 +106,21 @@ function w3cLine(fields: readonly string[]) {
   };
 }
 
-/** Reads the lines of one log. */
-export interface LogReader {
-  /** Gives null for lines that hold no request: empty ones and directives. */
-  read: (line: string) => LogLine | null;
-  /** As {@link plainReader} says; what `read` gives of the same line is the same. */
-  readPlain: ReturnType<typeof plainReader>;
-}
-
-/** Makes a reader of one log, whose first lines may say how it is written. */
-export function logReader(): LogReader {
+/**
+ * Makes a reader of the lines of one log, whose first lines may say how it is written.
+ * @returns a function that gives null for lines that hold no request: empty ones and directives
+ */
+export function logReader(): (line: string) => LogLine | null {
   let w3c: ((line: string) => LogLine) | null = null;
-  const plain = plainReader();
-  const read = (line: string) => {
+  return (line) => {
     const first = line.charCodeAt(0);
     if (first === 35) {
       const fields = /^#Fields:\s*(.*)/i.exec(line);
       if (fields) w3c = w3cLine(fields[1].trim().toLowerCase().split(/\s+/));
       return null;
     }
-    if (first === 123) {
-      const hit = jsonHit(line);
-      return hit ?? notLog;
-    }
+    if (first === 123) return jsonHit(line) ?? notLog;
     const found = w3c ? w3c(line) : commonLine(line);
     return !found.ok && line.trim() === '' ? null : found;
   };
-  return { read, readPlain: (bytes, from, to, hit) => w3c === null && plain(bytes, from, to, hit) };
 }

@@ -1,5 +1,5 @@
-/** How much the main content of pages of two crawls is alike, by its fingerprints (src/core/html/content.ts). */
-import { fingerprintDistance } from '../html/content';
+/** How much the main content of pages of two crawls is alike, by its fingerprints (src/core/words/fingerprint.ts). */
+import { fingerprintDistance } from '../words';
 import type { Snapshot } from '../snapshot';
 
 const BITS = 64;

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { fingerprintDistance } from '../html';
+import { fingerprintDistance } from '../words';
 import { tinySite } from '../testing/tinySite';
 import { countEqual, MAX_TOLERANCE, nearDuplicates, variantKey } from '.';
 

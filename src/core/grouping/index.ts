@@ -1,4 +1,3 @@
-export { byteNumbers } from './bytes';
 export { groupEqual } from './equal';
 export type { Groups } from './equal';
 export { orderByKey, radixOrder } from './order';

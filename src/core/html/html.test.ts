@@ -1,14 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import {
-  describeDirectives,
-  fingerprintDistance,
-  fragmentName,
-  pageRules,
-  parseLinkHeader,
-  readHtml,
-  readRobotsHeader,
-} from '.';
+import { describeDirectives, fragmentName, pageRules, parseLinkHeader, readHtml, readRobotsHeader } from '.';
+import { fingerprintDistance } from '../words';
 import { linesAndColumns } from './bytes';
 import { MAX_LINKS } from './page';
 import { readRefresh } from './refresh';

@@ -3,7 +3,6 @@ export { fragmentName } from './fragment';
 export { readHtml } from './page';
 export type { HtmlFacts, ReadOptions } from './page';
 export type { Crumb } from './breadcrumb';
-export { fingerprintDistance } from './content';
 export { describeDirectives, pageRules, readDirectives, readRobotsHeader } from './directives';
 export type { Directive, PageRules } from './directives';
 export { parseLinkHeader } from './linkHeader';

@@ -7,7 +7,7 @@ import { breadcrumbOfJson, MAX_CRUMBS } from './breadcrumb';
 import { modifiedOfJson, modifiedText } from './modified';
 import type { Crumb } from './breadcrumb';
 import { clip, fold, linesAndColumns, readMarkup, resolveAttributeReferences, resolveReferences } from './bytes';
-import { readWords } from './content';
+import { readWords } from '../words';
 import { isRobotsContent } from './directives';
 import type { Directive } from './directives';
 import { elementSet, elementTable } from './elements';

@@ -67,7 +67,7 @@ describe('the list of pages', () => {
     ['ratio', fc.oneof(fc.constant(-1), fc.constant(0), fc.double({ min: 0, max: 1e6, noNaN: true }))],
   ] as const)('sorts many rows by a %s as a comparison would, unknown last', (type, values) =>
     fc.assert(
-      fc.property(fc.array<number>(values, { minLength: 3001, maxLength: 3100 }), fc.boolean(), (keys, down) => {
+      fc.property(fc.array<number>(values, { minLength: 1, maxLength: 400 }), fc.boolean(), (keys, down) => {
         const rows: List = {
           columns: [{ name: 'n', label: 'N', meaning: '', sort: 'low', type }],
           rows: Uint32Array.from(keys.keys()),
@@ -81,31 +81,10 @@ describe('the list of pages', () => {
           return x === y || x < 0 ? a - b : down ? y - x : x - y;
         });
         expect([...orderRows(rows, 'n', down)]).toEqual(expected);
-        const first = orderRows(rows, 'n', down, 100);
-        expect([...first.subarray(0, 100)]).toEqual(expected.slice(0, 100));
       }),
       { numRuns: 20 },
     ),
   );
-  it.each([
-    ['up', (row: number) => row],
-    ['down', (row: number) => 50_000 - row],
-    ['nowhere', () => 7],
-    ['up and down, some unknown', (row: number) => (row % 3 ? (row * 7919) % 5003 : -1)],
-    ['where no sample shows it', (row: number) => (row % 6 ? row : 100_000 + row)],
-  ])('finds the first of many rows whose numbers go %s', (_, key) => {
-    const rows: List = {
-      columns: [{ name: 'n', label: 'N', meaning: '', sort: 'low', type: 'number' }],
-      rows: Uint32Array.from({ length: 50_000 }, (_, row) => row),
-      bytes: 0,
-      cells: () => ({ key, value: key }),
-      selectOf: () => '',
-    };
-    for (const down of [true, false])
-      expect([...orderRows(rows, 'n', down, 500).subarray(0, 500)]).toEqual([
-        ...orderRows(rows, 'n', down).subarray(0, 500),
-      ]);
-  });
   it('is grouped by a fact, each group with the selection that holds it', () => {
     for (const by of ['section', 'verdict', 'depth', 'noindex', 'seen_in', 'title'] as const) {
       const groups = pageGroups(snapshot, pagesOf(''), by);

@@ -79,6 +79,8 @@ const catalogue = {
   priority_bad: ({ text }: { text: string }) => `“${text}” is no number from 0.0 to 1.0.`,
   changefreq_bad: ({ text }: { text: string }) =>
     `“${text}” is none of always, hourly, daily, weekly, monthly, yearly and never.`,
+  index_itself: () => 'The index names itself.',
+  loc_ampersand: () => 'The address has a bare &; in XML it is written as &amp;.',
   index_in_index: () => 'This index is named by another index, which may name only sitemaps.',
   file_missing: ({ detail }: { detail: string }) => `The file cannot be read: ${detail}.`,
 

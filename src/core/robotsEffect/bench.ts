@@ -7,8 +7,7 @@ import { composeChoices } from '../robots';
 import type { RuleChoice } from '../robots';
 import { addressAt } from '../snapshot';
 import type { Snapshot, TextColumn } from '../snapshot';
-import { beforeEdit, compareJudged, decidingLines, judge, pagesOfOrigin } from './judge';
-import type { Judged } from './judge';
+import { compareJudged, decidingLines, pagesOfOrigin } from './judge';
 
 /** What a draft changes, as far as judging tells; addresses are cut to the first of them. */
 export interface JudgedDraft {
@@ -66,7 +65,6 @@ export function robotsBench(snapshot: Snapshot, origin: string, before: string |
   interface Asked {
     text: string | null;
     token: string;
-    judged: Judged;
     lines: Int32Array;
     decided: [line: number, addresses: number][];
   }
@@ -74,14 +72,13 @@ export function robotsBench(snapshot: Snapshot, origin: string, before: string |
   let last: Asked | null = null;
   const ask = (text: string | null, token: string, known: Asked | null): Asked => {
     if (known?.text === text && known.token === token) return known;
-    const judged = judge(addresses, text, token, known?.judged);
-    const lines = decidingLines(judged);
-    return { text, token, judged, lines, decided: decided(lines) };
+    const lines = decidingLines(addresses, text, token);
+    return { text, token, lines, decided: decided(lines) };
   };
   return {
     judge(text: string, token: string): JudgedDraft {
       old = ask(before, token, old);
-      last = ask(text, token, last ?? old);
+      last = ask(text, token, last);
       const { closed, opened, still } = compareJudged(old.lines, last.lines);
       const pagesAt = (positions: readonly number[]) => positions.map((at) => pages[at]);
       const closedPages = pagesAt(closed);
@@ -103,9 +100,7 @@ export function robotsBench(snapshot: Snapshot, origin: string, before: string |
     },
     /** The addresses that a rule of the draft decides, the first of them. */
     decidedBy(text: string, token: string, line: number): { count: number; addresses: string[] } {
-      last = ask(text, token, last ?? old);
-      // Whoever looks at a line of the draft often goes on to write there.
-      last.judged = beforeEdit(addresses, last.judged, line);
+      last = ask(text, token, last);
       const found: string[] = [];
       let count = 0;
       last.lines.forEach((at, i) => {

@@ -1,11 +1,9 @@
-import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { analyse } from '../analysis';
 import { addressAt } from '../snapshot';
 import { tiny, tinyBase, tinySettings } from '../testing/tinySite';
 import type { TinyPage } from '../testing/tinySite';
-import { compareJudged, decidingLines, judge, pagesOfOrigin, robotsEffect } from '.';
-import type { Judged } from '.';
+import { compareJudged, decidingLines, pagesOfOrigin, robotsEffect } from '.';
 
 const origin = 'https://tiny.example';
 const site = (pages: Record<string, TinyPage>, body = '', listed: string[] = []) =>
@@ -61,7 +59,7 @@ describe('what another robots.txt would do', () => {
 describe('judging addresses', () => {
   const snapshot = site({ '/': {}, '/a': {}, '/b': {} });
   const addresses = Array.from(pagesOfOrigin(snapshot, origin), (page) => addressAt(snapshot, page));
-  const linesBy = (text: string | null, before?: Judged) => decidingLines(judge(addresses, text, 'any', before));
+  const linesBy = (text: string | null) => decidingLines(addresses, text, 'any');
   it('gives the line that decides, below zero where it closes', () =>
     expect([...linesBy(`${closing('/a')}\nAllow: /b`)]).toEqual([0, -2, 3]));
   it('without a file opens everything', () => expect([...linesBy(null)]).toEqual([0, 0, 0]));
@@ -71,34 +69,4 @@ describe('judging addresses', () => {
       opened: [1],
       still: 0,
     }));
-});
-
-describe('judging after an edit', () => {
-  const units = fc.constantFrom('/', 'a', 'b', '*', '$', '?');
-  const path = fc.string({ unit: units, maxLength: 6 }).map((text) => `/${text}`);
-  const line = fc.oneof(
-    { weight: 8, arbitrary: fc.tuple(fc.constantFrom('Allow: ', 'Disallow: '), path).map((parts) => parts.join('')) },
-    { weight: 1, arbitrary: fc.constantFrom('', '# remark', 'User-agent: any', 'User-agent: other') },
-  );
-  const edit = fc.record({ at: fc.nat(12), removed: fc.nat(2), added: fc.array(line, { maxLength: 2 }) });
-  it('is the same as judging anew, whatever the edit', () =>
-    fc.assert(
-      fc.property(
-        fc.array(line, { maxLength: 10 }),
-        fc.array(edit, { minLength: 1, maxLength: 5 }),
-        fc.array(path, { minLength: 1, maxLength: 12 }),
-        (lines, edits, paths) => {
-          const addresses = paths.map((path) => origin + path).sort();
-          const textOf = (of: readonly string[]) => ['User-agent: *', ...of].join('\n');
-          let now = [...lines];
-          let judged = judge(addresses, textOf(now), 'any');
-          for (const { at, removed, added } of edits) {
-            now = now.toSpliced(Math.min(at, now.length), removed, ...added);
-            judged = judge(addresses, textOf(now), 'any', judged);
-            expect(decidingLines(judged)).toEqual(decidingLines(judge(addresses, textOf(now), 'any')));
-          }
-        },
-      ),
-      { numRuns: 2000 },
-    ));
 });

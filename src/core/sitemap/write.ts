@@ -1,5 +1,5 @@
 /** Writes sitemaps (sitemaps.org 0.9), split where the protocol wants it, with an index where there are several. */
-import { MAX_BYTES, MAX_LOC, MAX_URLS, NAMESPACE } from './check';
+import { MAX_BYTES, MAX_LOC, MAX_URLS, NAMESPACE } from './entryFaults';
 
 /** What a sitemap should list, as a selection: every page that may be indexed and that links lead to. */
 export const LISTED = 'indexable and reached';

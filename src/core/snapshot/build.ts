@@ -37,7 +37,7 @@ export interface FoundFacts {
   wordCount: number | null;
   /** The first 128 bits of SHA-256 of the body, in hexadecimal digits. */
   contentHash: string | null;
-  /** 64 bits (src/core/html/content.ts). */
+  /** 64 bits (src/core/words/fingerprint.ts). */
   fingerprint: Uint8Array | null;
   /** Which words the main content has (src/core/words); null when that is not known. */
   wordFilter: Uint8Array | null;

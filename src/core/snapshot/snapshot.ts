@@ -78,7 +78,7 @@ export interface BaseParts {
   starts: number[];
   /** Numbers of the pages that imported lists know. */
   listed: number[];
-  /** Two 32-bit halves a page, for finding pages that are alike (src/core/html/content.ts); 0 and 0 is unknown. */
+  /** Two 32-bit halves a page, for finding pages that are alike (src/core/words/fingerprint.ts); 0 and 0 is unknown. */
   fingerprints: Uint32Array;
   /**
    * Which words each page has (src/core/words): the filter of page `i` is `bytes[offsets[i]]` to `bytes[offsets[i + 1] − 1]`,

@@ -9,7 +9,7 @@ import { baseBuilder, nothingFound } from '../snapshot';
 import type { Base, BaseRest, FoundFacts } from '../snapshot';
 import { viewOf } from '../view';
 import type { View } from '../view';
-import { wordFilter } from './wordFilter';
+import { wordFilter } from '../words';
 
 export interface TinyPage extends Partial<FoundFacts> {
   unvisitedReason?: UnvisitedReason;

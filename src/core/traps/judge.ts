@@ -1,4 +1,4 @@
-import { fingerprintDistance } from '../html';
+import { fingerprintDistance } from '../words';
 import type { Message } from '../messages';
 import type { FamilyEvidence } from './family';
 

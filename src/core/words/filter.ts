@@ -26,40 +26,22 @@ const spreadOf = (hash: number) => Math.imul(hash ^ (hash >>> 15), 0x85ebca6b);
 const firstPlace = (spread: number, bits: number) => (spread >>> 4) & (bits - 1);
 const secondPlace = (spread: number, bits: number) => (spread ^ (spread >>> 13)) & (bits - 1);
 
-/** A filter of the largest size while its text is read. */
-export interface FilterDraft {
-  bytes: Uint8Array;
+/** The filter of a text, no larger than it needs. */
+export function wordFilter(text: string): Uint8Array {
+  let filter: Uint8Array = new Uint8Array(MAX_FILTER_BYTES);
   /** Stems that set a bit: all different ones, but for a few at the largest size, where it no longer matters. */
-  different: number;
-}
-
-export const draftFilter = (): FilterDraft => ({ bytes: new Uint8Array(MAX_FILTER_BYTES), different: 0 });
-
-/** @param hash FNV-1a over the UTF-16 units of a stem */
-export function addStemHash(draft: FilterDraft, hash: number): void {
-  const { bytes } = draft;
-  const spread = spreadOf(hash);
-  const first = firstPlace(spread, 8 * MAX_FILTER_BYTES);
-  const second = secondPlace(spread, 8 * MAX_FILTER_BYTES);
-  const firstBit = 1 << (first & 7);
-  const secondBit = 1 << (second & 7);
-  if ((bytes[first >> 3] & firstBit) !== 0 && (bytes[second >> 3] & secondBit) !== 0) return;
-  draft.different++;
-  bytes[first >> 3] |= firstBit;
-  bytes[second >> 3] |= secondBit;
-}
-
-/** Adds every stem of a text. */
-export function addStems(draft: FilterDraft, text: string): void {
-  for (const stem of stems(text)) addStemHash(draft, hashOf(stem));
-}
-
-/** The filter, no larger than its text needs. */
-export function finishFilter({ bytes, different }: FilterDraft): Uint8Array {
-  let filter = bytes;
+  let different = 0;
+  for (const stem of stems(text)) {
+    const spread = spreadOf(hashOf(stem));
+    const places = [firstPlace(spread, 8 * MAX_FILTER_BYTES), secondPlace(spread, 8 * MAX_FILTER_BYTES)];
+    if (places.every((place) => filter[place >> 3] & (1 << (place & 7)))) continue;
+    different++;
+    for (const place of places) filter[place >> 3] |= 1 << (place & 7);
+  }
   while (filter.length > MIN_BYTES && 4 * filter.length >= different * BITS_EACH) {
     const half = filter.length / 2;
-    filter = filter.slice(0, half).map((byte, i) => byte | filter[half + i]);
+    const whole = filter;
+    filter = whole.slice(0, half).map((byte, i) => byte | whole[half + i]);
   }
   return filter;
 }

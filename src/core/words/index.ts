@@ -1,12 +1,4 @@
-export {
-  addStemHash,
-  addStems,
-  draftFilter,
-  finishFilter,
-  HASH_PRIME,
-  HASH_START,
-  MAX_FILTER_BYTES,
-  mayHaveAny,
-} from './filter';
-export type { FilterDraft } from './filter';
-export { haveCommon, MIN_WORD, STEM, stems } from './stems';
+export { MAX_FILTER_BYTES, mayHaveAny, wordFilter } from './filter';
+export { fingerprintDistance } from './fingerprint';
+export { readWords } from './readWords';
+export { haveCommon, stems } from './stems';

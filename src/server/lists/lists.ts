@@ -164,14 +164,8 @@ export function listOf(snapshot: View, view: Omit<ListView, 'sort'>): { list: Li
   return found;
 }
 
-/** Whoever sorts a list looks at its head first: so many rows are found without putting all in order. */
-const HEAD_ROWS = 500;
-
-/**
- * The rows of a list in the order that a view asks for.
- * @param most how many are needed, those that come first; there may be more
- */
-export function orderedRows(snapshot: View, view: ListView, most = Infinity): Uint32Array {
+/** The rows of a list in the order that a view asks for. */
+export function orderedRows(snapshot: View, view: ListView): Uint32Array {
   const { list } = listOf(snapshot, view);
   const [name, direction] = view.sort.split(':');
   const column = columnOf(view.list, name);
@@ -179,8 +173,8 @@ export function orderedRows(snapshot: View, view: ListView, most = Infinity): Ui
   const cache = cacheOf(snapshot);
   const key = ['order', view.list, view.by, view.sort, view.select].join('\n');
   const known = cache.get(key);
-  if (known && 'order' in known && known.order.length >= Math.min(most, list.rows.length)) return known.order;
-  const order = orderRows(list, name, direction === 'desc', most <= HEAD_ROWS ? HEAD_ROWS : undefined);
+  if (known && 'order' in known) return known.order;
+  const order = orderRows(list, name, direction === 'desc');
   cache.set(key, { order });
   return order;
 }
@@ -194,7 +188,7 @@ export function listWindow(
   size: number,
 ): ListWindow {
   const { list } = listOf(snapshot, view);
-  const rows = orderedRows(snapshot, view, from + size);
+  const rows = orderedRows(snapshot, view);
   const known = columns.filter((name) => columnOf(view.list, name));
   return {
     total: list.rows.length,

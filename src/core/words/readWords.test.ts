@@ -1,8 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { wordFilter } from '../testing/wordFilter';
-import { mayHaveAny, stems } from '../words';
-import { fingerprintDistance, readWords } from './content';
+import { fingerprintDistance, mayHaveAny, readWords, stems, wordFilter } from '.';
 
 /** The words of a text, as the definition has them and without regard to speed. */
 const signs = '\\p{Script=Han}\\p{Script=Hiragana}\\p{Script=Katakana}';
