@@ -63,8 +63,7 @@ export async function withRetries<T extends Outcome>(
       const asked = status === 429 || status === 503 ? retryAfter(headerOf(headers, 'retry-after'), Date.now()) : null;
       const hold = asked ?? (status === 429 ? DEFAULT_HOLD_MS * 2 ** (tries - 1) : null);
       if (hold !== null) {
-        if (hold > MAX_HOLD_MS) return { ...outcome, tries };
-        await limiter.backOff(host, hold, { code: 'asked_to_wait', status });
+        await limiter.backOff(host, Math.min(hold, MAX_HOLD_MS), { code: 'asked_to_wait', status });
         if (tries > Math.max(retries, MIN_HELD_TRIES)) return { ...outcome, tries };
         continue;
       }

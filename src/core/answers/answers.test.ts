@@ -44,27 +44,31 @@ const chain = (length: number) =>
     ]),
   );
 
+const near = { deepClicks: 3 };
+
 describe('the answer of Reach', () => {
   it('counts near, deep and lost pages', () =>
-    expect(words(reachAnswer(tinySite({ ...chain(5), '/lost': {}, '/lost2': {} }, ['/lost'])))).toBe(
+    expect(words(reachAnswer(tinySite({ ...chain(5), '/lost': {}, '/lost2': {} }, ['/lost']), near))).toBe(
       '4 of 8 indexable pages are within 3 clicks of the start page. 2 are deeper and 2 have no route; the sitemap lists 1 of them.',
     ));
   it('says so when all is well', () =>
-    expect(words(reachAnswer(tinySite(chain(1))))).toBe(
+    expect(words(reachAnswer(tinySite(chain(1)), near))).toBe(
       '2 of 2 indexable pages are within 3 clicks of the start page. None is deeper, and none is without a route.',
     ));
   it('speaks of one page as of one', () =>
-    expect(words(reachAnswer(tinySite({ '/': {}, '/lost': {} }, ['/lost'])))).toBe(
+    expect(words(reachAnswer(tinySite({ '/': {}, '/lost': {} }, ['/lost']), near))).toBe(
       '1 of 2 indexable pages are within 3 clicks of the start page. 1 has no route, although the sitemap lists it.',
     ));
   it('does not count where nothing may be indexed', () =>
-    expect(words(reachAnswer(tinySite({ '/': { noindex: true } })))).toMatch(/^No page/));
+    expect(words(reachAnswer(tinySite({ '/': { noindex: true } }), near))).toMatch(/^No page/));
+  it('counts as far what the settings call deep', () =>
+    expect(words(reachAnswer(tinySite(chain(3)), { deepClicks: 2 }))).toContain('within 2 clicks'));
   it('selects exactly what each number counts', () => {
     const snapshot = tinySite({ ...chain(5), '/lost': {}, '/lost2': {}, '/shut': { noindex: true } }, [
       '/lost',
       '/shut',
     ]);
-    for (const { text, select } of [...reachAnswer(snapshot), ...overviewAnswer(snapshot)]) {
+    for (const { text, select } of [...reachAnswer(snapshot, near), ...overviewAnswer(snapshot)]) {
       if (select === undefined || !/^\d+\b(?! click)/.test(text)) continue;
       const selected = countBits(masked(snapshot, select));
       expect([select, selected]).toEqual([select, parseInt(text)]);
@@ -276,7 +280,7 @@ describe('the pictures of Reach', () => {
       indexable: 1,
       byCause: [{ cause: 'nofollow', pages: 1, indexable: 1 }],
     });
-    expect(words(reachAnswer(site, 'crawler'))).toContain('for a search crawler');
+    expect(words(reachAnswer(site, near, 'crawler'))).toContain('for a search crawler');
     expect(depthBars(site, masked(site, ''), 'crawler').map(({ pages }) => pages)).toEqual([1, 2, 2, 4]);
   });
 });

@@ -1,6 +1,7 @@
 /** What the screen Reach says: how far pages are, which have no route, and what differs between the two readers. */
 import { heldBack, reaches, sources, verdicts } from '../facts';
 import type { HeldBack, Source } from '../facts';
+import type { Thresholds } from '../findings';
 import { thousands } from '../numbers';
 import { depthFact, noRouteSelection } from '../reach';
 import type { Reader } from '../reach';
@@ -11,11 +12,15 @@ import { plural } from './pieces';
 import type { AnswerPiece } from './pieces';
 import type { View } from '../view';
 
-/** How many clicks count as near. */
-export const NEAR_CLICKS = 3;
-
-/** "N of M indexable pages are within 3 clicks of the start page. …" */
-export function reachAnswer(snapshot: View, reader: Reader = 'visitor'): AnswerPiece[] {
+/**
+ * "N of M indexable pages are within 3 clicks of the start page. …"
+ * @param near how many clicks are few: more of them are a finding
+ */
+export function reachAnswer(
+  snapshot: View,
+  { deepClicks: near }: Pick<Thresholds, 'deepClicks'>,
+  reader: Reader = 'visitor',
+): AnswerPiece[] {
   const verdict = snapshot.column('verdict');
   const fact = depthFact(reader);
   const noRouteTest = noRouteSelection(reader);
@@ -31,23 +36,23 @@ export function reachAnswer(snapshot: View, reader: Reader = 'visitor'): AnswerP
       { text: 'Look at all verdicts', select: '' },
       { text: '.' },
     ];
-  const near = countPages(snapshot, (page) => indexable(page) && depth[page] >= 0 && depth[page] <= NEAR_CLICKS);
-  const deep = countPages(snapshot, (page) => indexable(page) && depth[page] > NEAR_CLICKS);
-  const lost = all - near - deep;
+  const within = countPages(snapshot, (page) => indexable(page) && depth[page] >= 0 && depth[page] <= near);
+  const deep = countPages(snapshot, (page) => indexable(page) && depth[page] > near);
+  const lost = all - within - deep;
   const listed = countPages(snapshot, (page) => indexable(page) && depth[page] < 0 && (seen[page] & sitemap) !== 0);
   const pieces: AnswerPiece[] = [
     {
-      text: `${thousands(near)} of ${thousands(all)}`,
+      text: `${thousands(within)} of ${thousands(all)}`,
       tone: 'calm',
-      select: `indexable and ${fact} <= ${NEAR_CLICKS}`,
+      select: `indexable and ${fact} <= ${near}`,
     },
     {
-      text: ` indexable ${plural(all, 'page is', 'pages are')} within ${NEAR_CLICKS} clicks of the start page${reader === 'crawler' ? ' for a search crawler' : ''}. `,
+      text: ` indexable ${plural(all, 'page is', 'pages are')} within ${near} clicks of the start page${reader === 'crawler' ? ' for a search crawler' : ''}. `,
     },
   ];
   if (deep)
     pieces.push(
-      { text: thousands(deep), tone: 'lost', select: `indexable and ${fact} > ${NEAR_CLICKS}` },
+      { text: thousands(deep), tone: 'lost', select: `indexable and ${fact} > ${near}` },
       { text: ` ${plural(deep, 'is', 'are')} deeper` },
     );
   if (deep && lost) pieces.push({ text: ' and ' });

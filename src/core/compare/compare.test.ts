@@ -171,6 +171,15 @@ describe('what became of a page', () => {
   });
 });
 
+it('a folder counts as another as a whole, and is not the beginning of a name', () => {
+  const map = addressMap(readMapRules('a.example/news=a.example/press').rules);
+  expect(
+    ['/news', '/news/1', '/news?p=2', '/newsletter', '/newsletter/1'].map((path) => map(`https://a.example${path}`)),
+  ).toEqual(
+    ['/press', '/press/1', '/press?p=2', '/newsletter', '/newsletter/1'].map((path) => `https://a.example${path}`),
+  );
+});
+
 describe('links that came and went', () => {
   const footer = (...more: [string, string, 'footer'][]): TinyPage => ({
     worded: [['/press', 'Press', 'footer'], ...more],

@@ -34,6 +34,10 @@ export function readMapRules(text: string): { rules: MapRule[]; fault: string | 
   return { rules: rules.filter((rule) => rule !== null), fault: wrong < 0 ? null : parts[wrong] };
 }
 
+/** Whether an address without its scheme is a place or something below it: `/news` is not the beginning of `/newsletter`. */
+const isBelow = (rest: string, place: string) =>
+  rest.startsWith(place) && (place.endsWith('/') || /^([/?]|$)/.test(rest.slice(place.length)));
+
 /** Puts one place of an address for another; the scheme stays. The rule with the longest `from` decides. */
 export function addressMap(rules: readonly MapRule[]): AddressMap {
   if (rules.length === 0) return sameAddress;
@@ -43,7 +47,7 @@ export function addressMap(rules: readonly MapRule[]): AddressMap {
     const at = address.indexOf('://') + 3;
     const rest = address.slice(at);
     for (const { from, to } of ordered) {
-      if (from.includes('/') ? rest.startsWith(from) : host === from)
+      if (from.includes('/') ? isBelow(rest, from) : host === from)
         return address.slice(0, at) + to + rest.slice(from.length);
     }
     return address;

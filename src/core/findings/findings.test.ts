@@ -3,7 +3,7 @@ import { sentence } from '../messages';
 import { settingsSchema } from '../settings';
 import { pageOf } from '../snapshot';
 import { TINY_START, tiny, tinySite } from '../testing/tinySite';
-import { describeFindings, findingsOf, linkAt, linkReason, pageEvidence, withoutIgnored } from '.';
+import { describeFindings, findingsOf, linkAt, linkReason, pageEvidence, withoutIgnored, faultOfIgnored } from '.';
 
 const settings = settingsSchema.parse({ start: TINY_START });
 const site = tinySite({
@@ -46,6 +46,14 @@ describe('what a site ignores', () => {
     }));
     expect(await counts(all)).toEqual([]);
   });
+  it.each(['from (list("Gone"))', 'from (log("Gone"))', 'from (was (indexable))', 'from (changed(title))'])(
+    'is reported all the same where the crawl cannot answer “%s”',
+    async (within) => {
+      const ignored = { finding: 'links_to_broken', within };
+      expect(faultOfIgnored(site, ignored)).toMatch(/No (list|log) “Gone”|earlier crawl/);
+      expect(await counts([ignored])).toMatchObject([{ pages: 3, occurrences: 3 }]);
+    },
+  );
 });
 
 describe('the evidence for a finding', () => {

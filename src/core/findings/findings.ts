@@ -4,7 +4,7 @@ import type { Groups } from '../grouping';
 import { groupByEdit } from '../linkGroups';
 import { placements } from '../links';
 import type { Placement } from '../links';
-import { eachBit, evaluate, evaluateLinks, numbersOf, parseLinkSelection, parseSelection } from '../selection';
+import { eachBit, evaluate, evaluateLinks, numbersOf, parseLinkSelection, parseSelection, Fault } from '../selection';
 import type { Bits } from '../selection';
 import { DAMPING } from '../share';
 import { isText, memoOf, sourcesOf } from '../snapshot';
@@ -259,18 +259,28 @@ export interface IgnoredFinding {
   within: string;
 }
 
-/** The selection that is left of a finding where parts of it are ignored; null when nothing is. */
-export function selectionLeft(
-  { id, select }: Pick<FindingResult, 'id' | 'select'>,
-  ignored: readonly IgnoredFinding[],
-): string | null {
-  const own = ignored.filter(({ finding }) => finding === id);
-  if (own.some(({ within }) => within.trim() === '')) return null;
-  return own.reduce((left, { within }) => `(${left}) and not (${within})`, select);
+/**
+ * Why a view cannot answer within which selection a finding is ignored, such as an import that was removed since, or an
+ * earlier crawl that there is none of; null when it can.
+ */
+export function faultOfIgnored(snapshot: View, { finding, within }: IgnoredFinding): string | null {
+  const { over } = byId.get(finding) ?? { over: 'files' };
+  if (over === 'files' || within.trim() === '') return null;
+  const parsed = over === 'pages' ? parseSelection(within) : parseLinkSelection(within);
+  if (!parsed.ok) return parsed.fault.message;
+  try {
+    if (over === 'pages') evaluate(snapshot, parsed.selection);
+    else evaluateLinks(snapshot, parsed.selection);
+    return null;
+  } catch (error) {
+    if (error instanceof Fault) return error.message;
+    throw error;
+  }
 }
 
 /**
- * Leaves out of results what a site ignores; what is ignored in part is measured again.
+ * Leaves out of results what a site ignores; what is ignored in part is measured again. A part that the crawl cannot answer is
+ * not ignored: {@link faultOfIgnored} says why.
  * @param snapshot asked for only when something is ignored in part
  */
 export async function withoutIgnored<R extends FindingResult>(
@@ -280,14 +290,16 @@ export async function withoutIgnored<R extends FindingResult>(
 ): Promise<R[]> {
   const left: R[] = [];
   for (const result of results) {
-    const select = selectionLeft(result, ignored);
     const finding = byId.get(result.id);
-    if (select === null || !finding) continue;
-    if (select === result.select) left.push(result);
-    else {
-      const measured = measureFinding(await snapshot(), finding, select, result.files);
+    const own = ignored.filter((one) => one.finding === result.id);
+    if (!finding || own.some(({ within }) => within.trim() === '')) continue;
+    const view = own.length > 0 ? await snapshot() : null;
+    const parts = view ? own.filter((one) => faultOfIgnored(view, one) === null) : [];
+    if (view && parts.length > 0) {
+      const select = parts.reduce((rest, { within }) => `(${rest}) and not (${within})`, result.select);
+      const measured = measureFinding(view, finding, select, result.files);
       if (measured.occurrences > 0) left.push({ ...result, ...measured, select });
-    }
+    } else left.push(result);
   }
   return left.sort(byCost);
 }

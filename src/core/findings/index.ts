@@ -11,7 +11,7 @@ export {
   faultsOfFiles,
   findingsOf,
   selected,
-  selectionLeft,
+  faultOfIgnored,
   withoutIgnored,
 } from './findings';
 export { guidance } from './guidance';

@@ -88,6 +88,21 @@ describe('links', () => {
         '<a name=x>x</a><!-- <a href=1>no</a> --><template><a href=2>no</a></template><script>"<a href=3>no</a>"</script><a href="mailto:a@b.example">no</a>',
       ).links,
     ).toEqual([]));
+  it.each([
+    ['<main><article><header><a href=1>x</a></header></article></main>', 'main'],
+    ['<article><header><a href=1>x</a></header></article>', 'none'],
+    ['<section><footer><a href=1>x</a></footer></section>', 'none'],
+    ['<aside><footer><a href=1>x</a></footer></aside>', 'aside'],
+    ['<nav><header><a href=1>x</a></header></nav>', 'nav'],
+    ['<div role=region><footer><a href=1>x</a></footer></div>', 'none'],
+    ['<article><div role=banner><a href=1>x</a></div></article>', 'header'],
+    ['<div><header><a href=1>x</a></header></div>', 'header'],
+    ['<article></article><footer><a href=1>x</a></footer>', 'footer'],
+  ])('takes header and footer of a section for no landmark: %s', (html, placement) =>
+    expect(read(html).links.map((link) => link.placement)).toEqual([placement]),
+  );
+  it('takes the words of a header in an article for content', () =>
+    expect(read('<article><header><h1>Horse trams of Larkfield</h1></header></article>').wordCount).toBe(4));
   it('knows the placement and the path above', () => {
     const { links } =
       read(`<html><body class="home page"><header><nav class=top><ul><li><a href=1>a</a></ul></nav></header>

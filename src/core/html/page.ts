@@ -72,6 +72,9 @@ const placementOfRole = new Map<string, Placement>([
   ['complementary', 'aside'],
   ['contentinfo', 'footer'],
 ]);
+/** Elements and roles in which header and footer are no landmarks (HTML-AAM, "header" and "footer"). */
+const sectioning = elementSet('article aside main nav section');
+const sectionRoles = new Set(['article', 'complementary', 'main', 'navigation', 'region']);
 /** What stands in these is not content of the page. */
 const inert = elementSet('script style template');
 const embedding = elementTable(embeddings);
@@ -93,6 +96,8 @@ interface Frame {
   /** The class attribute as written. */
   className: string;
   placement: Placement;
+  /** Whether it is, or stands in, an element in which header and footer are no landmarks. */
+  isSectioned: boolean;
   /** Filled when a link first asks for it. */
   path: string | null;
   /** The paths of what stands in it, by their last steps: one string for all that share it. */
@@ -342,10 +347,11 @@ function readIds(state: PageState, tag: Tag): void {
 function openElement(state: PageState, tag: Tag): void {
   const { name, number } = tag;
   const { frame: parent } = state;
-  const role = tag.get('role');
-  const placement: Placement =
-    (role && placementOfRole.get(role.trim().toLowerCase())) ||
-    (placementOfElement[number] ?? parent?.placement ?? 'none');
+  const role = tag.get('role')?.trim().toLowerCase() ?? '';
+  const own = placementOfRole.get(role) ?? placementOfElement[number];
+  // HTML-AAM: header and footer belong to the nearest section, if they are in one.
+  const isOfSection = parent?.isSectioned && !placementOfRole.has(role) && (own === 'header' || own === 'footer');
+  const placement: Placement = (isOfSection ? undefined : own) ?? parent?.placement ?? 'none';
   const depth = (parent?.depth ?? 0) + 1;
   if (placement === 'main') state.hasMain = true;
   if (!inline[number]) state.gap = true;
@@ -357,7 +363,16 @@ function openElement(state: PageState, tag: Tag): void {
   }
   if (inert[number]) state.inertDepth++;
   if (name === 'svg') state.svgDepth++;
-  state.frame = { name, parent, depth, className: tag.get('class') ?? '', placement, path: null, paths: null };
+  state.frame = {
+    name,
+    parent,
+    depth,
+    className: tag.get('class') ?? '',
+    placement,
+    isSectioned: (parent?.isSectioned ?? false) || sectioning[number] === 1 || sectionRoles.has(role),
+    path: null,
+    paths: null,
+  };
 }
 
 const AMPERSAND = 38;

@@ -171,6 +171,22 @@ describe('the distribution of a column', () => {
         }
     expect(bins).toBeGreaterThan(40);
   });
+  it('sums sets up though some are unknown, as of a page that is removed', () => {
+    const sets: (string[] | null)[] = [['links', 'sitemap'], null, ['links']];
+    const column = columnOf('pages', 'seen_in')!;
+    const list: List = {
+      columns: [column],
+      rows: Uint32Array.of(0, 1, 2),
+      bytes: 0,
+      cells: () => ({ key: (row) => (sets[row] ? row : -1), value: (row) => sets[row] }),
+      selectOf: () => '',
+    };
+    const counted = summaryOf('pages', list, column).map(({ label, rows }) => [label, rows]);
+    expect(counted).toEqual([
+      ['links', 2],
+      ['sitemap', 1],
+    ]);
+  });
   it('leaves texts out that are all different, and what no selection asks for', () => {
     expect(summaryOf('pages', list, columnOf('pages', 'url')!)).toEqual([]);
     const links = linkList(snapshot, linksOf('kind = click'));

@@ -99,7 +99,7 @@ function valueBins(list: List, { name, type, values }: ListColumn): Bin[] {
     return (values ?? [])
       .map((one) => ({
         label: one,
-        rows: all.reduce((n, { rows, value }) => n + ((value as string[]).includes(one) ? rows : 0), 0),
+        rows: all.reduce((n, { rows, value }) => n + (Array.isArray(value) && value.includes(one) ? rows : 0), 0),
         select: `${name} has ${one}`,
       }))
       .filter(({ rows }) => rows > 0);

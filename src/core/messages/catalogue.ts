@@ -80,7 +80,7 @@ const catalogue = {
   changefreq_bad: ({ text }: { text: string }) =>
     `“${text}” is none of always, hourly, daily, weekly, monthly, yearly and never.`,
   index_itself: () => 'The index names itself.',
-  loc_ampersand: () => 'The address has a bare &; in XML it is written as &amp;.',
+  loc_ampersand: () => 'A bare & has to be written as &amp; in XML.',
   index_in_index: () => 'This index is named by another index, which may name only sitemaps.',
   file_missing: ({ detail }: { detail: string }) => `The file cannot be read: ${detail}.`,
 

@@ -20,6 +20,7 @@ describe('numbers of picked rows', () => {
       fc.property(fc.array(fc.nat(60)), (numbers) => {
         const read = readNumbers(writeNumbers(numbers))!;
         for (let n = 0; n <= 61; n++) expect(read.has(n)).toBe(numbers.includes(n));
+        expect(read.list()).toEqual([...new Set(numbers)].sort((a, b) => a - b));
       }),
     ));
   it('are read in any order', () => {

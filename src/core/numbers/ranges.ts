@@ -19,11 +19,13 @@ const MOST = 100_000_000;
 /** Whether a number is among those that a text names. */
 export interface Numbers {
   has: (number: number) => boolean;
+  /** All of them, as they are named. */
+  list: () => number[];
 }
 
 /** Reads what `writeNumbers` writes. @returns null when it is something else */
 export function readNumbers(text: string): Numbers | null {
-  if (text === '') return { has: () => false };
+  if (text === '') return { has: () => false, list: () => [] };
   const parts = text.split(',');
   if (!parts.every((part) => /^\d{1,9}(-\d{1,9})?$/.test(part))) return null;
   const ranges = parts.map((part) => part.split('-').map(Number));
@@ -32,6 +34,7 @@ export function readNumbers(text: string): Numbers | null {
   if (ends.some((end, i) => end < starts[i] || end > MOST)) return null;
   const order = Uint32Array.from(starts.keys()).sort((a, b) => starts[a] - starts[b]);
   return {
+    list: () => [...ends].flatMap((end, i) => Array.from({ length: end - starts[i] + 1 }, (_, j) => starts[i] + j)),
     has: (number) => {
       let [low, high] = [0, order.length];
       while (low < high) {

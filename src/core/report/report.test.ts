@@ -40,3 +40,10 @@ it('follows share as it was worked out', () => {
   const part = share[pageOf(snapshot, tiny('/gone'))] / nodes;
   expect(report.leaks.find(({ cause }) => cause === 'broken')?.part).toBeCloseTo(part, 12);
 });
+
+it('names findings by their ids, whatever is in the catalogue later', () => {
+  const ids = ['gone_since', ...report.ids!.slice(0, 8), 'new_at_the_end'];
+  const bits = Uint8Array.of(0b0000_0001, 0b10, 0, 0b10);
+  expect(findingsAt(bits, 0, ids)).toEqual(['gone_since', 'new_at_the_end']);
+  expect(findingsAt(bits, 1, ids)).toEqual(['new_at_the_end']);
+});

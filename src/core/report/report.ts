@@ -25,22 +25,23 @@ export interface Report {
   counts: ReportCounts;
   /** Those that cost most first. */
   findings: FindingResult[];
+  /** Ids of all findings there were, in the order of the bits of {@link PageFindings}; absent in reports of earlier versions. */
+  ids?: string[];
   leaks: Leak[];
   flow: SectionFlow;
 }
 
-/**
- * The findings of each page: as many bytes a page as it takes, a bit for each entry of the catalogue. Another catalogue
- * gives the bits another meaning: with it SNAPSHOT_VERSION is counted up.
- */
+/** The findings of each page: as many bytes a page as it takes, a bit for each of the ids of its report. */
 export type PageFindings = Uint8Array;
 
-const bytesEach = Math.ceil(catalogue.length / 8);
-const place = new Map(catalogue.map(({ id }, i) => [id, i]));
+const bytesFor = (ids: readonly string[]) => Math.ceil(ids.length / 8);
+const allIds = catalogue.map(({ id }) => id);
 
-/** The ids of the findings of one page. */
-export const findingsAt = (found: PageFindings, page: number): string[] =>
-  catalogue.filter((_, i) => found[page * bytesEach + (i >> 3)] & (1 << (i & 7))).map(({ id }) => id);
+/** The ids of the findings of one page. @param ids those of the report */
+export function findingsAt(found: PageFindings, page: number, ids: readonly string[] = allIds): string[] {
+  const from = page * bytesFor(ids);
+  return ids.filter((_, i) => found[from + (i >> 3)] & (1 << (i & 7)));
+}
 
 export interface ReportSettings extends FindingOptions {
   weights: PlacementWeights;
@@ -49,6 +50,8 @@ export interface ReportSettings extends FindingOptions {
 /** Draws up the report of a crawl. */
 export function reportOf(snapshot: View, settings: ReportSettings): { report: Report; pages: PageFindings } {
   const { weights } = settings;
+  const bytesEach = bytesFor(allIds);
+  const place = new Map(allIds.map((id, i) => [id, i]));
   const pages = new Uint8Array(snapshot.count * bytesEach);
   const findings = findingsOf(snapshot, settings, (id, page) => {
     const bit = place.get(id)!;
@@ -67,6 +70,7 @@ export function reportOf(snapshot: View, settings: ReportSettings): { report: Re
       trend: trendCounts(snapshot),
     },
     findings,
+    ids: allIds,
     leaks: leaksOf(snapshot, share),
     flow: sectionFlow(snapshot, share, weights),
   };

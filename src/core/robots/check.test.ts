@@ -22,6 +22,7 @@ describe('a robots.txt', () => {
     ['bad_sitemap', `Sitemap: /sitemap.xml\n${forAll('Disallow: /x')}`, 1],
     ['closes_resources', forAll('Disallow: /assets/'), 2],
     ['closes_resources', forAll('Disallow: /*.css$'), 2],
+    ['closes_resources', forAll('Disallow: *.css$'), 2],
     ['is_html', '<!doctype html><title>Not here</title>', 1],
     ['too_large', `${forAll('Disallow: /x')}\n${'# filler\n'.repeat(70_000)}`, 58_254],
     ['not_utf8', Buffer.from(forAll('Disallow: /caf\u00e9'), 'latin1'), 2],

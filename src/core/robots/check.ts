@@ -81,7 +81,10 @@ function closedResources(file: RobotsFile): RobotsFileFault[] {
     const isClosed = (path: string) => !matcher(`https://host.example${path}`).allowed;
     return rules.flatMap(({ directive, path, line }) => {
       if (directive !== 'disallow') return [];
-      const given = path.replaceAll('*', 'x').replace(/\$$/, '');
+      const given = path
+        .replace(/^(?!\/)/, '/')
+        .replaceAll('*', 'x')
+        .replace(/\$$/, '');
       const samples = resourceEnding.test(path)
         ? [given]
         : resourceFolder.test(path)

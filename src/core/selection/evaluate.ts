@@ -25,7 +25,7 @@ import { changeBits, NO_EARLIER } from './changes';
 import { isAcross } from './parse';
 import type { Operator, Selection, Step } from './parse';
 import { patternMatcher } from './pattern';
-import { predicate } from './predicate';
+import { caseless, predicate } from './predicate';
 import type { ComparedView, View } from '../view';
 
 /** Joins what the parts of a selection hold; `leaf` answers for all that is no `and`, `or`, `not`. */
@@ -63,7 +63,7 @@ const lowered = new WeakMap<JoinedTexts, string | null>();
 function lowerCase(texts: JoinedTexts): string | null {
   let lower = lowered.get(texts);
   if (lower === undefined) {
-    lower = texts.text.toLowerCase();
+    lower = caseless(texts.text);
     lowered.set(texts, (lower = lower.length === texts.text.length ? lower : null));
   }
   return lower;
@@ -77,7 +77,7 @@ function searched(column: TextColumn, comparison: Operator, value: string): Uint
   if (comparison === 'matches') return patternMatcher(value).testAll(texts, column.common);
   const lower = lowerCase(texts);
   if (lower === null || value === '') return null;
-  const wanted = value.toLowerCase();
+  const wanted = caseless(value);
   const { starts } = texts;
   const passes = new Uint8Array(column.values.length);
   let entry = 0;

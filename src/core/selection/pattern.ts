@@ -17,6 +17,8 @@ type Node =
 
 const MAX_CHAR = 0xffff;
 const MAX_STATES = 2000;
+/** Parts of a pattern, those that are repeated each time. */
+const MAX_PARTS = 20_000;
 const MAX_REPEAT = 500;
 /** States that are looked at, at most, beyond the steps in the table: about a second of work. */
 const MAX_VISITS = 20_000_000;
@@ -73,6 +75,8 @@ function parse(pattern: string): Node {
     }
     return classOf(char) ?? single(char);
   };
+  const member = () => (pattern[at] === '\\' ? escaped() : single(pattern[at++]));
+  const isSingle = (ranges: Range[]) => ranges.length === 1 && ranges[0][0] === ranges[0][1];
   const set = (): Node => {
     const opened = at++;
     const negated = pattern[at] === '^';
@@ -80,13 +84,18 @@ function parse(pattern: string): Node {
     const ranges: Range[] = [];
     for (let first = true; pattern[at] !== ']' || first; first = false) {
       if (at >= pattern.length) fail('This [ is not closed.', opened);
-      const from = pattern[at] === '\\' ? escaped() : single(pattern[at++]);
-      if (pattern[at] === '-' && at + 1 < pattern.length && pattern[at + 1] !== ']' && from.length === 1) {
-        at++;
-        const to = pattern[at] === '\\' ? escaped() : single(pattern[at++]);
-        if (to[0][0] < from[0][0]) fail('This range goes backwards.', at - 1);
-        ranges.push([from[0][0], to[0][0]]);
-      } else ranges.push(...from);
+      const from = member();
+      const mayRange = pattern[at] === '-' && at + 1 < pattern.length && pattern[at + 1] !== ']' && isSingle(from);
+      if (!mayRange) {
+        ranges.push(...from);
+        continue;
+      }
+      at++;
+      const to = member();
+      // Beside a class a hyphen stands for itself.
+      if (!isSingle(to)) ranges.push(...from, ...single('-'), ...to);
+      else if (to[0][0] < from[0][0]) fail('This range goes backwards.', at - 1);
+      else ranges.push([from[0][0], to[0][0]]);
     }
     at++;
     return { op: 'set', ranges: negated ? inverse(withBothCases(ranges)) : ranges };
@@ -178,7 +187,10 @@ function compile(node: Node): { states: State[]; first: number } {
     if (states.length >= MAX_STATES) throw new Fault('This pattern is too large.', 0, 1);
     return states.push(state) - 1;
   };
+  let built = 0;
   const build = (node: Node, next: number): number => {
+    // A part that takes no character adds no state, however often it is repeated.
+    if (++built > MAX_PARTS) throw new Fault('This pattern is too large.', 0, 1);
     switch (node.op) {
       case 'set':
         return add({ op: 'take', ranges: withBothCases(node.ranges), next });

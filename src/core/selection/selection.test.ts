@@ -3,6 +3,7 @@ import { describe, expect, it } from 'vitest';
 import { addressParts } from '../url';
 import { addressAt, factAt, joinedTexts, textColumn } from '../snapshot';
 import { tinySite } from '../testing/tinySite';
+import { overView } from '../view';
 import {
   completeSelection,
   evaluate,
@@ -239,6 +240,39 @@ describe('selections of links', () => {
     expect(parseLinkSelection('depth > 3')).toMatchObject({ ok: false, fault: { at: 0 } }));
 });
 
+describe('texts without regard to case', () => {
+  const site = tinySite({ '/': { title: 'ΟΔΟΣ' }, '/a': { title: 'Οδός ΟΔΟΣΑ' }, '/b': { title: 'İstanbul' } });
+  const found = (text: string) => {
+    const parsed = parseSelection(text);
+    if (!parsed.ok) throw new Error(parsed.fault.message);
+    return Array.from(numbersOf(evaluate(site, parsed.selection)), (page) => addressParts(addressAt(site, page)).path);
+  };
+  it.each([
+    ['title has "ΟΔΟΣ"', ['/', '/a']],
+    ['title has "οδος"', ['/', '/a']],
+    ['title ends "οδοσ"', ['/']],
+    ['title has "STANBUL"', ['/b']],
+  ])('%s', (text, paths) => expect(found(text)).toEqual(paths));
+});
+
+describe('a share', () => {
+  const site = overView(tinySite({ '/': {}, '/a': {}, '/b': {} }), {
+    columns: { share: () => Float64Array.of(0.123456789012345, 0.28548934424692934, 1) },
+  });
+  const pages = (text: string) => {
+    const parsed = parseSelection(text);
+    if (!parsed.ok) throw new Error(parsed.fault.message);
+    return [...numbersOf(evaluate(site, parsed.selection))];
+  };
+  it.each([
+    ['share = 0.123456789012', [0]],
+    ['share = 0.285489', [1]],
+    ['share = 0.28549', []],
+    ['share != 0.285489', [0, 2]],
+    ['share = 1', [2]],
+  ])('is equal as it is written in files: %s', (text, found) => expect(pages(text)).toEqual(found));
+});
+
 describe('matches', () => {
   it.each([
     ['^https?://[^/]+/shop/', 'http://tiny.example/SHOP/mugs', true],
@@ -250,6 +284,11 @@ describe('matches', () => {
     ['colou?r=(red|blue)', '?colour=blue&a', true],
     ['É', 'école', true],
     ['a{2,3}b', 'ab', false],
+    ['^[\\d-z]$', '@', false],
+    ['^[\\d-z]+$', '7-z', true],
+    ['^[\\d-.]+$', '1-2.5', true],
+    ['^[a-\\d]+$', 'a-7', true],
+    ['^[a-\\d]$', 'b', false],
   ])('%s on %s: %s', (pattern, text, expected) => expect(patternMatcher(pattern).test(text)).toBe(expected));
   it('agrees with the regular expressions of the language', () =>
     fc.assert(
@@ -492,6 +531,9 @@ describe('what is not known of a link', () => {
 });
 
 describe('a pattern that takes too much work', () => {
+  it.each(['(){500}{500}{500}{500}', '(^){500}{500}{500}', '((a|){400}){400}'])('to read is refused: %s', (pattern) =>
+    expect(() => patternMatcher(pattern)).toThrow('This pattern is too large.'),
+  );
   /** Letters without a pattern, by a linear congruential generator. */
   let seed = 1;
   const letter = () => ((seed = (Math.imul(seed, 1_103_515_245) + 12_345) >>> 0) & 0x10000 ? 'a' : 'b');

@@ -38,6 +38,14 @@ describe('a sitemap', () => {
     ],
     ['another encoding', urlset(entry(home)).replace('UTF-8', 'ISO-8859-1'), [[1, 'not_utf8']]],
     ['an entry without address', urlset('<url>', '<lastmod>2026-01-01</lastmod></url>'), [[3, 'missing_loc']]],
+    [
+      'a bare ampersand',
+      urlset(entry(`${home}?a=1&b=2`), entry(`${home}?c&d;`)),
+      [
+        [3, 'not_escaped'],
+        [4, 'not_well_formed'],
+      ],
+    ],
     ['an empty address', urlset('<url>', '<loc> </loc></url>'), [[4, 'missing_loc']]],
     ['a relative address', urlset(entry(home), entry('/visit')), [[4, 'relative_loc']]],
     ['a long address', urlset(entry(`${home}${'x'.repeat(2048)}`)), [[3, 'loc_too_long']]],

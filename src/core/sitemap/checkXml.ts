@@ -25,8 +25,11 @@ function isEntry(kind: SitemapKind, name: string, depth: number): boolean {
   return depth === 2 && name === (kind === 'urlset' ? 'url' : 'sitemap');
 }
 
-/** UTF-16 units before a fault of the parser by which a bare ampersand is recognised. */
-const AMPERSAND_REACH = 200;
+/** Stands for an ampersand that begins no reference, for which the parser would end: a character for private use. */
+const BARE = '\uf8ff';
+const bareAmpersand = /&(?!(?:#\d+|#x[\da-f]+|[a-z_][\w.-]*);)/gi;
+/** The end of a piece that may be the beginning of a reference. */
+const openReference = /&[\w#.-]{0,60}$/;
 
 export function xmlChecker(options: CheckOptions, found: EntryFaults): FormChecker {
   const parser = new SaxesParser({ xmlns: true, position: true });
@@ -35,12 +38,8 @@ export function xmlChecker(options: CheckOptions, found: EntryFaults): FormCheck
   let isOver = false;
   let entry: Entry | null = null;
   let field: Element | null = null;
-  /** The address in which an ampersand has been told. */
-  let unescaped: Element | null = null;
   let tagAt = { line: 1, column: 1 };
-  /** The end of what the parser was given before, with the piece that it is at. */
-  let raw = '';
-  let rawFrom = 0;
+  let held = '';
   const path: string[] = [];
   const children: string[] = [];
   const here = () => ({ line: parser.line, column: parser.column + 1 });
@@ -82,23 +81,12 @@ export function xmlChecker(options: CheckOptions, found: EntryFaults): FormCheck
     field = null;
   }
 
-  /** Whether the parser is at an ampersand of an address that begins no reference. */
-  function isAmpersand(): boolean {
-    const at = parser.position - rawFrom;
-    return (
-      field !== null &&
-      field === entry?.loc &&
-      /&[^;<\s]*[<\s]?$/.test(raw.slice(Math.max(0, at - AMPERSAND_REACH), at))
-    );
+  function stopAtAmpersand(): never {
+    found.fault('not_well_formed', here(), { code: 'loc_ampersand' });
+    return stop();
   }
 
   parser.on('error', (error) => {
-    if (field && isAmpersand()) {
-      // The parser takes it as it is written, and goes on.
-      if (unescaped !== field) found.fault('not_escaped', field, { code: 'loc_ampersand' });
-      unescaped = field;
-      return;
-    }
     const message = error.message.replace(/^\d+:\d+: /, '');
     found.fault('not_well_formed', here(), { code: 'not_well_formed', detail: message });
     stop();
@@ -116,6 +104,7 @@ export function xmlChecker(options: CheckOptions, found: EntryFaults): FormCheck
       stop();
     }
     path.push(tag.local);
+    if (Object.values(tag.attributes).some(({ value }) => value.includes(BARE))) stopAtAmpersand();
     if (path.length === 1) openRoot(tag);
     else if (entry) openField(entry, tag);
     else if (isEntry(kind, tag.local, path.length))
@@ -124,8 +113,14 @@ export function xmlChecker(options: CheckOptions, found: EntryFaults): FormCheck
   const text = (data: string) => {
     if (field && field.text.length < MAX_FIELD) field.text += data;
   };
-  parser.on('text', text);
-  parser.on('cdata', text);
+  parser.on('text', (data) => {
+    if (!data.includes(BARE)) return text(data);
+    if (!field) stopAtAmpersand();
+    found.fault('not_escaped', field!, { code: 'loc_ampersand' });
+    text(data.replaceAll(BARE, '&'));
+  });
+  // An ampersand is one there.
+  parser.on('cdata', (data) => text(data.replaceAll(BARE, '&')));
   parser.on('closetag', () => {
     if (field && path.length === 3 + Number(kind === 'feed' && path[0] === 'rss')) field = null;
     if (entry && (kind === 'feed' ? feedEntries.has(path.at(-1)!) : path.length === 2)) closeEntry(entry);
@@ -143,12 +138,17 @@ export function xmlChecker(options: CheckOptions, found: EntryFaults): FormCheck
     return !isOver;
   };
   return {
-    write: (piece) => {
-      rawFrom = parser.position - Math.min(raw.length, AMPERSAND_REACH);
-      raw = raw.slice(-AMPERSAND_REACH) + piece;
-      return guarded(() => parser.write(piece));
-    },
-    end: () => void guarded(() => parser.close()),
+    write: (piece) =>
+      guarded(() => {
+        const whole = held + piece;
+        held = openReference.exec(whole)?.[0] ?? '';
+        parser.write(whole.slice(0, whole.length - held.length).replace(bareAmpersand, BARE));
+      }),
+    end: () =>
+      void guarded(() => {
+        parser.write(held.replace(bareAmpersand, BARE));
+        parser.close();
+      }),
     kind: () => kind,
     children,
   };

@@ -5,6 +5,7 @@ import { rowNumbering, rowTable } from '../grouping';
 import { fragmentName } from '../html';
 import type { Crumb } from '../html';
 import { CLICK_KIND, eachPackedLink, MISSING_FRAGMENT, phraseFields } from '../links';
+import { readW3cDate } from '../sitemap';
 import { codeOf, textCoder, textColumn, unknownColumn } from './column';
 import type { Column, TextColumn } from './column';
 import { columnReader } from './layers';
@@ -311,11 +312,14 @@ function joinFilters(filters: readonly (Uint8Array | null)[]): Base['wordFilters
   return { offsets, bytes };
 }
 
-/** The newest date that sitemaps give for each page; W3C dates of one precision compare as texts. */
+/** The newest date that sitemaps give for each page; what is no date counts as older than all. */
 function newestLastmods(count: number, listings: readonly { page: number; lastmod: string | null }[]) {
   const newest: (string | null)[] = new Array<null>(count).fill(null);
-  for (const { page, lastmod } of listings)
-    if (lastmod !== null && lastmod > (newest[page] ?? '')) newest[page] = lastmod;
+  const timeOf = (lastmod: string) => readW3cDate(lastmod) ?? -Infinity;
+  for (const { page, lastmod } of listings) {
+    const known = newest[page];
+    if (lastmod !== null && (known === null || timeOf(lastmod) > timeOf(known))) newest[page] = lastmod;
+  }
   return textColumn(newest);
 }
 

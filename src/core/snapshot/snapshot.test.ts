@@ -134,7 +134,13 @@ describe('a base', () => {
       column.values.slice(1).map((address) => [address, pageOf(snapshot, address)]),
     );
   });
-  it('keeps the newest lastmod of several sitemaps', () => {
+  it.each([
+    [['2026-01-02', '2026-03-04', null], '2026-03-04'],
+    [['2026-01-02T23:30:00-05:00', '2026-01-03'], '2026-01-02T23:30:00-05:00'],
+    [['2026-05-01T09:00:00+02:00', '2026-05-01T08:00:00Z'], '2026-05-01T08:00:00Z'],
+    [['soon', '2026-01-02'], '2026-01-02'],
+    [['soon'], 'soon'],
+  ])('keeps the newest lastmod of %j', (lastmods, newest) => {
     const listing = (lastmod: string | null) => ({ number: 1, sitemap: 's', line: 1, lastmod });
     const layout = baseBuilder();
     layout.addPage({ number: 1, address: tiny('/'), unvisitedReason: null, linkCount: 0, found: nothingFound });
@@ -144,9 +150,9 @@ describe('a base', () => {
       outside: new Map(),
       checks: new Map(),
       phrases: new Map(),
-      listings: [listing('2026-01-02'), listing('2026-03-04'), listing(null)],
+      listings: lastmods.map(listing),
       files: { robots: [], sitemaps: [] },
     });
-    expect(base.column('sitemap_lastmod').values[base.column('sitemap_lastmod').codes[0]]).toBe('2026-03-04');
+    expect(base.column('sitemap_lastmod').values[base.column('sitemap_lastmod').codes[0]]).toBe(newest);
   });
 });

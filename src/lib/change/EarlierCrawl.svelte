@@ -7,21 +7,31 @@
   interface Site {
     id: number;
     name: string;
+    host: string;
+    isThis: boolean;
     crawls: { id: number; at: Date | null; known: number | null }[];
   }
   interface Props {
     /** This site first. */
     sites: Site[];
+    /** That of this site's start. */
+    host: string;
     earlier: number | null;
     map: string;
     pair: string;
     onchange: (changes: { since?: string; map?: string; pair?: string }) => void;
   }
-  let { sites, earlier, map, pair, onchange }: Props = $props();
+  let { sites, host, earlier, map, pair, onchange }: Props = $props();
   let typed = $derived(map.split(/[\s,]+/).join('\n'));
   let by = $derived(pair.split(',').filter(Boolean));
   const fault = $derived(readMapRules(typed).fault);
   let details: HTMLDetailsElement;
+
+  /** A crawl of another site is compared by a rule: the hosts of both sites, until a person has said otherwise. */
+  function choose(since: string) {
+    const other = sites.find((site) => !site.isThis && site.crawls.some(({ id }) => String(id) === since));
+    onchange(other && !map ? { since, map: `${other.host}=${host}` } : { since });
+  }
 </script>
 
 <div class="flex items-center gap-2 text-xs">
@@ -30,11 +40,11 @@
     <select
       class="max-w-64 rounded border border-base-300 bg-base-100 px-1 leading-6"
       value={String(earlier ?? '')}
-      onchange={({ currentTarget: { value } }) => onchange({ since: value })}
+      onchange={({ currentTarget: { value } }) => choose(value)}
     >
       {#if earlier === null}<option value="">{texts.thePreviousCrawl}</option>{/if}
-      {#each sites as { id, name, crawls }, i (id)}
-        <optgroup label={i === 0 ? texts.thisSite : texts.otherSite(name)}>
+      {#each sites as { id, name, isThis, crawls } (id)}
+        <optgroup label={isThis ? texts.thisSite : texts.otherSite(name)}>
           {#each crawls as crawl (crawl.id)}
             <option value={String(crawl.id)}>{texts.crawlOf(crawl.id, moment(crawl.at), number(crawl.known))}</option>
           {/each}

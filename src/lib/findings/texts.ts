@@ -32,6 +32,7 @@ export const texts = {
   ignoredInThisSite: (findings: number) => `${counted(findings, 'finding is', 'findings are')} ignored in this site`,
   within: (selection: string) => `within ${selection}`,
   reportAgain: 'Report again',
+  notIgnoredHere: (why: string) => `Reported in this crawl all the same: ${why}`,
   pageTitle: (name: string) => `${name} · Edge Map`,
   findings: 'Findings',
   worthALookARule: ' · worth a look: a rule of thumb, which may be wrong',

@@ -9,7 +9,8 @@
   import type { ListColumn } from '$core/lists/columns';
   import type { ShownColumn } from './columns';
   import HeadBins from './HeadBins.svelte';
-  import type { Picks } from './picks.svelte';
+  import { allPicked, noPicks, pickedOf } from './picks';
+  import type { Picks } from './picks';
   import { texts } from './texts';
 
   interface Props {
@@ -21,6 +22,7 @@
     least: number;
     pinnedAt: number[];
     picks: Picks;
+    onpick: (picks: Picks) => void;
     total: number;
     /** Where the distributions of the columns are asked for. */
     summarySource: string;
@@ -36,6 +38,7 @@
     least,
     pinnedAt,
     picks,
+    onpick,
     total,
     summarySource,
     onsort,
@@ -104,9 +107,9 @@
       type="checkbox"
       class="checkbox checkbox-xs"
       aria-label={texts.pickAllInTheSelection}
-      checked={picks.size(total) > 0 && picks.size(total) === total}
-      indeterminate={picks.size(total) > 0 && picks.size(total) < total}
-      onchange={() => (picks.size(total) ? picks.clear() : picks.all())}
+      checked={pickedOf(picks, total) > 0 && pickedOf(picks, total) === total}
+      indeterminate={pickedOf(picks, total) > 0 && pickedOf(picks, total) < total}
+      onchange={() => onpick(pickedOf(picks, total) ? noPicks : allPicked)}
     />
   </div>
   {#each shown as column, i (column.name)}

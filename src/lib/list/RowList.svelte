@@ -9,7 +9,11 @@
   import Cell from './Cell.svelte';
   import type { ShownColumn } from './columns';
   import ListHead, { HEAD } from './ListHead.svelte';
-  import type { Picks } from './picks.svelte';
+  import { allPicked, isPicked, noPicks, pickedOf, toggled, withPicked } from './picks';
+  import type { Picks } from './picks';
+  import { rowBlocks } from './rowBlocks';
+  import { rowCommand } from './rowKeys';
+  import type { RowCommand } from './rowKeys';
   import { texts } from './texts';
 
   interface Props {
@@ -25,6 +29,7 @@
     /** Whether a row is the one whose dossier is open. */
     isOpen: (row: ListRow) => boolean;
     picks: Picks;
+    onpick: (picks: Picks) => void;
     onsort: (sort: string) => void;
     onopen: (row: ListRow) => void;
     onnarrow: (select: string) => void;
@@ -35,16 +40,15 @@
   const { list, source, first, columns, start, sort, picks } = $derived(props);
 
   const ROW = 36;
-  const BLOCK = 100;
 
   let viewport: HTMLDivElement;
-  let blocks = $state.raw(new Map<number, ListRow[]>());
   let items = $state.raw<VirtualItem[]>([]);
   let height = $state(0);
   let active = $state(0);
   let activeColumn = $state(-1);
   let trouble = $state('');
-  const asked = new Set<number>();
+  /** Counted up whenever rows have come. */
+  let version = $state(0);
 
   const shown = $derived(columns.map((column) => ({ ...column, ...columnOf(list, column.name)! })));
   const template = $derived(
@@ -68,44 +72,25 @@
     onChange: refresh,
   });
 
+  const rows = rowBlocks(() => {
+    version++;
+    trouble = rows.hasFailed() ? texts.theRowsCouldNotBeRead : '';
+  });
+  /** A row, read again whenever rows have come. */
+  const rowAt = (index: number) => (void version, rows.rowAt(index));
+
   function refresh() {
     items = virtualizer.getVirtualItems();
     height = virtualizer.getTotalSize();
-    const from = Math.floor((items[0]?.index ?? 0) / BLOCK);
-    const to = Math.floor((items[items.length - 1]?.index ?? 0) / BLOCK);
-    // One block further in both directions, so that rows are there before they come into sight.
-    for (let block = Math.max(0, from - 1); block <= to + 1; block++) void ask(block);
+    rows.need(items[0]?.index ?? 0, items[items.length - 1]?.index ?? 0);
   }
-
-  async function ask(block: number) {
-    if (blocks.has(block) || asked.has(block) || block * BLOCK >= first.total) return;
-    asked.add(block);
-    const from = source;
-    try {
-      const response = await fetch(`${from}&from=${block * BLOCK}&size=${BLOCK}`);
-      if (!response.ok) throw new Error(String(response.status));
-      const { rows } = (await response.json()) as { rows: ListRow[] };
-      // An answer to an earlier selection is of no use.
-      if (from !== source) return;
-      blocks = new Map(blocks).set(block, rows);
-      trouble = '';
-    } catch {
-      if (from === source) trouble = texts.theRowsCouldNotBeRead;
-    } finally {
-      asked.delete(block);
-    }
-  }
-
-  /** The rows that came with the screen are fewer than a block. */
-  const complete = ({ rows, total }: Props['first']) => rows.length >= Math.min(BLOCK, total);
 
   $effect(() => {
     // A new selection, order or choice of columns begins with the rows that came with it.
-    const window = first;
-    void source;
+    const [window, from] = [first, source];
     untrack(() => {
-      asked.clear();
-      blocks = complete(window) ? new Map([[0, window.rows]]) : new Map();
+      rows.begin(from, window);
+      version++;
       active = 0;
       virtualizer.setOptions({ ...virtualizer.options, count: window.total });
       virtualizer.measure();
@@ -120,52 +105,40 @@
     return unmount;
   });
 
-  const rowAt = (index: number) =>
-    blocks.get(Math.floor(index / BLOCK))?.[index % BLOCK] ??
-    (index < first.rows.length ? first.rows[index] : undefined);
+  const pickRange = async (from: number, to: number) =>
+    props.onpick(withPicked(picks, await rows.idsBetween(from, to)));
+  const pick = (id: number, at: number) => props.onpick(toggled(picks, id, at));
 
-  function move(to: number, extend: boolean) {
-    const before = active;
-    active = Math.max(0, Math.min(first.total - 1, to));
-    if (extend) void picks.range(before, active, idsOf);
-    virtualizer.scrollToIndex(active);
-  }
-  /** The rows between two places; those that are not at hand are asked for. */
-  async function idsOf(from: number, to: number): Promise<number[]> {
-    const ids: number[] = [];
-    for (let at = from; at <= to; at += 500) {
-      const size = Math.min(500, to - at + 1);
-      const known = Array.from({ length: size }, (_, i) => rowAt(at + i)?.id);
-      if (known.every((id) => id !== undefined)) ids.push(...(known as number[]));
-      else {
-        const response = await fetch(`${source.replace(/columns=[^&]*/, 'columns=')}&from=${at}&size=${size}`);
-        ids.push(...((await response.json()) as { rows: ListRow[] }).rows.map(({ id }) => id));
-      }
+  function run(command: RowCommand): void {
+    const row = rowAt(active);
+    switch (command.op) {
+      case 'move':
+        if (command.extend) void pickRange(active, command.to);
+        active = command.to;
+        return virtualizer.scrollToIndex(active);
+      case 'column':
+        activeColumn = Math.max(-1, Math.min(shown.length - 1, activeColumn + command.by));
+        return;
+      case 'open':
+        return row && props.onopen(row);
+      case 'pick':
+        return row && pick(row.id, active);
+      case 'pickAll':
+        return props.onpick(allPicked);
+      case 'copy':
+        return props.oncopy();
+      case 'clear':
+        return props.onpick(noPicks);
     }
-    return ids;
   }
 
   function onkeydown(event: KeyboardEvent) {
     const page = Math.max(1, Math.floor(viewport.clientHeight / ROW) - 2);
-    const row = rowAt(active);
-    const steps: Record<string, number> = {
-      ArrowDown: active + 1,
-      ArrowUp: active - 1,
-      PageDown: active + page,
-      PageUp: active - page,
-      Home: 0,
-      End: first.total - 1,
-    };
-    const command = event.ctrlKey || event.metaKey;
-    if (event.key in steps) move(steps[event.key], event.shiftKey);
-    else if (event.key === 'ArrowRight') activeColumn = Math.min(shown.length - 1, activeColumn + 1);
-    else if (event.key === 'ArrowLeft') activeColumn = Math.max(-1, activeColumn - 1);
-    else if (event.key === 'Enter' && row) props.onopen(row);
-    else if (event.key === 'x' && row && !command) picks.toggle(row.id, active);
-    else if (event.key === 'a' && command) picks.all();
-    else if (event.key === 'c' && command && picks.size(first.total)) props.oncopy();
-    else if (event.key === 'Escape' && picks.size(first.total)) picks.clear();
-    else return;
+    const command = rowCommand(event, { active, total: first.total, page });
+    const needsPicks = command?.op === 'copy' || command?.op === 'clear';
+    if (!command || (needsPicks && pickedOf(picks, first.total) === 0)) return;
+    if ((command.op === 'open' || command.op === 'pick') && !rowAt(active)) return;
+    run(command);
     event.preventDefault();
     event.stopPropagation();
   }
@@ -193,6 +166,7 @@
       {least}
       {pinnedAt}
       {picks}
+      onpick={props.onpick}
       total={first.total}
       summarySource={props.summarySource}
       onsort={props.onsort}
@@ -202,7 +176,7 @@
     <div class="relative w-full" style:height="{height}px" style:min-width="{least}px" role="rowgroup">
       {#each items as item (item.key)}
         {@const row = rowAt(item.index)}
-        {@const picked = row !== undefined && picks.has(row.id)}
+        {@const picked = row !== undefined && isPicked(picks, row.id)}
         {@const open = row !== undefined && props.isOpen(row)}
         <div
           id="row-{item.index}"
@@ -219,8 +193,8 @@
           onclick={(event) => {
             active = item.index;
             if (!row) return;
-            if (event.shiftKey) void picks.range(picks.anchor, item.index, idsOf);
-            else if (event.ctrlKey || event.metaKey) picks.toggle(row.id, item.index);
+            if (event.shiftKey) void pickRange(picks.anchor, item.index);
+            else if (event.ctrlKey || event.metaKey) pick(row.id, item.index);
             else props.onopen(row);
           }}
           onkeydown={undefined}
@@ -235,8 +209,8 @@
                 checked={picked}
                 onclick={(event) => {
                   event.stopPropagation();
-                  if (event.shiftKey) void picks.range(picks.anchor, item.index, idsOf);
-                  else picks.toggle(row.id, item.index);
+                  if (event.shiftKey) void pickRange(picks.anchor, item.index);
+                  else pick(row.id, item.index);
                 }}
               />
             </div>

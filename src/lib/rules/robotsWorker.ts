@@ -1,5 +1,6 @@
 /** The worker behind the robots bench: everything that takes longer than a frame happens here. */
 import { effectParts, judgingParts, robotsBench, robotsEffect } from '$core/robotsEffect';
+import { loadedOnce } from '$core/promises';
 import { addressAt, decodeSnapshot, readPartStream } from '$core/snapshot';
 import type { Snapshot, SnapshotParts } from '$core/snapshot';
 import type { BenchAnswer, BenchQuestion, BenchStart } from './bench';
@@ -10,10 +11,10 @@ const port = globalThis as unknown as {
   postMessage: (message: { id: number; answer?: BenchAnswer; failed?: string }) => void;
 };
 
-let begun: Promise<{ given: BenchStart; snapshot: Snapshot }> | null = null;
+let begun: (() => Promise<{ given: BenchStart; snapshot: Snapshot }>) | null = null;
 let bench: ReturnType<typeof robotsBench> | null = null;
 const parts: SnapshotParts = new Map();
-let linksRead: Promise<void> | null = null;
+let readLinks: (() => Promise<unknown>) | null = null;
 
 async function readInto(base: string, names: readonly string[]): Promise<SnapshotParts> {
   const response = await fetch(`${base}/parts?names=${names.join(',')}`);
@@ -32,11 +33,11 @@ async function begin(given: BenchStart) {
 
 async function answerTo(question: BenchQuestion): Promise<BenchAnswer> {
   if (question.ask === 'begin') {
-    begun = begin(question.given);
-    await begun;
+    begun = loadedOnce(() => begin(question.given));
+    await begun();
     return { to: 'begin' };
   }
-  const { given, snapshot } = await begun!;
+  const { given, snapshot } = await begun!();
   if (question.ask !== 'effect') bench ??= robotsBench(snapshot, given.origin, given.before);
   switch (question.ask) {
     case 'judge':
@@ -46,8 +47,8 @@ async function answerTo(question: BenchQuestion): Promise<BenchAnswer> {
     case 'compose':
       return { to: 'compose', choices: bench!.compose(question.picked) };
     case 'effect': {
-      linksRead ??= readInto(given.base, effectParts).then(() => {});
-      await linksRead;
+      readLinks ??= loadedOnce(() => readInto(given.base, effectParts));
+      await readLinks();
       const change = { origin: given.origin, text: question.text, token: question.token };
       const { counts, routesLost } = robotsEffect(snapshot, change, given.settings);
       return { to: 'effect', counts, routesLost: routesLost.slice(0, MOST).map((page) => addressAt(snapshot, page)) };

@@ -19,7 +19,7 @@
   import SaveSelection from '../selection/SaveSelection.svelte';
   import Menu from './Menu.svelte';
   import type { ListedRows } from '../list/listedRows';
-  import { makePicks } from '../list/picks.svelte';
+  import { noPicks, pickedOf } from '../list/picks';
   import RowList from '../list/RowList.svelte';
   import { say } from './say.svelte';
   import SelectionBar from '../selection/SelectionBar.svelte';
@@ -56,8 +56,8 @@
     ),
   );
   const total = $derived(data.first.total);
-  const picks = makePicks();
-  const picked = $derived(picks.size(total));
+  let picks = $state.raw(noPicks);
+  const picked = $derived(pickedOf(picks, total));
 
   const show = (changes: Partial<ScreenState>) =>
     goto(withState(page.url, changes), { keepFocus: true, noScroll: true });
@@ -65,7 +65,7 @@
   $effect(() => {
     // Rows are numbered anew in another list, selection or crawl.
     void [base, view.list, view.select, view.by];
-    picks.clear();
+    picks = noPicks;
   });
 
   function open({ select, cells }: ListRow) {
@@ -94,10 +94,10 @@
   }
 
   async function rowsAs(format: 'csv' | 'tsv' | 'json', of = shown): Promise<string> {
-    const ids = picked ? picks.ids() : null;
+    const { named, allBut } = picks;
     const response = await fetch(
-      `${base}/export?${of}&format=${format}`,
-      ids ? { method: 'POST', body: writeNumbers(ids) } : {},
+      `${base}/export?${of}&format=${format}${allBut ? '&except' : ''}`,
+      named.size ? { method: 'POST', body: writeNumbers(named) } : {},
     );
     if (!response.ok) throw new Error(String(response.status));
     return response.text();
@@ -209,7 +209,9 @@
           <span class="font-semibold whitespace-nowrap">{texts.picked(number(picked))}</span>
           <button type="button" class="text-primary hover:underline" onclick={() => copy('cells')}>{texts.copy}</button>
           <button type="button" class="text-primary hover:underline" onclick={() => save('csv')}>{texts.save}</button>
-          <button type="button" class="text-primary hover:underline" onclick={() => picks.clear()}>{texts.none}</button>
+          <button type="button" class="text-primary hover:underline" onclick={() => (picks = noPicks)}
+            >{texts.none}</button
+          >
         {:else}
           {#each common as { label, select } (label)}
             <button
@@ -272,6 +274,7 @@
         sort={view.sort}
         {isOpen}
         {picks}
+        onpick={(now) => (picks = now)}
         onsort={(sort) => show({ sort })}
         onopen={open}
         onnarrow={(test) => show({ select: narrowed(view.select, test) })}

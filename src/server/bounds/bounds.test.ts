@@ -76,6 +76,16 @@ describe('a comparison that is kept open', () => {
     // Its facts are those of the snapshot, and so is what is made of them.
     expect(open.snapshot.count).toBe(open.snapshot.comparison.fresh.count);
   });
+  it('is one of another site only by a rule that says how addresses correspond', async () => {
+    const other = await standIn((path) => (path === '/' ? linking('Staging', '/') : undefined));
+    const { crawlId } = await crawling(() => test.db).crawl(`${other.origin}/`);
+    await other.close();
+    const row = (await crawlState(test.db, crawls[1]))!;
+    const since = { ...call, since: crawlId };
+    expect(await openComparison(test.db, row, since, 'facts')).toBeNull();
+    const map = [{ from: new URL(other.origin).host, to: 'museum.example' }];
+    expect((await openComparison(test.db, row, { ...since, map }, 'facts'))!.earlier.id).toBe(crawlId);
+  });
   it('needs a crawl before', async () => {
     expect(await openComparison(test.db, (await crawlState(test.db, crawls[0]))!, call, 'facts')).toBeNull();
   });

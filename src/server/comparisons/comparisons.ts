@@ -15,7 +15,7 @@ import { withComparison } from '$core/view';
 import type { ComparedView, View } from '$core/view';
 
 export interface ComparisonCall {
-  /** The earlier crawl, of this site or another; null for the one before. */
+  /** The earlier crawl, of this site or, where `map` says how addresses correspond, another; null for the one before. */
   since: number | null;
   map: readonly MapRule[];
   by: readonly PairedBy[];
@@ -80,6 +80,8 @@ export async function openComparison(
   const isPrevious = since === null || since === row.id;
   const earlier = isPrevious ? await previousCrawl(db, row) : ((await crawlState(db, since)) ?? null);
   if (!earlier || earlier.deletedAt) return null;
+  // Addresses of another site are compared only where a rule says which of this one they are.
+  if (earlier.siteId !== row.siteId && map.length === 0) return null;
   // What holds the comparison is closed before what it compares with, whose memory it holds too.
   const [fresh, old] = await openTogether(db, [row, earlier], need);
   if (!old || !fresh) return null;

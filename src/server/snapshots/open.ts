@@ -2,6 +2,7 @@
 import { totalmem } from 'node:os';
 import { describeFindings } from '$core/findings';
 import type { Found } from '$core/findings';
+import { loadedOnce } from '$core/promises';
 import { findingsAt } from '$core/report';
 import type { PageFindings, Report } from '$core/report';
 import { decodeSnapshot, FINDINGS_PART, layerBytes, REPORT_PART, SNAPSHOT_VERSION } from '$core/snapshot';
@@ -65,7 +66,6 @@ function openEntry(db: Database, crawlId: number, key: string): Open {
   let read = 0;
   let stored: string[] = [];
   let decoded: View | null = null;
-  let links: Promise<void> | null = null;
   const add = async (group: PartGroup) => {
     for await (const [name, bytes] of readGroup(db, crawlId, group, stored)) {
       parts.set(name, bytes);
@@ -87,13 +87,7 @@ function openEntry(db: Database, crawlId: number, key: string): Open {
       open.delete(key);
       throw error;
     }),
-    withLinks: async () => {
-      links ??= add('links').catch((error) => {
-        links = null;
-        throw error;
-      });
-      await links;
-    },
+    withLinks: loadedOnce(() => add('links')),
   };
 }
 
@@ -168,5 +162,5 @@ async function readReport(db: Database, crawlId: number): Promise<OpenReport | n
 export async function findingsOfPage(db: Database, row: Analysed, page: number): Promise<string[]> {
   const { entry } = await entryOf(db, row);
   entry.pageFindings ??= readPart(db, row.id, FINDINGS_PART).then((bytes) => bytes ?? new Uint8Array(0));
-  return findingsAt(await entry.pageFindings, page);
+  return findingsAt(await entry.pageFindings, page, (await openReport(db, row))?.ids);
 }

@@ -1,6 +1,7 @@
 /** The report of a crawl as its site wants it: without what the site ignores. */
-import { withoutIgnored } from '$core/findings';
+import { faultOfIgnored, withoutIgnored } from '$core/findings';
 import type { Found } from '$core/findings';
+import type { View } from '$core/view';
 import type { Crawl } from '../crawls';
 import type { Database } from '../database';
 import { ignoredFindings } from '../sites';
@@ -9,8 +10,14 @@ import { openReport, openSnapshot } from './open';
 import type { Analysed, OpenReport } from './open';
 
 export interface SiteReport extends OpenReport {
-  /** What is left out of its findings, with the name of each. */
-  ignored: (Ignored & { name: string })[];
+  /** What is left out of its findings, with the name of each, and why one cannot be answered of this crawl, if so. */
+  ignored: (Ignored & { name: string; fault: string | null })[];
+}
+
+async function viewOf(db: Database, row: Analysed): Promise<View> {
+  const view = await openSnapshot(db, row, 'links');
+  if (!view) throw new Error(`Crawl ${row.id} has no snapshot.`);
+  return view;
 }
 
 /** What was left of findings, for the report and the list of what is ignored that it was left of. */
@@ -20,12 +27,7 @@ function findingsLeft(db: Database, row: Analysed, report: OpenReport, ignored: 
   const key = ignored.map(({ id }) => id).join();
   const known = left.get(report);
   if (known?.key === key) return known.findings;
-  const snapshot = async () => {
-    const open = await openSnapshot(db, row, 'links');
-    if (!open) throw new Error(`Crawl ${row.id} has no snapshot.`);
-    return open;
-  };
-  const findings = withoutIgnored(report.findings, ignored, snapshot);
+  const findings = withoutIgnored(report.findings, ignored, () => viewOf(db, row));
   left.set(report, { key, findings });
   findings.catch(() => left.delete(report));
   return findings;
@@ -36,12 +38,13 @@ export async function openSiteReport(db: Database, row: Analysed & Pick<Crawl, '
   const [report, ignored] = await Promise.all([openReport(db, row), ignoredFindings(db, row.siteId)]);
   if (!report) return null;
   const names = new Map(report.findings.map(({ id, name }) => [id, name]));
+  const view = ignored.some(({ within }) => within.trim() !== '') ? await viewOf(db, row) : null;
   return {
     ...report,
     findings: ignored.length ? await findingsLeft(db, row, report, ignored) : report.findings,
     ignored: ignored.flatMap((one) => {
       const name = names.get(one.finding);
-      return name ? [{ ...one, name }] : [];
+      return name ? [{ ...one, name, fault: view && faultOfIgnored(view, one) }] : [];
     }),
   };
 }

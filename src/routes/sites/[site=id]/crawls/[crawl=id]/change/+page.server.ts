@@ -33,12 +33,14 @@ async function choices(db: Database, crawl: CrawlState) {
     .map(({ id, name, start }) => ({
       id,
       name: name ?? new URL(start).host,
+      host: new URL(start).host,
+      isThis: id === crawl.siteId,
       crawls: crawls
         .filter(({ siteId, id: other }) => siteId === id && other !== crawl.id)
         .map((one) => ({ id: one.id, at: one.at, known: one.counts?.known ?? null })),
     }))
     .filter(({ crawls }) => crawls.length > 0)
-    .sort((a, b) => Number(b.id === crawl.siteId) - Number(a.id === crawl.siteId));
+    .sort((a, b) => Number(b.isThis) - Number(a.isThis));
 }
 
 /** Crawls that a timeline shows, and runs that are told ahead. */

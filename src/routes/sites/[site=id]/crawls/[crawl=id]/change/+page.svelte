@@ -55,6 +55,7 @@
 {#snippet chooser()}
   <EarlierCrawl
     sites={data.sites}
+    host={new URL(data.site.start).host}
     earlier={data.compared?.earlier.id ?? null}
     map={view.map}
     pair={view.pair}

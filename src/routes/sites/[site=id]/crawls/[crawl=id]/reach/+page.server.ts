@@ -1,10 +1,11 @@
 import { redirect } from '@sveltejs/kit';
 import { depthBars, noRoute, reachAnswer, readerDifference, topGates } from '$core/answers';
 import { listedOf } from '$core/lists';
+import { settingsSchema } from '$core/settings';
 import { addressAt } from '$core/snapshot';
 import { familiesOf } from '$core/traps';
 import { crawlPath } from '$lib/shell/routes';
-import { getCrawl, orderedRows, recrawl, selectPages, trapsOf } from '$server/index';
+import { crawlSettings, getCrawl, orderedRows, recrawl, selectPages, trapsOf } from '$server/index';
 import { crawlForView, readableList } from '../../../../../view';
 import { listScreen } from '../../../../../screen';
 import type { Actions, PageServerLoad } from './$types';
@@ -18,9 +19,10 @@ export const load: PageServerLoad = async (event) => {
   // A selection of links picks no bars.
   const { pages } = selectPages(snapshot, listedOf(state.list) === 'pages' ? state.select : '');
   const { reader, picture } = state;
+  const { thresholds } = settingsSchema.parse(await crawlSettings(db, crawl.id));
   return {
     list,
-    answer: reachAnswer(snapshot, reader),
+    answer: reachAnswer(snapshot, thresholds, reader),
     difference: readerDifference(snapshot),
     bars: picture === '' ? depthBars(snapshot, pages, reader) : null,
     noRoute: picture === 'no-route' ? noRoute(snapshot) : null,

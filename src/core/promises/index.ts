@@ -1,0 +1,9 @@
+/** Loads something when it is first asked for, and keeps it; what failed is tried again the next time. */
+export function loadedOnce<T>(load: () => Promise<T>): () => Promise<T> {
+  let loading: Promise<T> | null = null;
+  return () =>
+    (loading ??= load().catch((error: unknown) => {
+      loading = null;
+      throw error;
+    }));
+}
