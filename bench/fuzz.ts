@@ -12,19 +12,13 @@ import { limitOf } from '../src/core/facts';
 import { readHtml } from '../src/core/html';
 import { chance } from '../src/core/numbers';
 import { crawlDelayFor, parseRobots, robotsMatcher } from '../src/core/robots';
-import {
-  completeSelection,
-  evaluate,
-  evaluateLinks,
-  Fault,
-  parseLinkSelection,
-  parseSelection,
-} from '../src/core/selection';
+import { completeSelection, evaluate, evaluateLinks, parseLinkSelection, parseSelection } from '../src/core/selection';
 import { pageCatalogue } from '../src/core/selection/language';
 import { readSettingsFile, settingsFile, settingsSchema } from '../src/core/settings';
 import { sitemapReader } from '../src/core/sitemap';
 import { tinySite } from '../src/core/testing/tinySite';
 import { identify, readStartAddress } from '../src/core/url';
+import { isError } from '../src/core/errors';
 
 const MAX_MS = 1000;
 const HERE = 'https://museum.example/trams/';
@@ -295,7 +289,7 @@ const targets: Record<string, Target> = {
         try {
           answer(snapshot, parsed.selection);
         } catch (error) {
-          if (!(error instanceof Fault)) throw error;
+          if (!isError(error, 'selection')) throw error;
         }
       }
       completeSelection(input, input.length >> 1, () => [], pageCatalogue);

@@ -1,8 +1,9 @@
 /** The boundary of every request: who asks, which site and crawl the address names, and what is said of failures. */
 import type { Handle, HandleServerError } from '@sveltejs/kit';
 import pino from 'pino';
-import { appDatabase, crawlState, isConnectionLoss, isDiskFull, logTo, OperatorError, siteName } from '$server/index';
+import { appDatabase, crawlState, isConnectionLoss, isDiskFull, logTo, siteName } from '$server/index';
 import { accessOf, isAllowed } from './routes/access';
+import { isError } from '$core/errors';
 
 const log = pino({ name: 'app' }, logTo(2));
 
@@ -51,7 +52,7 @@ export const handleError: HandleServerError = ({ error, event, status, message }
       message: 'The disk of the database is full.',
       remedy: 'Nothing that was stored is lost. Make room on the disk, then do this again.',
     };
-  if (error instanceof OperatorError) return { message: error.message };
+  if (isError(error, 'operator')) return { message: error.message, remedy: error.remedy ?? undefined };
   return {
     message: 'Something went wrong inside Edge Map.',
     remedy: 'Load the page again. The log of the app says more.',

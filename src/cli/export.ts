@@ -8,10 +8,10 @@ import { describeFindings, findingsOf } from '$core/findings';
 import { linksCsv, pagesCsv, ruleTables, summarize } from '$core/formats';
 import { orderRows, pageList } from '$core/lists';
 import { sentence } from '$core/messages';
-import { asksForEarlier, evaluate, Fault } from '$core/selection';
+import { asksForEarlier, evaluate } from '$core/selection';
 import { settingsSchema } from '$core/settings';
 import { leaksOf } from '$core/share';
-import { addressAt, SNAPSHOT_VERSION, SnapshotVersionError } from '$core/snapshot';
+import { addressAt, SNAPSHOT_VERSION } from '$core/snapshot';
 import { withPlainShare } from '$core/view';
 import type { View } from '$core/view';
 import { runAnalysis, terminalName } from '$crawl/index';
@@ -25,19 +25,19 @@ import {
   requestAnalysis,
 } from '$server/index';
 import type { Crawl, Database } from '$server/index';
-import { UsageError } from './options';
 import type { ViewOptions } from './options';
+import { failure, isError } from '$core/errors';
 
 /** Writes a text to a file, piece by piece. */
 export const writePieces = (file: string, pieces: Iterable<string>) =>
   pipeline(Readable.from(pieces), createWriteStream(file));
 
-/** The pages that a selection holds. @throws UsageError when it takes too much work */
+/** The pages that a selection holds. @throws usage when it takes too much work */
 function selected(view: View, select: ViewOptions['select']) {
   try {
     return evaluate(view, select);
   } catch (error) {
-    throw error instanceof Fault ? new UsageError(error.message) : error;
+    throw isError(error, 'selection') ? failure('usage', error.message) : error;
   }
 }
 
@@ -50,10 +50,10 @@ function look(crawled: View, { select, sort, shareModel }: ViewOptions) {
   return { view, share, pages };
 }
 
-/** Makes the folder for the files of a crawl. @throws UsageError */
+/** Makes the folder for the files of a crawl. @throws usage */
 export async function makeFolder(out: string): Promise<void> {
   await mkdir(out, { recursive: true }).catch((error: Error) => {
-    throw new UsageError(`--out: the folder cannot be made: ${error.message}`);
+    throw failure('usage', `--out: the folder cannot be made: ${error.message}`);
   });
 }
 
@@ -109,18 +109,18 @@ async function snapshotOf(db: Database, row: Crawl): Promise<View | null> {
   try {
     return await openSnapshot(db, row);
   } catch (error) {
-    if (!(error instanceof SnapshotVersionError) || error.version > SNAPSHOT_VERSION) throw error;
+    if (!isError(error, 'snapshot_version') || error.params.version > SNAPSHOT_VERSION) throw error;
   }
   await analyseHere(db, row.id);
   return openSnapshot(db, row);
 }
 
-/** A crawl and its snapshot. @throws UsageError when there is none */
+/** A crawl and its snapshot. @throws usage when there is none */
 export async function finishedCrawl(db: Database, id: number): Promise<{ row: Crawl; snapshot: View }> {
   const row = await getCrawl(db, id);
-  if (!row) throw new UsageError(`There is no crawl ${id}.`);
+  if (!row) throw failure('usage', `There is no crawl ${id}.`);
   const snapshot = await snapshotOf(db, row);
-  if (!snapshot) throw new UsageError(`Crawl ${id} has not come to an end yet: it is ${row.state}.`);
+  if (!snapshot) throw failure('usage', `Crawl ${id} has not come to an end yet: it is ${row.state}.`);
   return { row, snapshot };
 }
 

@@ -6,9 +6,9 @@ import type { ImportKind } from '$core/imports';
 import { settingsSchema } from '$core/settings';
 import type { CrawlSettings } from '$core/settings';
 import { csvPieces } from '$core/formats';
-import { getSite, ImportError, importFile, saveSite, siteByStart } from '$server/index';
+import { getSite, importFile, saveSite, siteByStart } from '$server/index';
 import type { Database, ImportOutcome, Reject } from '$server/index';
-import { UsageError } from './options';
+import { failure, isError } from '$core/errors';
 
 export interface ImportCall {
   start: string;
@@ -53,14 +53,14 @@ function crawlersOf(file: string | null, { crawlerAddresses }: CrawlSettings): s
 /** `edgemap import`: imports a list or an access log into a site. @returns the exit code: 0 imported, 1 nothing was */
 export async function importCommand(db: Database, call: ImportCall): Promise<number> {
   const found = await stat(call.file).catch((error: Error) => {
-    throw new UsageError(`The file cannot be read: ${error.message}`);
+    throw failure('usage', `The file cannot be read: ${error.message}`);
   });
-  if (!found.isFile()) throw new UsageError(`${call.file} is no file.`);
+  if (!found.isFile()) throw failure('usage', `${call.file} is no file.`);
   const crawlers =
     call.crawlers === null
       ? null
       : await readFile(call.crawlers, 'utf8').catch((error: Error) => {
-          throw new UsageError(`--crawlers: ${error.message}`);
+          throw failure('usage', `--crawlers: ${error.message}`);
         });
   const known = await siteByStart(db, call.start);
   const id = known?.id ?? (await saveSite(db, settingsSchema.parse({ start: call.start })));
@@ -91,7 +91,7 @@ export async function importCommand(db: Database, call: ImportCall): Promise<num
     process.stdout.write(`${said(outcome)}\n`);
     return 0;
   } catch (error) {
-    if (!(error instanceof ImportError)) throw error;
+    if (!isError(error, 'import')) throw error;
     console.error(`edgemap: ${error.message}`);
     return 1;
   } finally {

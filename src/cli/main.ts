@@ -4,7 +4,7 @@
  */
 import type { Handlers } from './commands/handlers';
 import type { handlers as others } from './handlers';
-import { UsageError } from './options';
+import { EdgeMapError, isError, toldError } from '$core/errors';
 import { EXIT_FAULT, EXIT_USAGE, runProgram } from './program';
 
 /** A handler that is loaded when it is called. */
@@ -46,11 +46,10 @@ process.stdout.on('error', (error: NodeJS.ErrnoException) => {
 
 runProgram(process.env.EDGEMAP_CHECK ? checkOnly : handlers, process.argv.slice(2)).then(
   (code) => (process.exitCode = code),
-  async (error: unknown) => {
-    const { OperatorError } = await import('$server/index');
-    const known = error instanceof UsageError || error instanceof OperatorError;
-    console.error(`edgemap: ${known ? error.message : `something went wrong: ${(error as Error).message}`}`);
+  (error: unknown) => {
+    const known = error instanceof EdgeMapError;
+    console.error(`edgemap: ${known ? toldError(error) : `something went wrong: ${(error as Error).message}`}`);
     if (!known && process.env.EDGEMAP_DEBUG) console.error(error);
-    process.exitCode = error instanceof UsageError ? EXIT_USAGE : EXIT_FAULT;
+    process.exitCode = isError(error, 'usage', 'unavailable') ? EXIT_USAGE : EXIT_FAULT;
   },
 );

@@ -3,9 +3,9 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { describe, expect, it, vi } from 'vitest';
 import { settingsFile, settingsSchema } from '$core/settings';
-import { UsageError } from './options';
 import { EXIT_USAGE, runProgram } from './program';
 import type { CrawlCall, Handlers } from './commands/handlers';
+import { isError } from '$core/errors';
 
 /** Calls the program without doing what its commands do. @returns what would be done, or what was said instead */
 async function call<Name extends keyof Handlers>(
@@ -22,7 +22,7 @@ async function call<Name extends keyof Handlers>(
   const handlers = Object.fromEntries(names.map((one) => [one, take])) as unknown as Handlers;
   const code = await runProgram(handlers, [name, ...words])
     .catch((error: unknown) => {
-      if (!(error instanceof UsageError)) throw error;
+      if (!isError(error, 'usage')) throw error;
       said += error.message;
       return EXIT_USAGE;
     })

@@ -11,9 +11,7 @@ import { parseOverride, readSettingsFile, settingsSchema } from '$core/settings'
 import type { AddressOverride, CrawlSettings } from '$core/settings';
 import type { ShareModel } from '$core/share';
 import { identify, originOf, readStartAddress } from '$core/url';
-
-/** Something wrong with how the program was called; its message says what. */
-export class UsageError extends Error {}
+import { failure } from '$core/errors';
 
 /** How a finished crawl is looked at. */
 export interface ViewOptions {
@@ -111,7 +109,7 @@ export interface CrawlOptions {
   insecure?: true;
 }
 
-/** The settings of a crawl: options go before what a file says; an option that is not given says nothing. @throws UsageError */
+/** The settings of a crawl: options go before what a file says; an option that is not given says nothing. @throws usage */
 export function crawlSettings(start: string, options: CrawlOptions): CrawlSettings {
   const given = {
     start,
@@ -131,5 +129,5 @@ export function crawlSettings(start: string, options: CrawlOptions): CrawlSettin
   const settings = settingsSchema.safeParse({ ...options.settings?.settings, ...said });
   if (settings.success) return settings.data;
   const { path, message } = settings.error.issues[0];
-  throw new UsageError(`--${path.join('.')}: ${message}`);
+  throw failure('usage', `--${path.join('.')}: ${message}`);
 }

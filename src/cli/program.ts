@@ -6,7 +6,8 @@ import { addRobotsCommands } from './commands/robots';
 import { examples, exitCodes } from './commands/shared';
 import { addSitemapCommands } from './commands/sitemaps';
 import { addSourceCommands } from './commands/sources';
-import { asWholeNumber, UsageError } from './options';
+import { asWholeNumber } from './options';
+import { failure } from '$core/errors';
 
 export const EXIT_FAULT = 1;
 export const EXIT_USAGE = 2;
@@ -66,7 +67,7 @@ Environment:
     .argument('<port>', 'port of the demo website', asWholeNumber)
     .action(runs(handlers.demo));
   program.on('command:*', ([name]: string[]) => {
-    throw new UsageError(`There is no command “${name}”. ./edgemap help lists them.`);
+    throw failure('usage', `There is no command “${name}”. ./edgemap help lists them.`);
   });
   return program;
 }

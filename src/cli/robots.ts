@@ -11,15 +11,12 @@ import { identify, originOf } from '$core/url';
 import { isRedirectStatus } from '$core/verdict';
 import type { Database } from '$server/index';
 import { finishedCrawl } from './export';
-import { UsageError } from './options';
+import { failure, isError } from '$core/errors';
 
 const WAIT_MS = 30_000;
 const MAX_REDIRECTS = 5;
 /** What is read of an answer: enough to tell that it is too large. */
 const MAX_READ = 2 * MAX_ROBOTS_BYTES;
-
-/** A host whose robots.txt cannot be had is closed to crawlers (RFC 9309 §2.3.1.4). */
-class Unavailable extends UsageError {}
 
 async function fetched(address: string): Promise<Uint8Array> {
   let from = address;
@@ -29,7 +26,7 @@ async function fetched(address: string): Promise<Uint8Array> {
       headersTimeout: WAIT_MS,
       bodyTimeout: WAIT_MS,
     }).catch((error: Error) => {
-      throw new Unavailable(`${from} cannot be fetched, which closes the host to crawlers: ${error.message}`);
+      throw failure('unavailable', `${from} cannot be fetched, which closes the host to crawlers: ${error.message}`);
     });
     const next = isRedirectStatus(statusCode) ? identify(String(headers.location ?? ''), from) : null;
     if (next) {
@@ -39,7 +36,8 @@ async function fetched(address: string): Promise<Uint8Array> {
     }
     // RFC 9309 §2.3.1.3: what is not there opens everything.
     if (statusCode >= 400 && statusCode < 500) return new Uint8Array();
-    if (statusCode !== 200) throw new Unavailable(`${from} answered ${statusCode}, which closes the host to crawlers.`);
+    if (statusCode !== 200)
+      throw failure('unavailable', `${from} answered ${statusCode}, which closes the host to crawlers.`);
     const pieces: Buffer[] = [];
     let size = 0;
     for await (const piece of body as AsyncIterable<Buffer>) {
@@ -49,18 +47,18 @@ async function fetched(address: string): Promise<Uint8Array> {
     }
     return Buffer.concat(pieces);
   }
-  throw new UsageError(`${address} leads through more than ${MAX_REDIRECTS} redirects.`);
+  throw failure('usage', `${address} leads through more than ${MAX_REDIRECTS} redirects.`);
 }
 
-/** Reads a robots.txt from a file or an address. @throws UsageError */
+/** Reads a robots.txt from a file or an address. @throws usage */
 async function readRobots(source: string): Promise<RobotsText> {
   if (/^https?:\/\//i.test(source)) {
     const address = identify(source)?.address;
-    if (!address) throw new UsageError(`“${source}” is no address.`);
+    if (!address) throw failure('usage', `“${source}” is no address.`);
     return decodeRobots(await fetched(address));
   }
   const bytes = await readFile(source).catch((error: Error) => {
-    throw new UsageError(`The file cannot be read: ${error.message}`);
+    throw failure('usage', `The file cannot be read: ${error.message}`);
   });
   return decodeRobots(bytes);
 }
@@ -81,7 +79,7 @@ export async function robotsTestCommand({ source, agent, urls, list, json }: Rob
   const matcher = await readRobots(source).then(
     ({ text }) => robotsMatcher(parseRobots(text), agent),
     (error: Error): RobotsMatcher => {
-      if (!(error instanceof Unavailable)) throw error;
+      if (!isError(error, 'unavailable')) throw error;
       console.error(`edgemap: ${error.message}`);
       return () => ({ allowed: false });
     },
@@ -90,15 +88,15 @@ export async function robotsTestCommand({ source, agent, urls, list, json }: Rob
     list === null
       ? ''
       : await readFile(list, 'utf8').catch((error: Error) => {
-          throw new UsageError(`--urls: ${error.message}`);
+          throw failure('usage', `--urls: ${error.message}`);
         });
   const all = [...urls, ...listed.split(/\r\n|\r|\n/).filter((line) => line.trim() !== '')];
-  if (all.length === 0) throw new UsageError('No address is given. Name some, or a file of them with --urls.');
+  if (all.length === 0) throw failure('usage', 'No address is given. Name some, or a file of them with --urls.');
   // A path alone is tested as one of whatever host the file is for.
   const base = /^https?:\/\//i.test(source) ? source : 'https://host.example/';
   const rows = all.map((given) => {
     const address = identify(given.trim(), base)?.address;
-    if (!address) throw new UsageError(`“${given}” is no http or https address.`);
+    if (!address) throw failure('usage', `“${given}” is no http or https address.`);
     const { allowed, rule } = matcher(address);
     const text = rule ? `${rule.directive === 'allow' ? 'Allow' : 'Disallow'}: ${rule.path}` : '';
     return { url: given.trim(), verdict: allowed ? 'allowed' : 'blocked', line: rule?.line ?? 0, rule: text };
@@ -136,7 +134,7 @@ export async function robotsCompareCommand(db: Database, call: RobotsCompareCall
   const settings = settingsSchema.parse(row.settings);
   const change = { origin: call.origin ?? originOf(settings.start), text, token: call.agent };
   if (pagesOfOrigin(snapshot, change.origin).length === 0)
-    throw new UsageError(`Crawl ${call.crawl} knows no address of ${change.origin}.`);
+    throw failure('usage', `Crawl ${call.crawl} knows no address of ${change.origin}.`);
   const { counts, closed, opened, before } = robotsEffect(snapshot, change, settings);
   const rowOf = ({ page, line }: ChangedPage) => ({
     url: addressAt(snapshot, page),

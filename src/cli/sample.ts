@@ -6,7 +6,7 @@ import { settingsSchema } from '$core/settings';
 import { linkBlock, pageSource } from '$server/index';
 import type { Crawl, Database } from '$server/index';
 import { finishedCrawl } from './export';
-import { UsageError } from './options';
+import { failure } from '$core/errors';
 
 export interface SampleCall {
   crawl: number;
@@ -73,7 +73,10 @@ export async function sampleCommand(db: Database, { crawl, finding: id, n, seed,
   const { row, snapshot } = await finishedCrawl(db, crawl);
   const sample = sampleOf(snapshot, id, settingsSchema.parse(row.settings), n, seed);
   if (!sample)
-    throw new UsageError(`There is no finding “${id}”. The findings are: ${findings.map(({ id }) => id).join(', ')}.`);
+    throw failure(
+      'usage',
+      `There is no finding “${id}”. The findings are: ${findings.map(({ id }) => id).join(', ')}.`,
+    );
   const { finding, all, occurrences } = sample;
   const seen = [];
   for (const one of occurrences)

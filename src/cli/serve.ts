@@ -2,9 +2,9 @@ import { createServer } from 'node:http';
 import type { IncomingMessage, ServerResponse } from 'node:http';
 import { pathToFileURL } from 'node:url';
 import { join } from 'node:path';
-import { OperatorError, prepareDatabase } from '$server/index';
-import { UsageError } from './options';
+import { prepareDatabase } from '$server/index';
 import { onOrphaned } from './orphaned';
+import { failure } from '$core/errors';
 
 const loopback = /^(127(\.\d+){3}|localhost|\[?::1\]?)$/;
 
@@ -46,7 +46,8 @@ export async function serve(): Promise<number> {
   const host = process.env.HOST ?? '127.0.0.1';
   const port = Number(process.env.PORT ?? 0);
   if (!loopback.test(host))
-    throw new UsageError(
+    throw failure(
+      'usage',
       `Edge Map has no accounts yet and listens on loopback only; ${host} is not a loopback address.`,
     );
   await prepareDatabase();
@@ -76,7 +77,8 @@ export async function serve(): Promise<number> {
     server.on('error', (error: NodeJS.ErrnoException) =>
       reject(
         error.code === 'EADDRINUSE'
-          ? new OperatorError(
+          ? failure(
+              'operator',
               `Port ${port} is taken. Choose another with PORT=…, or leave PORT out to have one chosen.`,
             )
           : error,

@@ -23,7 +23,7 @@ async function readParts(db: Database, row: Crawl, { left, signal }: AnalysisOpt
   return readInThread({ url: db.url, row, left }, { signal, isBeside: signal !== undefined });
 }
 
-/** Reads a crawl back from its rows, analyses it and stores its snapshot. @throws LostLease; when the signal comes */
+/** Reads a crawl back from its rows, analyses it and stores its snapshot. @throws lease_lost; when the signal comes */
 export async function analyseCrawl(
   db: Database,
   lease: Lease,

@@ -1,9 +1,10 @@
 /** The threads in which crawls are read and analysed, so that leases are renewed meanwhile. */
 import { MessageChannel } from 'node:worker_threads';
 import { Piscina } from 'piscina';
+import { failure } from '$core/errors';
 import type { SnapshotParts } from '$core/snapshot';
 import type { AnalysisStep, AnalysisTask } from './analysisParts';
-import type { ReadTask } from './baseThread';
+import type { ReadAnswer, ReadTask } from './baseThread';
 import type { ThreadData } from './priority';
 import { analysisThread, baseThread } from './threads';
 
@@ -38,12 +39,20 @@ async function withThread<T>(
   }
 }
 
-/** Has a thread read the base of a crawl, which may be large. @returns its parts, in memory that threads share */
-export const readInThread = (
+/**
+ * Has a thread read the base of a crawl, which may be large.
+ * @returns its parts, in memory that threads share
+ * @throws database_lost
+ */
+export async function readInThread(
   task: ReadTask,
   { signal, file = baseThread, isBeside }: ThreadOptions = {},
-): Promise<SnapshotParts> =>
-  withThread({ file, isBeside }, (thread) => thread.run(task, { name: 'read', signal }) as Promise<SnapshotParts>);
+): Promise<SnapshotParts> {
+  const options = { name: 'read', signal };
+  const answer = await withThread({ file, isBeside }, (thread) => thread.run(task, options) as Promise<ReadAnswer>);
+  if ('lost' in answer) throw failure('database_lost', answer.lost);
+  return answer.parts;
+}
 
 /**
  * Analyses a base in a thread, and draws up its report.

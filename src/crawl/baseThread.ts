@@ -2,6 +2,7 @@
 import { workerData } from 'node:worker_threads';
 import type { UnvisitedReason } from '$core/facts';
 import { encodeBase } from '$core/snapshot';
+import type { SnapshotParts } from '$core/snapshot';
 import { closeDatabase, isConnectionLoss, openDatabase, readBase, retryOutage } from '$server/index';
 import type { Crawl } from '$server/index';
 import { standBack } from './priority';
@@ -17,13 +18,17 @@ export interface ReadTask {
   left: UnvisitedReason;
 }
 
-/** Reads the base of a crawl from its rows. @throws Error, of which only the message comes through to who asked */
-export async function read({ url, row, left }: ReadTask) {
+/** The parts of a base; or why the database could not be reached: of an error, only its text would come through. */
+export type ReadAnswer = { parts: SnapshotParts } | { lost: string };
+
+/** Reads the base of a crawl from its rows. */
+export async function read({ url, row, left }: ReadTask): Promise<ReadAnswer> {
   const db = openDatabase(url);
   try {
-    return shareParts(encodeBase(await retryOutage(() => readBase(db, row, left))));
+    return { parts: shareParts(encodeBase(await retryOutage(() => readBase(db, row, left)))) };
   } catch (error) {
-    throw isConnectionLoss(error) ? new Error(`Connection lost: ${(error as Error).message}`) : error;
+    if (isConnectionLoss(error)) return { lost: (error as Error).message };
+    throw error;
   } finally {
     await closeDatabase(db).catch(() => {});
   }

@@ -1,4 +1,5 @@
 /** Bodies of answers: taken in up to a limit, and decoded up to the same limit. */
+import { EdgeMapError, isError } from '$core/errors';
 import { promisify } from 'node:util';
 import {
   brotliDecompress,
@@ -100,8 +101,6 @@ async function unzipLeniently(body: Buffer, limit: number): Promise<Body> {
   return { bytes: Buffer.concat(pieces), truncated: broken || size > limit };
 }
 
-class Enough extends Error {}
-
 function unzstd(body: Buffer, limit: number): Body {
   const pieces: Uint8Array[] = [];
   let size = 0;
@@ -109,12 +108,12 @@ function unzstd(body: Buffer, limit: number): Body {
     pieces.push(piece.slice(0, limit - size));
     size += piece.length;
     // A few bytes can stand for a great many: leave before the next block is made.
-    if (size > limit) throw new Enough();
+    if (size > limit) throw new EdgeMapError('body_limit', 'The body is longer than what is read.', { limit });
   });
   try {
     decoder.push(body, true);
   } catch (error) {
-    if (!(error instanceof Enough)) {
+    if (!isError(error, 'body_limit')) {
       const malformed = Object.assign(new Error('The body is not zstd.'), { code: 'Z_DATA_ERROR', cause: error });
       throw malformed;
     }

@@ -19,8 +19,6 @@ import {
   isLed,
   joinCrawl,
   leaveCrawl,
-  LostLease,
-  LostMembership,
   markStarted,
   measureSpace,
   noteProgress,
@@ -46,6 +44,7 @@ import { leadCrawl } from './lead';
 import { startParsers } from './parserPool';
 import { sharedLimiter } from './sharedLimiter';
 import { analyseAlong } from './soFar';
+import { isError } from '$core/errors';
 
 const HEARTBEAT_MS = 500;
 /** How long the leading worker waits for the others to store what they have before it takes their work over. */
@@ -206,7 +205,7 @@ export async function runCrawl(run: JobRun): Promise<Ending | null> {
   try {
     return await leadToEnd(run);
   } catch (error) {
-    if (error instanceof LostLease || error instanceof LostMembership) return null;
+    if (isError(error, 'lease_lost', 'membership_lost')) return null;
     throw error;
   }
 }
@@ -274,7 +273,7 @@ export async function helpWith(options: WorkerOptions, crawlId: number): Promise
     }
     if (work.interruption() !== 'lost') await leaveCrawl(db, crawlId, work.workerId);
   } catch (error) {
-    if (!(error instanceof LostMembership)) throw error;
+    if (!isError(error, 'membership_lost')) throw error;
   } finally {
     await work.close();
   }
@@ -290,7 +289,7 @@ export async function runAnalysis({ db, lease }: Pick<JobRun, 'db' | 'lease'>): 
     await endAnalysis(db, lease);
     return snapshot;
   } catch (error) {
-    if (error instanceof LostLease) return null;
+    if (isError(error, 'lease_lost')) return null;
     throw error;
   } finally {
     await keepLease();

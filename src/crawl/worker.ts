@@ -8,7 +8,6 @@ import {
   helpableCrawl,
   isConnectionLoss,
   leaseJob,
-  LostLease,
   releaseDead,
   removeDeleted,
   sayAlive,
@@ -18,6 +17,7 @@ import {
 import type { Database, Lease } from '$server/index';
 import { helpWith, runAnalysis, runCrawl } from './job';
 import { runLiveChecks } from './liveChecks';
+import { isError } from '$core/errors';
 
 const IDLE_MS = 500;
 const RETRY_MS = 2000;
@@ -122,6 +122,6 @@ async function giveUp(db: Database, lease: Lease, log: Logger): Promise<void> {
       ? endAnalysis(db, lease)
       : endCrawl(db, lease, { state: 'failed', reason: { code: 'internal' }, limited: false });
   await end.catch((error: unknown) => {
-    if (!(error instanceof LostLease)) log.error({ error }, 'the job could not be ended');
+    if (!isError(error, 'lease_lost')) log.error({ error }, 'the job could not be ended');
   });
 }

@@ -12,7 +12,6 @@ import {
   deleteSite,
   demoSettings,
   newestCrawls,
-  OperatorError,
   recentCrawls,
   renameSite,
   saveSite,
@@ -26,6 +25,7 @@ import {
 import type { CrawlState, Database } from '$server/index';
 import type { Actions, PageServerLoad } from './$types';
 import { answers } from './texts';
+import { isError } from '$core/errors';
 
 const MOST_RECENT = 8;
 const MAX_NAME = 80;
@@ -87,7 +87,7 @@ export const actions: Actions = {
     try {
       port = await wakeDemo();
     } catch (thrown) {
-      if (thrown instanceof OperatorError) return fail(503, { demoFault: thrown.message });
+      if (isError(thrown, 'operator')) return fail(503, { demoFault: thrown.message });
       throw thrown;
     }
     const settings = demoSettings(port);

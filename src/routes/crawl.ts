@@ -2,13 +2,14 @@
 import { error, redirect } from '@sveltejs/kit';
 import { sentence } from '$core/messages';
 import { asksForEarlier, asksForLinks, parseLinkSelection, parseSelection } from '$core/selection';
-import { SNAPSHOT_VERSION, SnapshotVersionError } from '$core/snapshot';
+import { SNAPSHOT_VERSION } from '$core/snapshot';
 import type { PartGroup } from '$core/snapshot';
 import { crawlPath } from '$lib/shell/routes';
 import { appDatabase, openComparison, openSnapshot, previousCrawl, requestAnalysis } from '$server/index';
 import type { ComparisonCall, CrawlState, SiteName } from '$server/index';
 import { answers } from './texts';
 import type { View } from '$core/view';
+import { isError } from '$core/errors';
 
 /** The site that the address names. */
 export function siteOf({ site, failure }: App.Locals): SiteName {
@@ -42,8 +43,8 @@ async function snapshotOf(crawl: CrawlState, need: PartGroup): Promise<View | nu
   try {
     return await openSnapshot(db, crawl, need);
   } catch (thrown) {
-    if (!(thrown instanceof SnapshotVersionError)) throw thrown;
-    if (thrown.version > SNAPSHOT_VERSION) error(409, 'A newer version of Edge Map has analysed this crawl.');
+    if (!isError(thrown, 'snapshot_version')) throw thrown;
+    if (thrown.params.version > SNAPSHOT_VERSION) error(409, 'A newer version of Edge Map has analysed this crawl.');
     const { reason } = crawl;
     if (reason?.code === 'workers_died') error(503, sentence(reason));
     await requestAnalysis(db, crawl.id);
@@ -76,9 +77,9 @@ export async function crawlWithEarlier(locals: App.Locals, need: PartGroup, call
     const open = await openComparison(db, crawl, call, need);
     return { ...found, snapshot: open?.snapshot ?? found.snapshot, compared: open };
   } catch (thrown) {
-    if (!(thrown instanceof SnapshotVersionError)) throw thrown;
+    if (!isError(thrown, 'snapshot_version')) throw thrown;
     const earlier = call.since ?? (await previousCrawl(db, crawl))?.id;
-    if (earlier !== undefined && thrown.version < SNAPSHOT_VERSION) await requestAnalysis(db, earlier);
+    if (earlier !== undefined && thrown.params.version < SNAPSHOT_VERSION) await requestAnalysis(db, earlier);
     error(503, answers.earlierIsAnalysed);
   }
 }

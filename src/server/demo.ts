@@ -5,7 +5,7 @@ import { join } from 'node:path';
 import { setTimeout as sleep } from 'node:timers/promises';
 import { settingsSchema } from '$core/settings';
 import type { CrawlSettings } from '$core/settings';
-import { OperatorError } from './database';
+import { failure } from '$core/errors';
 
 export const DEMO_START = 'https://www.larkfield.example/';
 const HOSTS = ['www.larkfield.example', 'larkfield.example', 'staging.larkfield.example'];
@@ -39,7 +39,7 @@ const answers = (port: number) =>
 /**
  * Asks `./edgemap` to serve the demo website, from now on and at every start, and waits for it.
  * @returns the port on which it listens
- * @throws OperatorError when it does not start
+ * @throws operator when it does not start
  */
 export async function wakeDemo(folder = folderOf()): Promise<number> {
   await mkdir(folder, { recursive: true });
@@ -48,7 +48,8 @@ export async function wakeDemo(folder = folderOf()): Promise<number> {
     const port = Number(await readFile(join(folder, 'listening'), 'utf8').catch(() => ''));
     if (port > 0 && (await answers(port))) return port;
   }
-  throw new OperatorError(
+  throw failure(
+    'operator',
     'The demo website did not start within 20 seconds. Stop Edge Map and start it with ./edgemap demo, which says why.',
   );
 }

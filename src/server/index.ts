@@ -9,7 +9,6 @@ export {
   isConnectionLoss,
   isDiskFull,
   openDatabase,
-  OperatorError,
   retryOutage,
 } from './database';
 export type { Database } from './database';
@@ -31,7 +30,6 @@ export type { Reject, UrlImport } from './imports';
 export { addressTest, importFile, previewFile } from './imports/readFile';
 export type { ImportOutcome } from './imports/readFile';
 export { crawlSourceName, importCrawl } from './imports/importCrawl';
-export { ImportError } from './imports/lines';
 export {
   analysisProgress,
   BEAT_MS,
@@ -43,7 +41,6 @@ export {
   isLed,
   leaseAnalysis,
   leaseJob,
-  LostLease,
   markStarted,
   noteStep,
   releaseCrawl,

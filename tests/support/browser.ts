@@ -13,8 +13,13 @@ const quiet = [
   '--disable-sync',
 ];
 
+/** Starts Chromium; with EDGEMAP_WINDOW=1 in a window, for whoever wants to look on. */
 export const openBrowser = (): Promise<Browser> =>
-  puppeteer.launch({ executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium', args: quiet });
+  puppeteer.launch({
+    executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
+    headless: !process.env.EDGEMAP_WINDOW,
+    args: quiet,
+  });
 
 /** A page at 1280×800 whose errors end the test that caused them. */
 export async function openPage(browser: Browser): Promise<{ page: Page; faults: string[] }> {

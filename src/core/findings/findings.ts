@@ -4,7 +4,7 @@ import type { Groups } from '../grouping';
 import { groupByEdit } from '../linkGroups';
 import { placements } from '../links';
 import type { Placement } from '../links';
-import { eachBit, evaluate, evaluateLinks, numbersOf, parseLinkSelection, parseSelection, Fault } from '../selection';
+import { eachBit, evaluate, evaluateLinks, numbersOf, parseLinkSelection, parseSelection } from '../selection';
 import type { Bits } from '../selection';
 import { DAMPING } from '../share';
 import { isText, memoOf, sourcesOf } from '../snapshot';
@@ -14,6 +14,7 @@ import type { Finding, FindingTexts, Thresholds } from './catalogue';
 import { fileFaults, noSitemap } from './files';
 import type { FileFault } from './files';
 import type { View } from '../view';
+import { isError } from '../errors';
 
 /** The place of a link that stands on many pages. */
 export interface Block {
@@ -273,7 +274,7 @@ export function faultOfIgnored(snapshot: View, { finding, within }: IgnoredFindi
     else evaluateLinks(snapshot, parsed.selection);
     return null;
   } catch (error) {
-    if (error instanceof Fault) return error.message;
+    if (isError(error, 'selection')) return error.message;
     throw error;
   }
 }

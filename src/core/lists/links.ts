@@ -1,13 +1,11 @@
-import { linkFacts, verdicts } from '../facts';
 import type { LinkFactName } from '../facts';
 import type { Groups } from '../grouping';
 import { groupByAnchor, groupByEdit } from '../linkGroups';
-import { CLICK_KIND, linkElements, linkFaults, linkKinds, placements } from '../links';
-import { nofollowRels } from '../reach';
+import { followedTest, linkValues } from '../linkFacts';
+import type { LinkValues } from '../linkFacts';
+import { linkFaults, placements } from '../links';
 import { quote } from '../selection/print';
-import { finalTargetsOf } from '../share';
 import { addressAt, memoOf, sourcesOf } from '../snapshot';
-import type { WholeNumbers } from '../snapshot';
 import { addressParts } from '../url';
 import { listColumns } from './columns';
 import { cellsBy, numberCells, ranksOf, textCells } from './list';
@@ -20,82 +18,70 @@ const outsideRanks = memoOf(['outside'], ({ outside }) => ranksOf(outside));
 
 const setOf = (bits: number, values: readonly string[]) => values.filter((_, bit) => bits & (1 << bit));
 
-/** For each link 1 when a search crawler follows it. */
-function followedTest(snapshot: View): (link: number) => number {
-  const { links, phrases, column } = snapshot;
-  const source = sourcesOf(snapshot);
-  const nofollow = nofollowRels(phrases);
-  const pageNofollow = column('page_nofollow');
-  return (link) =>
-    Number(links.kind[link] === CLICK_KIND && nofollow[links.rel[link]] === 0 && pageNofollow[source[link]] !== 1);
-}
-
-/** Cells that tell of single links; `linkOf` gives the link that a row stands for. */
-export function linkCells(
-  snapshot: View,
-  linkOf: (row: number) => number,
-): Record<Exclude<LinkFactName, 'external' | 'self' | 'relative'>, () => Cells> {
-  const { count, links, phrases, column, checks } = snapshot;
-  const { target } = links;
-  const { codes } = column('url');
-  const source = sourcesOf(snapshot);
-  const numbers = (of: (link: number) => number) => (): Cells => ({
+/** The cells of a fact; `linkOf` gives the link that a row stands for. */
+function cellsOf(snapshot: View, values: LinkValues, linkOf: (row: number) => number): Cells {
+  const numbers = (of: (link: number) => number, choices?: readonly string[]): Cells => ({
     key: (row) => of(linkOf(row)),
     value: (row) => {
       const number = of(linkOf(row));
-      return number < 0 ? null : number;
+      return choices ? (choices[number] ?? null) : number < 0 ? null : number;
     },
   });
-  const choices = (of: (link: number) => number, values: readonly string[]) => (): Cells => ({
-    key: (row) => of(linkOf(row)),
-    value: (row) => values[of(linkOf(row))] ?? null,
-  });
-  const texts = (codes: WholeNumbers) => (): Cells => {
-    const ranks = phraseRanks(snapshot);
-    return { key: (row) => ranks[codes[linkOf(row)]], value: (row) => phrases[codes[linkOf(row)]] };
-  };
-  const addresses = (of: (link: number) => number) => (): Cells => ({
-    // Inside addresses come first.
-    key: (row) => {
-      const page = of(linkOf(row));
-      return page < 0 ? page : page < count ? codes[page] : count + 1 + outsideRanks(snapshot)[page - count];
-    },
-    value: (row) => {
-      const page = of(linkOf(row));
-      return page < 0 ? null : addressAt(snapshot, page);
-    },
-  });
-  const isFollowed = followedTest(snapshot);
-  const faults = (row: number) => links.faults[linkOf(row)];
-  return {
-    source: addresses((link) => source[link]),
-    target: addresses((link) => target[link]),
-    anchor: texts(links.anchor),
-    rel: texts(links.rel),
-    above: texts(links.above),
-    fragment: texts(links.fragment),
-    kind: choices((link) => links.kind[link], linkKinds),
-    element: choices((link) => links.element[link], linkElements),
-    placement: choices((link) => links.placement[link], placements),
-    line: numbers((link) => links.line[link] || -1),
-    column: numbers((link) => links.column[link] || -1),
-    followed: () => ({
-      key: (row) => isFollowed(linkOf(row)),
-      value: (row) => isFollowed(linkOf(row)) === 1,
-    }),
-    faults: () => ({ key: faults, value: (row) => setOf(faults(row), linkFacts.faults.values) }),
-    target_verdict: choices((link) => column('verdict')[target[link]] ?? -1, verdicts),
-    target_status: numbers((link) =>
-      target[link] < count ? column('status')[target[link]] : (checks[target[link] - count]?.status ?? -1),
-    ),
-    // Where redirects and canonicals lead, when that is another page.
-    ends_at: addresses((link) => {
-      const to = target[link];
-      const end = to < count ? finalTargetsOf(snapshot)[to] : -1;
-      return end === to ? -1 : end;
-    }),
-    source_share: numbers((link) => column('share')[source[link]]),
-  };
+  switch (values.kind) {
+    case 'phrase': {
+      const ranks = phraseRanks(snapshot);
+      return {
+        key: (row) => ranks[values.codes[linkOf(row)]],
+        value: (row) => values.values[values.codes[linkOf(row)]],
+      };
+    }
+    case 'choice':
+      return numbers((link) => values.codes[link], values.values);
+    case 'address': {
+      const { count } = snapshot;
+      const { codes } = snapshot.column('url');
+      const { ofLink } = values;
+      return {
+        // Inside addresses come first.
+        key: (row) => {
+          const page = ofLink(linkOf(row));
+          return page < 0 ? page : page < count ? codes[page] : count + 1 + outsideRanks(snapshot)[page - count];
+        },
+        value: (row) => {
+          const page = ofLink(linkOf(row));
+          return page < 0 ? null : addressAt(snapshot, page);
+        },
+      };
+    }
+    case 'number':
+      return numbers(values.ofLink);
+    case 'target': {
+      const { target } = snapshot.links;
+      return numbers((link) => values.ofTarget(target[link]), values.values);
+    }
+    case 'source': {
+      const source = sourcesOf(snapshot);
+      return numbers((link) => values.ofSource(source[link]));
+    }
+    case 'flag':
+      return {
+        key: (row) => Number(values.ofLink(linkOf(row))),
+        value: (row) => values.ofLink(linkOf(row)),
+      };
+    case 'set':
+      return {
+        key: (row) => values.bits[linkOf(row)],
+        value: (row) => setOf(values.bits[linkOf(row)], values.values),
+      };
+  }
+}
+
+/** Cells that tell of single links; `linkOf` gives the link that a row stands for. */
+export function linkCells(snapshot: View, linkOf: (row: number) => number): Record<LinkFactName, () => Cells> {
+  const values = Object.entries(linkValues(snapshot));
+  return Object.fromEntries(
+    values.map(([name, valuesOf]) => [name, () => cellsOf(snapshot, valuesOf(), linkOf)]),
+  ) as Record<LinkFactName, () => Cells>;
 }
 
 /** The links of a selection, one a row. A row is the number of a link. */
@@ -169,7 +155,7 @@ export function anchorList(snapshot: View, chosen: Uint32Array): List {
   chosen.forEach((link, i) => {
     where[groups.of[i]] |= 1 << links.placement[link];
     faults[groups.of[i]] |= links.faults[link];
-    followed[groups.of[i]] += isFollowed(link);
+    followed[groups.of[i]] += Number(isFollowed(link));
   });
   const set = (bits: Uint32Array, values: readonly string[]) => (): Cells => ({
     key: (row) => bits[row],
@@ -227,7 +213,7 @@ export function hostList(snapshot: View, chosen: Uint32Array): List {
       if (check && (check.error !== null || (check.status ?? 0) >= 400)) failing[host]++;
     }
     of[i] = host;
-    unfollowed[host] += 1 - isFollowed(link);
+    unfollowed[host] += Number(!isFollowed(link));
   });
   const counts = tally(snapshot, chosen, { count: hosts.length, of });
   return {

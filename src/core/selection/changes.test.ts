@@ -3,7 +3,7 @@ import { comparePages } from '../compare';
 import { addressAt, sourcesOf } from '../snapshot';
 import type { Snapshot } from '../snapshot';
 import { tinySite } from '../testing/tinySite';
-import { asksForEarlier, evaluateLinks, Fault, noBits, numbersOf, parseLinkSelection } from '.';
+import { asksForEarlier, evaluateLinks, noBits, numbersOf, parseLinkSelection } from '.';
 import type { Bits } from '.';
 import { withComparison } from '../view';
 
@@ -49,6 +49,6 @@ describe('links that came and went', () => {
   });
   it('need an earlier crawl', () => {
     expect(asksForEarlier(read('kind = click and added'))).toBe(true);
-    expect(() => evaluateLinks(now, read('added'))).toThrow(Fault);
+    expect(() => evaluateLinks(now, read('added'))).toThrow('There is no earlier crawl');
   });
 });

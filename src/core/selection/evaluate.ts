@@ -20,13 +20,13 @@ import {
 import type { Bits } from './bits';
 import { pageCatalogue } from './catalogue';
 import type { Asked } from './catalogue';
-import { Fault } from './lexer';
 import { changeBits, NO_EARLIER } from './changes';
 import { isAcross } from './parse';
 import type { Operator, Selection, Step } from './parse';
 import { patternMatcher } from './pattern';
 import { caseless, predicate } from './predicate';
 import type { ComparedView, View } from '../view';
+import { selectionFault } from '../errors';
 
 /** Joins what the parts of a selection hold; `leaf` answers for all that is no `and`, `or`, `not`. */
 export function combine(selection: Selection, size: number, leaf: (part: Selection) => Bits): Bits {
@@ -94,7 +94,7 @@ function searched(column: TextColumn, comparison: Operator, value: string): Uint
 /**
  * The pages of a snapshot that a selection holds. Unknown compares false; `is unknown` finds it.
  * @param selection as `parseSelection` gives it
- * @throws Fault when it takes too much work
+ * @throws selection when it takes too much work
  */
 export function evaluate(snapshot: View, selection: Selection): Bits {
   const { count } = snapshot;
@@ -134,10 +134,10 @@ export function evaluate(snapshot: View, selection: Selection): Bits {
   });
 }
 
-/** The pages that a test across crawls holds. @throws Fault when there is no earlier crawl */
+/** The pages that a test across crawls holds. @throws selection when there is no earlier crawl */
 function acrossBits(snapshot: View, size: number, part: Selection): Bits {
   const comparison = snapshot.comparison;
-  if (!comparison) throw new Fault(NO_EARLIER, 0, 0);
+  if (!comparison) throw selectionFault(NO_EARLIER, 0, 0);
   return changeBits(comparison, size, part, (of) => evaluate(comparison.old, of))!;
 }
 
@@ -154,20 +154,20 @@ export function evaluateRows(snapshot: ComparedView, selection: Selection): Bits
   });
 }
 
-/** The pages that an import knows, or those whose number in it passes. @throws Fault when there is no such import or number */
+/** The pages that an import knows, or those whose number in it passes. @throws selection when there is no such import or number */
 function importedBits(snapshot: View, { kind, name, at, length, number }: Extract<Selection, { op: 'imported' }>) {
   const all = snapshot.imports;
   const source = all.find((one) => one.kind === kind && one.name === name);
   const known = all.filter((one) => one.kind === kind).map((one) => `“${one.name}”`);
   if (!source)
-    throw new Fault(
+    throw selectionFault(
       `No ${kind} “${name}” counts for this crawl.${known.length ? ` There is ${known.join(', ')}.` : ''}`,
       at,
       length,
     );
   const values = number && source.columns[number.column];
   if (number && !values)
-    throw new Fault(
+    throw selectionFault(
       `The ${kind} has no “${number.column}”, but ${Object.keys(source.columns).join(', ')}.`,
       at,
       length,

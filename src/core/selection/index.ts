@@ -2,7 +2,6 @@ export { countBits, eachBit, hasBit, noBits, numbersOf, otherBits, setBit } from
 export type { Bits } from './bits';
 export { NO_EARLIER } from './changes';
 export { evaluate, evaluateRows } from './evaluate';
-export { Fault } from './lexer';
 export type { SelectionFault } from './lexer';
 export { evaluateLinks } from './links';
 export { asksForEarlier, asksForLinks, completeSelection, parseLinkSelection, parseSelection } from './parse';

@@ -1,3 +1,5 @@
+import { selectionFault } from '../errors';
+
 export type TokenKind = 'word' | 'text' | 'number' | 'operator' | 'bracket' | 'end';
 
 export interface Token {
@@ -16,17 +18,6 @@ export interface SelectionFault {
   length: number;
 }
 
-/** A selection that cannot be read, which {@link parseSelection} turns into an answer, or takes too much work. */
-export class Fault extends Error {
-  constructor(
-    message: string,
-    readonly at: number,
-    readonly length: number,
-  ) {
-    super(message);
-  }
-}
-
 const pieces = /\s*(?:([A-Za-z_][A-Za-z0-9_-]*)|"((?:[^"\\]|\\.)*)"|(-?\d+(?:\.\d+)?)|(<=|>=|!=|=|<|>)|([(),.]))/y;
 
 /** Splits a selection into tokens. Within a quoted text `\"` is a quote and `\\` a backslash. */
@@ -39,7 +30,7 @@ export function tokenize(text: string): Token[] {
     if (!found) {
       const start = at + (text.slice(at).length - text.slice(at).trimStart().length);
       const open = text[start] === '"';
-      throw new Fault(
+      throw selectionFault(
         open ? 'This quotation is not closed.' : `“${text[start]}” has no meaning here.`,
         start,
         open ? text.length - start : 1,

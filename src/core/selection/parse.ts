@@ -5,9 +5,10 @@ import type { ImportKind } from '../imports/source';
 import { readW3cDate } from '../sitemap/dates';
 import { linkCatalogue, pageCatalogue } from './catalogue';
 import type { Catalogue } from './catalogue';
-import { Fault, tokenize } from './lexer';
+import { tokenize } from './lexer';
 import type { SelectionFault, Token } from './lexer';
 import { patternMatcher } from './pattern';
+import { isError, selectionFault } from '../errors';
 
 export const orderings = ['=', '!=', '<', '<=', '>', '>='] as const;
 export const textTests = ['has', 'starts', 'ends', 'matches'] as const;
@@ -67,7 +68,7 @@ function read(text: string, outer: Catalogue, offer: (offers: Offer[], fact?: st
   const isWord = (word: string) => peek().kind === 'word' && peek().value === word;
   const isSign = (sign: string) => peek().kind === 'bracket' && peek().value === sign;
   const fail = (message: string, { at, length }: Pick<Token, 'at' | 'length'> = peek()): never => {
-    throw new Fault(message, at, length);
+    throw selectionFault(message, at, length);
   };
   const take = () => tokens[next++];
   const may = (about: string, ...texts: string[]) => {
@@ -107,9 +108,9 @@ function read(text: string, outer: Catalogue, offer: (offers: Offer[], fact?: st
     try {
       patternMatcher(token.value);
     } catch (error) {
-      if (!(error instanceof Fault)) throw error;
+      if (!isError(error, 'selection')) throw error;
       // The place within the pattern is that within the text, unless quotes were escaped before it.
-      fail(error.message, { at: token.at + 1 + error.at, length: error.length });
+      fail(error.message, { at: token.at + 1 + error.params.at, length: error.params.length });
     }
   };
 
@@ -338,8 +339,8 @@ function attempt(run: () => unknown): SelectionFault | null {
     run();
     return null;
   } catch (error) {
-    if (!(error instanceof Fault)) throw error;
-    return { message: error.message, at: error.at, length: error.length };
+    if (!isError(error, 'selection')) throw error;
+    return { message: error.message, ...error.params };
   }
 }
 

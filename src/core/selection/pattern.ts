@@ -6,7 +6,7 @@
  */
 import { MAX_COMMON } from '../snapshot/column';
 import type { JoinedTexts } from '../snapshot/column';
-import { Fault } from './lexer';
+import { selectionFault } from '../errors';
 
 type Range = [low: number, high: number];
 type Node =
@@ -54,12 +54,12 @@ function inverse(ranges: readonly Range[]): Range[] {
   return gaps;
 }
 
-/** Reads a pattern. @throws Fault with its place within the pattern */
+/** Reads a pattern. @throws selection with its place within the pattern */
 function parse(pattern: string): Node {
   let at = 0;
   let depth = 0;
   const fail = (message: string, from = at): never => {
-    throw new Fault(message, from, 1);
+    throw selectionFault(message, from, 1);
   };
   const classOf = (char: string): Range[] | null => {
     const known = classes[char.toLowerCase()];
@@ -184,13 +184,13 @@ type State =
 function compile(node: Node): { states: State[]; first: number } {
   const states: State[] = [{ op: 'match' }];
   const add = (state: State): number => {
-    if (states.length >= MAX_STATES) throw new Fault('This pattern is too large.', 0, 1);
+    if (states.length >= MAX_STATES) throw selectionFault('This pattern is too large.', 0, 1);
     return states.push(state) - 1;
   };
   let built = 0;
   const build = (node: Node, next: number): number => {
     // A part that takes no character adds no state, however often it is repeated.
-    if (++built > MAX_PARTS) throw new Fault('This pattern is too large.', 0, 1);
+    if (++built > MAX_PARTS) throw selectionFault('This pattern is too large.', 0, 1);
     switch (node.op) {
       case 'set':
         return add({ op: 'take', ranges: withBothCases(node.ranges), next });
@@ -233,7 +233,7 @@ export interface Matcher {
 
 /**
  * Makes a pattern ready.
- * @throws Fault with the place of what cannot be read, in characters of the pattern; its functions, when they take too much work
+ * @throws selection with the place of what cannot be read, in characters of the pattern; its functions, when they take too much work
  */
 export function patternMatcher(pattern: string): Matcher {
   const { states, first } = compile(parse(pattern));
@@ -256,7 +256,7 @@ export function patternMatcher(pattern: string): Matcher {
 
   let visits = 0;
   const visit = () => {
-    if (++visits > MAX_VISITS) throw new Fault(tooMuchWork, 0, pattern.length);
+    if (++visits > MAX_VISITS) throw selectionFault(tooMuchWork, 0, pattern.length);
   };
   /** The round in which a state was last met. */
   const met = new Uint32Array(states.length);

@@ -2,6 +2,7 @@
  * The binary form of a base and of a snapshot: named parts, each a column. Numbers are little-endian. A list of texts is
  * a count, that many byte lengths (each 32 bits), and the texts in UTF-8. The part `head` is JSON and names the version.
  */
+import { EdgeMapError } from '../errors';
 import { baseFacts, derivedFacts, factOf } from '../facts';
 import type { ColumnName } from '../facts';
 import { linkFieldNames } from '../links';
@@ -16,12 +17,12 @@ import type { Base, Check, Derived, ListedAlternate, SiteFiles, Snapshot } from 
 export const SNAPSHOT_VERSION = 10;
 export type SnapshotParts = Map<string, Uint8Array>;
 
-/** A stored snapshot has another form than this program reads. */
-export class SnapshotVersionError extends Error {
-  constructor(readonly version: number) {
-    super(`The stored snapshot has version ${version}; this program reads ${SNAPSHOT_VERSION}.`);
-  }
-}
+const newerOrOlder = (version: number) =>
+  new EdgeMapError(
+    'snapshot_version',
+    `The stored snapshot has version ${version}; this program reads ${SNAPSHOT_VERSION}.`,
+    { version },
+  );
 
 /** Files as they were stored, with what was not yet known of them then. */
 const siteFiles = ({ robots, sitemaps }: SiteFiles): SiteFiles => ({
@@ -229,7 +230,7 @@ const partsOfAnalysis = ['links.faults', ...derivedFacts.flatMap(partsOfColumn)]
  * @param parts those that have been read; more may be added while the base is in use
  * @param stored names of all parts that are stored, when they are not all among `parts`
  * @param onText told the bytes of texts that are decoded on the way, which take memory besides their parts
- * @throws SnapshotVersionError when it was written by another version; Error when a part is missing
+ * @throws snapshot_version when it was written by another version; Error when a part is missing
  */
 export function decodeBase(
   parts: SnapshotParts,
@@ -241,7 +242,7 @@ export function decodeBase(
   // What is missing is told at once, not when it is first asked for.
   expectParts(names, ['head']);
   const head = read.json<Head>('head');
-  if (head.version !== SNAPSHOT_VERSION) throw new SnapshotVersionError(head.version);
+  if (head.version !== SNAPSHOT_VERSION) throw newerOrOlder(head.version);
   expectParts(names, partsOfBase);
   const outside = once(() => read.texts('outside'));
   const phrases = once(() => read.texts('phrases'));

@@ -12,7 +12,6 @@ export {
   groupOfPart,
   REPORT_PART,
   SNAPSHOT_VERSION,
-  SnapshotVersionError,
 } from './encode';
 export type { PartGroup, SnapshotParts } from './encode';
 export { analysedBase, columnReader, once, withLayer } from './layers';

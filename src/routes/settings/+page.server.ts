@@ -1,5 +1,5 @@
 import { error, fail, redirect } from '@sveltejs/kit';
-import { addressAt, SnapshotVersionError } from '$core/snapshot';
+import { addressAt } from '$core/snapshot';
 import { noSecrets, readSettingsFile, settingsSchema } from '$core/settings';
 import { readStartAddress } from '$core/url';
 import { crawlPath } from '$lib/shell/routes';
@@ -25,6 +25,7 @@ import {
 import type { Database, Site } from '$server/index';
 import type { Actions, PageServerLoad } from './$types';
 import { answers } from '../texts';
+import { isError } from '$core/errors';
 
 /** Addresses that patterns are tried on. */
 const MOST_KNOWN = 5000;
@@ -49,7 +50,7 @@ async function knownAddresses(db: Database, site: Site | undefined) {
   // A crawl that another version has analysed is only not shown here.
   const snapshot = ended
     ? await openSnapshot(db, ended, 'facts').catch((error: unknown) => {
-        if (error instanceof SnapshotVersionError) return null;
+        if (isError(error, 'snapshot_version')) return null;
         throw error;
       })
     : null;

@@ -68,7 +68,7 @@ const bytesOf = ({ view }: Kept) =>
 /**
  * The snapshot of a crawl with an earlier one beside it; null when there is no earlier one, or one of them has no snapshot.
  * @param need whether the links of both are asked for
- * @throws SnapshotVersionError when one of them was written by another version of the program
+ * @throws snapshot_version when one of them was written by another version of the program
  */
 export async function openComparison(
   db: Database,

@@ -62,7 +62,7 @@ export function frontierOf(db: Database, crawlId: number, workerId: number) {
 
     /**
      * Takes addresses of one rank, in the order in which they became known, within the limits of the crawl.
-     * @throws LostMembership
+     * @throws membership_lost
      */
     take: (rank: number, count: number, limits: { pages: number; external: number }): Promise<QueuedUrl[]> =>
       inTransaction(db, async (run) => {

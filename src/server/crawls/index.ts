@@ -29,5 +29,5 @@ export { trapReview, trapsOf } from './traps';
 export type { TrapReview } from './traps';
 export { watchProgress } from './watching';
 export type { CrawlProgress, Watcher } from './watching';
-export { joinCrawl, leaveCrawl, LostMembership, renewWorker, workerCount } from './workers';
+export { joinCrawl, leaveCrawl, renewWorker, workerCount } from './workers';
 export { likenessTo } from './likeness';

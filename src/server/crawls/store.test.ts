@@ -8,7 +8,6 @@ import {
   getCrawl,
   joinCrawl,
   leaveCrawl,
-  LostMembership,
   openStore,
   renewWorker,
   saveListings,
@@ -91,8 +90,8 @@ describe('the frontier', () => {
     expect(await renewWorker(test.db, crawl.id, other)).toBe(1);
     expect(await counts(crawl.id)).toMatchObject({ asked: 0 });
     expect(await frontier.take(0, 10, limits)).toHaveLength(2);
-    await expect(savePages(crawl.store, [pageAt(held[0])])).rejects.toThrow(LostMembership);
-    await expect(take(crawl, 0)).rejects.toThrow(LostMembership);
+    await expect(savePages(crawl.store, [pageAt(held[0])])).rejects.toMatchObject({ code: 'membership_lost' });
+    await expect(take(crawl, 0)).rejects.toMatchObject({ code: 'membership_lost' });
     expect(await renewWorker(test.db, crawl.id, crawl.worker)).toBe(0);
   });
   it('gives no more than the limit of pages, whoever asks', async () => {

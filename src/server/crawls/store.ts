@@ -212,7 +212,7 @@ const rowBytes = (row: Row) =>
 
 /**
  * Stores pages and what they led to, all of it or nothing.
- * @throws LostMembership
+ * @throws membership_lost
  */
 export async function savePages(store: CrawlStore, results: readonly PageResult[]): Promise<void> {
   const { db, crawlId, workerId } = store;

@@ -4,11 +4,9 @@ import { inTransaction } from '../database';
 import type { Database, Statement } from '../database';
 import { LEASE_SECONDS } from '../jobs/lease';
 import { RESOURCE_RANK } from './ranks';
+import { failure } from '$core/errors';
 
 const lease = `current_timestamp(3) + interval ${LEASE_SECONDS} second`;
-
-/** A worker's lease ran out and what it held was given to others; it must not store anything more. */
-export class LostMembership extends Error {}
 
 /** Adds a worker to a crawl. @returns its number */
 export async function joinCrawl(db: Database, crawlId: number, owner: string): Promise<number> {
@@ -22,10 +20,10 @@ export async function joinCrawl(db: Database, crawlId: number, owner: string): P
  * other at most, and never in a circle.
  */
 
-/** Makes sure, within a transaction, that a worker still belongs to its crawl, and locks its row. @throws LostMembership */
+/** Makes sure, within a transaction, that a worker still belongs to its crawl, and locks its row. @throws membership_lost */
 export async function lockWorker(run: Statement, workerId: number): Promise<void> {
   const rows = await run('select id from crawl_worker where id = ? for update', [workerId]);
-  if (rows.length === 0) throw new LostMembership('Another worker has taken over what this one held.');
+  if (rows.length === 0) throw failure('membership_lost', 'Another worker has taken over what this one held.');
 }
 
 /** Locks the row of a crawl. @returns how many pages its workers have asked for, or are about to */

@@ -5,15 +5,13 @@ import type { MySql2Database } from 'drizzle-orm/mysql2';
 import mysql from 'mysql2/promise';
 import type { RowDataPacket } from 'mysql2/promise';
 import * as schema from './schema';
+import { failure, isError } from '$core/errors';
 
 export type Database = MySql2Database<typeof schema> & { $client: mysql.Pool; url: string };
-/** Something a person must put right before the program can go on; its message says what. */
-export class OperatorError extends Error {}
-
 /** The database that DATABASE_URL names. */
 export function databaseUrl(): string {
   const url = process.env.DATABASE_URL;
-  if (!url) throw new OperatorError('DATABASE_URL is not set. Start Edge Map with ./edgemap, which sets it.');
+  if (!url) throw failure('operator', 'DATABASE_URL is not set.', 'Start Edge Map with ./edgemap, which sets it.');
   return url;
 }
 
@@ -136,9 +134,9 @@ const lossCode =
 export function isConnectionLoss(error: unknown): boolean {
   for (let at = error; at instanceof Error; at = at.cause) {
     const { code } = at as { code?: string };
-    if (code && lossCode.test(code)) return true;
+    if (isError(at, 'database_lost') || (code && lossCode.test(code))) return true;
     // The driver gives this one no code: the connection had closed before the statement was sent.
-    if (/in closed state|Connection lost/i.test(at.message)) return true;
+    if (at.message.includes('in closed state')) return true;
   }
   return false;
 }

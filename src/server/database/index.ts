@@ -9,7 +9,6 @@ export {
   isConnectionLoss,
   isDiskFull,
   openDatabase,
-  OperatorError,
   READ_ROWS,
   retryOutage,
 } from './connection';

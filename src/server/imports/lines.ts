@@ -2,17 +2,16 @@
 import { pipeline } from 'node:stream/promises';
 import { createGunzip } from 'node:zlib';
 import { Decompress } from 'fzstd';
-
-/** A file that cannot be imported, with what to do about it. */
-export class ImportError extends Error {}
+import { failure, isError } from '$core/errors';
 
 /** What strangers have asked for can be anything: a log of more different addresses than this is refused. */
 const MAX_ADDRESSES = 5_000_000;
 
-/** @throws ImportError when a file has too many different addresses to be held */
+/** @throws import when a file has too many different addresses to be held */
 export function checkSize(addresses: number): void {
   if (addresses > MAX_ADDRESSES)
-    throw new ImportError(
+    throw failure(
+      'import',
       `The file has more than ${MAX_ADDRESSES.toLocaleString('en')} different addresses. Import it in parts. Nothing was imported.`,
     );
 }
@@ -80,7 +79,7 @@ export async function peekBytes(source: Bytes, least: number): Promise<{ head: B
   return { head: Buffer.concat(held), whole, isAll };
 }
 
-/** A file as it was before it was compressed with gzip or Zstandard. @throws ImportError when it is damaged */
+/** A file as it was before it was compressed with gzip or Zstandard. @throws import when it is damaged */
 export async function* decompressed(source: Bytes): Bytes {
   const { head, whole } = await peekBytes(source, 4);
   try {
@@ -88,8 +87,8 @@ export async function* decompressed(source: Bytes): Bytes {
   } catch (error) {
     const { code, message } = error as NodeJS.ErrnoException;
     if (!isGzip(head) && !isZstd(head)) throw error;
-    if (code === 'ABORT_ERR' || error instanceof ImportError) throw error;
-    throw new ImportError(`The compressed file is damaged or incomplete (${message}). Nothing was imported.`);
+    if (code === 'ABORT_ERR' || isError(error, 'import')) throw error;
+    throw failure('import', `The compressed file is damaged or incomplete (${message}). Nothing was imported.`);
   }
 }
 

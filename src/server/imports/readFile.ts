@@ -2,20 +2,20 @@
 import { createHash } from 'node:crypto';
 import { BlockList, isIP } from 'node:net';
 import type { ImportKind } from '$core/imports';
-import {} from '$core/imports';
 import { scopeOf } from '$core/scope';
 import type { ScopeSettings } from '$core/scope';
-import { pagesOfAddresses, SnapshotVersionError } from '$core/snapshot';
+import { pagesOfAddresses } from '$core/snapshot';
 import type { Database } from '../database';
 import { requestAnalysis } from '../jobs';
 import { readFacts } from '../snapshots';
 import { importOfFile, newestEnded, saveImport } from './imports';
 import type { Reject, UrlImport } from './imports';
-import { decompressed, ImportError } from './lines';
+import { decompressed } from './lines';
 import { previewList, readList } from './readList';
 import type { ListPreview } from './readList';
 import { readLog } from './readLog';
 import type { ListChoices, Reading } from './reading';
+import { failure, isError } from '$core/errors';
 
 /** Rejected lines that are stored; all of them can be written as they come. */
 const MAX_REJECTS = 10_000;
@@ -67,7 +67,7 @@ export interface ImportOutcome {
 
 const PROGRESS_LINES = 20_000;
 
-/** @throws ImportError when a line is no address or subnet */
+/** @throws import when a line is no address or subnet */
 export function addressTest(lines: readonly string[]): (client: string) => boolean {
   const list = new BlockList();
   for (const line of lines) {
@@ -76,7 +76,7 @@ export function addressTest(lines: readonly string[]): (client: string) => boole
     const most = family === 4 ? 32 : 128;
     const length = bits === undefined ? most : Number(bits);
     if (!family || !(length >= 0 && length <= most))
-      throw new ImportError(`“${line.trim()}” is no IP address or subnet, such as 192.0.2.0/24.`);
+      throw failure('import', `“${line.trim()}” is no IP address or subnet, such as 192.0.2.0/24.`);
     list.addSubnet(address, length, family === 4 ? 'ipv4' : 'ipv6');
   }
   return (client) => {
@@ -99,9 +99,10 @@ async function countMatched(db: Database, siteId: number, addresses: readonly st
   const newest = await newestEnded(db, siteId);
   if (!newest) return 0;
   const snapshot = await readFacts(db, newest.id).catch(async (error: unknown) => {
-    if (!(error instanceof SnapshotVersionError)) throw error;
+    if (!isError(error, 'snapshot_version')) throw error;
     await requestAnalysis(db, newest.id);
-    throw new ImportError(
+    throw failure(
+      'import',
       `Crawl ${newest.id} was analysed by another version of Edge Map and is analysed anew. Import the file when that is done; nothing was imported.`,
     );
   });
@@ -110,7 +111,7 @@ async function countMatched(db: Database, siteId: number, addresses: readonly st
 
 /**
  * Imports a list or an access log into a site. It counts for the newest crawl at once, and for later ones.
- * @throws ImportError when the file cannot be read; whatever ends the stream; then nothing is stored
+ * @throws import when the file cannot be read; whatever ends the stream; then nothing is stored
  */
 export async function importFile(
   db: Database,
@@ -136,9 +137,10 @@ export async function importFile(
   const content = decompressed(watched(bytes, (piece) => hash.update(piece), signal));
   const found = kind === 'log' ? await readLog(reading, content, isTheirs) : await readList(reading, content, list);
   signal?.throwIfAborted();
-  if (lines === 0) throw new ImportError('The file holds no lines. Nothing was imported.');
+  if (lines === 0) throw failure('import', 'The file holds no lines. Nothing was imported.');
   if (found.addresses.length === 0)
-    throw new ImportError(
+    throw failure(
+      'import',
       `None of the ${lines.toLocaleString('en')} lines names an address of the site${kind === 'log' ? '; is the file an access log of it?' : '.'} Nothing was imported.`,
     );
   // The same file, read in another way, is another source.
@@ -154,7 +156,7 @@ export async function importFile(
   return { id, lines, addresses, matched, fresh: addresses - matched, rejected, before };
 }
 
-/** Says how a list would be imported, by its beginning. @throws ImportError */
+/** Says how a list would be imported, by its beginning. @throws import */
 export function previewFile(
   settings: ScopeSettings,
   bytes: AsyncIterable<Uint8Array>,

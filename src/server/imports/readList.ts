@@ -5,7 +5,8 @@ import { guessColumns, guessDelimiter, readDate, readNumber, detectEncoding, SAM
 import type { Layout } from '$core/addressList';
 import { ROWS_COLUMN } from '$core/imports';
 import type { ListChoices, Reading } from './reading';
-import { checkSize, ImportError, isZip, peek, peekBytes } from './lines';
+import { checkSize, isZip, peek, peekBytes } from './lines';
+import { failure } from '$core/errors';
 
 /** A row of a list, with the line at which it begins. */
 interface Row {
@@ -107,7 +108,7 @@ async function* sheetRows(bytes: AsyncIterable<Uint8Array>): Rows {
   for await (const piece of bytes) {
     size += piece.length;
     if (size > MAX_SHEET)
-      throw new ImportError(`The spreadsheet is larger than ${MAX_SHEET >> 20} MiB. Save it as CSV and import that.`);
+      throw failure('import', `The spreadsheet is larger than ${MAX_SHEET >> 20} MiB. Save it as CSV and import that.`);
     pieces.push(piece);
   }
   const { readSheet } = await import('read-excel-file/node');
@@ -115,7 +116,8 @@ async function* sheetRows(bytes: AsyncIterable<Uint8Array>): Rows {
   try {
     rows = (await readSheet(Buffer.concat(pieces))) as unknown[][];
   } catch (error) {
-    throw new ImportError(
+    throw failure(
+      'import',
       `The spreadsheet cannot be read (${(error as Error).message}). Save it as CSV and import that.`,
     );
   }
@@ -143,7 +145,7 @@ export interface ListPreview {
   rows: string[][];
 }
 
-/** @throws ImportError when no column has addresses */
+/** @throws import when no column has addresses */
 function layoutOf(rows: readonly Row[], delimiter: Layout['delimiter'], { column }: ListChoices): Layout {
   const cells = rows.filter(({ cells }) => cells.some((cell) => cell.trim())).map(({ cells }) => cells);
   const guessed = guessColumns(cells, column);
@@ -154,7 +156,8 @@ function layoutOf(rows: readonly Row[], delimiter: Layout['delimiter'], { column
     return { delimiter, hasHeader: false, addressColumn: 0, numbers: [], decimal: '.' };
   const header = cells[0]?.filter((cell) => cell.trim()).slice(0, 20) ?? [];
   const known = header.length ? ` The file has these: ${header.join(', ')}.` : ' The file is empty.';
-  throw new ImportError(
+  throw failure(
+    'import',
     column === null ? `No column of the file holds addresses.${known}` : `The file has no column “${column}”.${known}`,
   );
 }
@@ -164,7 +167,7 @@ const isSample = (batches: readonly Row[][]) => batches.reduce((n, { length }) =
 
 const PREVIEW_ROWS = 8;
 
-/** Reads the beginning of a list and says how it would be imported. @throws ImportError */
+/** Reads the beginning of a list and says how it would be imported. @throws import */
 export async function previewList(
   reading: Reading,
   bytes: AsyncIterable<Uint8Array>,
@@ -181,7 +184,7 @@ export async function previewList(
   };
 }
 
-/** Reads a list: how many rows name each address, the sums of its numbers, and the latest of its dates. @throws ImportError */
+/** Reads a list: how many rows name each address, the sums of its numbers, and the latest of its dates. @throws import */
 export async function readList(reading: Reading, bytes: AsyncIterable<Uint8Array>, choices: ListChoices) {
   const { rows, delimiter } = await open(reading, bytes);
   const { held, whole } = await peek(rows, isSample);

@@ -7,7 +7,6 @@ export {
   leaseAnalysis,
   leaseJob,
   lockLease,
-  LostLease,
   markStarted,
   noteStep,
   releaseCrawl,

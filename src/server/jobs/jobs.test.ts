@@ -16,7 +16,6 @@ import {
   joinCrawl,
   leaseAnalysis,
   leaseJob,
-  LostLease,
   markStarted,
   releaseCrawl,
   releaseDead,
@@ -230,7 +229,8 @@ describe('a worker whose lease ran out while it slept', () => {
       end: () => endCrawl(test.db, first, { state: 'failed', reason: { code: 'internal' }, limited: false }),
       analysis: () => endAnalysis(test.db, first),
     };
-    for (const [name, write] of Object.entries(late)) await expect(write(), name).rejects.toThrow(LostLease);
+    for (const [name, write] of Object.entries(late))
+      await expect(write(), name).rejects.toMatchObject({ code: 'lease_lost' });
 
     expect(await crawlState(test.db, id)).toMatchObject({ state: 'running', reason: null, rank: 3, endedAt: null });
     expect((await readPart(test.db, id, 'head'))!.toString()).toBe('of the other');
@@ -244,8 +244,8 @@ describe('a worker whose lease ran out while it slept', () => {
     const first = (await leaseJob(test.db, 'w'))!;
     await expireLease(test.db, id);
     const second = (await leaseJob(test.db, 'w'))!;
-    await expect(endCrawl(test.db, first, done)).rejects.toThrow(LostLease);
+    await expect(endCrawl(test.db, first, done)).rejects.toMatchObject({ code: 'lease_lost' });
     await endCrawl(test.db, second, done);
-    await expect(endCrawl(test.db, second, done)).rejects.toThrow(LostLease);
+    await expect(endCrawl(test.db, second, done)).rejects.toMatchObject({ code: 'lease_lost' });
   });
 });

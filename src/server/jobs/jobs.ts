@@ -3,6 +3,7 @@
  * Whatever the holder of a lease writes is fenced by the number of its lease: once another worker has leased the job,
  * nothing that the earlier one still writes has an effect.
  */
+import { EdgeMapError } from '$core/errors';
 import { and, eq, like, lt, sql } from 'drizzle-orm';
 import type { RowDataPacket } from 'mysql2';
 import type { Message } from '$core/messages';
@@ -21,13 +22,6 @@ export interface Lease {
   owner: string;
   /** Counts the leases of the job. */
   number: number;
-}
-
-/** Another worker has leased the job since. */
-export class LostLease extends Error {
-  constructor(crawlId: number) {
-    super(`Another worker has taken over crawl ${crawlId}.`);
-  }
 }
 
 /** Workers that die with a job, one after the other and without storing a page, until it is set aside. */
@@ -91,11 +85,12 @@ export async function renewLease(db: Database, lease: Lease): Promise<boolean> {
   return result.affectedRows > 0;
 }
 
-/** Locks the row of a leased job within a transaction. @throws LostLease */
+/** Locks the row of a leased job within a transaction. @throws lease_lost */
 export async function lockLease(run: Statement, { crawlId, owner, number }: Lease): Promise<void> {
   const held = `select crawl_id from job where crawl_id = ? and owner = ? and lease = ? and state = 'leased' for update`;
   const rows = await run<RowDataPacket[]>(held, [crawlId, owner, number]);
-  if (rows.length === 0) throw new LostLease(crawlId);
+  if (rows.length === 0)
+    throw new EdgeMapError('lease_lost', `Another worker has taken over crawl ${crawlId}.`, { crawl: crawlId });
 }
 
 /** A crawl that another worker leads and that can be helped with; null when there is none. */
@@ -146,7 +141,7 @@ export interface Ending {
   limited: boolean;
 }
 
-/** Records how a crawl ended and ends its job; whatever workers still hold is free again. @throws LostLease */
+/** Records how a crawl ended and ends its job; whatever workers still hold is free again. @throws lease_lost */
 export const endCrawl = (db: Database, lease: Lease, { state, reason, limited }: Ending): Promise<void> =>
   inTransaction(db, async (run) => {
     await lockLease(run, lease);
@@ -159,7 +154,7 @@ export const endCrawl = (db: Database, lease: Lease, { state, reason, limited }:
     await finish(run, lease.crawlId, 'done');
   });
 
-/** Ends the job of an analysis. @throws LostLease */
+/** Ends the job of an analysis. @throws lease_lost */
 export const endAnalysis = (db: Database, lease: Lease): Promise<void> =>
   inTransaction(db, async (run) => {
     await lockLease(run, lease);
@@ -175,7 +170,7 @@ const finish = (run: Statement, crawlId: number, state: 'waiting' | 'paused' | '
 /**
  * Gives the job of a crawl back unfinished.
  * @param state `waiting` for the next worker, `paused` until a person resumes it
- * @throws LostLease
+ * @throws lease_lost
  */
 export const releaseCrawl = (db: Database, lease: Lease, state: 'waiting' | 'paused'): Promise<void> =>
   inTransaction(db, async (run) => {

@@ -26,7 +26,6 @@ import {
   evaluateLinks,
   NO_EARLIER,
   evaluateRows,
-  Fault,
   hasBit,
   noBits,
   numbersOf,
@@ -38,6 +37,7 @@ import type { Bits, Selection, SelectionFault } from '$core/selection';
 import { isText } from '$core/snapshot';
 import { cacheOf } from './cache';
 import type { ComparedView, View } from '$core/view';
+import { isError, selectionFault } from '$core/errors';
 
 /** A list as a screen asks for it. */
 export interface ListView {
@@ -83,7 +83,7 @@ function evaluated(snapshot: View, over: Over, selection: Selection): Bits {
   if (over === 'pages') return evaluate(snapshot, selection);
   if (over === 'links') return evaluateLinks(snapshot, selection);
   const comparison = snapshot.comparison;
-  if (!comparison) throw new Fault(NO_EARLIER, 0, 0);
+  if (!comparison) throw selectionFault(NO_EARLIER, 0, 0);
   const compared = snapshot as ComparedView;
   if (over === 'pages of both') return evaluateRows(compared, selection);
   return evaluateLinks(comparison.old, selection, { comparison, pagesOf: pagesThen(compared, comparison) });
@@ -96,7 +96,7 @@ function answer(snapshot: View, over: Over, text: string): Selected {
   try {
     return { bits: evaluated(snapshot, over, parsed.selection), fault: null };
   } catch (error) {
-    if (!(error instanceof Fault)) throw error;
+    if (!isError(error, 'selection')) throw error;
     return nothing({ message: error.message, at: 0, length: text.length });
   }
 }

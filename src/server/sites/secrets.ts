@@ -2,7 +2,7 @@
 import { createCipheriv, createDecipheriv, randomBytes } from 'node:crypto';
 import { mkdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { dirname, join } from 'node:path';
-import { OperatorError } from '../database';
+import { failure } from '$core/errors';
 
 const NONCE_BYTES = 12;
 const TAG_BYTES = 16;
@@ -18,7 +18,7 @@ function secretKey(): Buffer {
   if (key) return key;
   const given = process.env.EDGEMAP_SECRET;
   if (given !== undefined) {
-    if (!/^[0-9a-f]{64}$/i.test(given)) throw new OperatorError('EDGEMAP_SECRET must be 64 hexadecimal digits.');
+    if (!/^[0-9a-f]{64}$/i.test(given)) throw failure('operator', 'EDGEMAP_SECRET must be 64 hexadecimal digits.');
     return (key = Buffer.from(given, 'hex'));
   }
   const file = join(process.env.EDGEMAP_DATA ?? '.data', 'secret.key');
@@ -28,10 +28,10 @@ function secretKey(): Buffer {
     writeFileSync(file, randomBytes(KEY_BYTES), { flag: 'wx', mode: 0o600 });
   } catch (error) {
     if ((error as NodeJS.ErrnoException).code !== 'EEXIST')
-      throw new OperatorError(`The key for secrets cannot be kept in ${file}: ${(error as Error).message}`);
+      throw failure('operator', `The key for secrets cannot be kept in ${file}: ${(error as Error).message}`);
   }
   key = readFileSync(file);
-  if (key.length !== KEY_BYTES) throw new OperatorError(`${file} is no key. Remove it; secrets must be given again.`);
+  if (key.length !== KEY_BYTES) throw failure('operator', `${file} is no key. Remove it; secrets must be given again.`);
   return key;
 }
 
@@ -45,7 +45,7 @@ export function seal(value: unknown): Buffer {
 
 /**
  * The reverse of {@link seal}.
- * @throws OperatorError when it was sealed with another key
+ * @throws operator when it was sealed with another key
  */
 export function unseal(sealed: Buffer): unknown {
   const decipher = createDecipheriv('aes-256-gcm', secretKey(), sealed.subarray(0, NONCE_BYTES));
@@ -54,7 +54,8 @@ export function unseal(sealed: Buffer): unknown {
     const text = Buffer.concat([decipher.update(sealed.subarray(NONCE_BYTES + TAG_BYTES)), decipher.final()]);
     return JSON.parse(text.toString('utf8'));
   } catch {
-    throw new OperatorError(
+    throw failure(
+      'operator',
       'The stored secrets were sealed with another key. Give headers, cookies and password again.',
     );
   }

@@ -93,7 +93,7 @@ function openEntry(db: Database, crawlId: number, key: string): Open {
 
 /**
  * The facts of the pages of a crawl as they were analysed, without links and imports; null when it has none. Not kept open.
- * @throws SnapshotVersionError when they were written by another version of the program
+ * @throws snapshot_version when they were written by another version of the program
  */
 export async function readFacts(db: Database, crawlId: number): Promise<Snapshot | null> {
   const stored = await partNames(db, crawlId);
@@ -114,7 +114,7 @@ async function entryOf(db: Database, row: Analysed): Promise<{ key: string; entr
  * Snapshots that are asked for together, each null when its crawl has none yet: none of them is closed to make room for
  * another. Kept open for the next question, the last the longest.
  * @param need whether their links are asked for, which are most of them; without them only the facts of pages can be read
- * @throws SnapshotVersionError when one was written by another version of the program
+ * @throws snapshot_version when one was written by another version of the program
  */
 export async function openTogether(db: Database, rows: readonly Analysed[], need: PartGroup): Promise<(View | null)[]> {
   const keys: string[] = [];

@@ -20,7 +20,7 @@ function countsOf(parts: SnapshotParts): ReportCounts | null {
   return report ? (JSON.parse(new TextDecoder().decode(report)) as Report).counts : null;
 }
 
-/** Stores the parts of a crawl's snapshot in place of earlier ones. @throws LostLease */
+/** Stores the parts of a crawl's snapshot in place of earlier ones. @throws lease_lost */
 export const storeSnapshot = (db: Database, lease: Lease, parts: SnapshotParts): Promise<void> =>
   inTransaction(db, async (run, send) => {
     await lockLease(run, lease);

@@ -1,7 +1,7 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { settingsSchema } from '$core/settings';
 import { analyse } from '$core/analysis';
-import { addressAt, encodeSnapshot, factAt, pageOf, SnapshotVersionError } from '$core/snapshot';
+import { addressAt, encodeSnapshot, factAt, pageOf } from '$core/snapshot';
 import { crawling, firstLease } from '../../../tests/support/crawling';
 import { testDatabase } from '../../../tests/support/database';
 import type { TestDatabase } from '../../../tests/support/database';
@@ -108,7 +108,7 @@ describe('the report of a crawl', () => {
     await query(`insert into snapshot_chunk values (?, 'head', 0, '{"version":4}')`);
     const row = (await crawlState(test.db, crawlId))!;
     expect(await openReport(test.db, row)).toBeNull();
-    await expect(openSnapshot(test.db, row)).rejects.toThrow(SnapshotVersionError);
+    await expect(openSnapshot(test.db, row)).rejects.toMatchObject({ code: 'snapshot_version' });
 
     await requestAnalysis(test.db, crawlId);
     expect(await analysisProgress(test.db, crawlId)).toMatchObject({ step: null });

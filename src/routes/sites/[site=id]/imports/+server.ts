@@ -4,20 +4,11 @@ import { csvPieces } from '$core/formats';
 import { importKinds } from '$core/imports';
 import { sentence } from '$core/messages';
 import { settingsSchema } from '$core/settings';
-import { SnapshotVersionError } from '$core/snapshot';
-import {
-  appDatabase,
-  getSite,
-  importCrawl,
-  ImportError,
-  importFile,
-  previewFile,
-  rejectsOf,
-  removeImport,
-} from '$server/index';
+import { appDatabase, getSite, importCrawl, importFile, previewFile, rejectsOf, removeImport } from '$server/index';
 import { siteOf } from '../../../crawl';
 import { answers } from '../../../texts';
 import type { RequestHandler } from './$types';
+import { isError } from '$core/errors';
 
 const asked = z.object({
   kind: z.enum(importKinds),
@@ -36,7 +27,7 @@ async function settingsOf(id: number) {
 /** Makes a source of an earlier crawl of the site. */
 async function takeCrawl(site: number, crawl: number) {
   const name = await importCrawl(appDatabase(), site, crawl).catch((thrown: unknown) => {
-    throw thrown instanceof SnapshotVersionError ? error(409, answers.olderCrawl) : thrown;
+    throw isError(thrown, 'snapshot_version') ? error(409, answers.olderCrawl) : thrown;
   });
   return name === null ? error(404, answers.noSuchCrawl) : json({ name });
 }
@@ -70,7 +61,7 @@ export const POST: RequestHandler = async ({ locals, request, url }) => {
     );
     return json(outcome);
   } catch (thrown) {
-    if (thrown instanceof ImportError) error(400, thrown.message);
+    if (isError(thrown, 'import')) error(400, thrown.message);
     throw thrown;
   }
 };

@@ -1,0 +1,2 @@
+export { followedTest, linkValues } from './values';
+export type { LinkValues } from './values';
