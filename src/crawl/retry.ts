@@ -14,7 +14,7 @@ const transientStatus = new Set([429, 500, 502, 503, 504]);
 const FIRST_DELAY_MS = 250;
 /** A host that asks for a longer silence is not waited for. */
 const MAX_HOLD_MS = 600_000;
-/** How long a host is left alone that says “too many requests” and not for how long. */
+/** How long a host is left alone that asks for it, but not for how long, or for too long. */
 const DEFAULT_HOLD_MS = 2000;
 /** Being asked to wait is no failure: such requests are repeated at least so often. */
 const MIN_HELD_TRIES = 5;
@@ -63,8 +63,10 @@ export async function withRetries<T extends Outcome>(
       const asked = status === 429 || status === 503 ? retryAfter(headerOf(headers, 'retry-after'), Date.now()) : null;
       const hold = asked ?? (status === 429 ? DEFAULT_HOLD_MS * 2 ** (tries - 1) : null);
       if (hold !== null) {
-        await limiter.backOff(host, Math.min(hold, MAX_HOLD_MS), { code: 'asked_to_wait', status });
-        if (tries > Math.max(retries, MIN_HELD_TRIES)) return { ...outcome, tries };
+        // What comes so much later is not waited for; the host is asked more slowly all the same.
+        const isTooLong = hold > MAX_HOLD_MS;
+        await limiter.backOff(host, isTooLong ? DEFAULT_HOLD_MS : hold, { code: 'asked_to_wait', status });
+        if (isTooLong || tries > Math.max(retries, MIN_HELD_TRIES)) return { ...outcome, tries };
         continue;
       }
       if (tries > retries) return { ...outcome, tries };

@@ -12,7 +12,7 @@ export {
   retryOutage,
 } from './database';
 export type { Database } from './database';
-export { ageDemo, DEMO_START, demoSettings, wakeDemo } from './demo';
+export { ageDemo, demoSettings, wakeDemo } from './demo';
 export { diskTrouble } from './disk';
 export * from './hosts';
 export {
@@ -20,14 +20,13 @@ export {
   importedAddresses,
   importsOf,
   importsOfCrawl,
-  newestEnded,
   rejectsOf,
   removeImport,
   saveList,
   SETTINGS_LIST,
 } from './imports';
 export type { Reject, UrlImport } from './imports';
-export { addressTest, importFile, previewFile } from './imports/readFile';
+export { importFile, previewFile } from './imports/readFile';
 export type { ImportOutcome } from './imports/readFile';
 export { crawlSourceName, importCrawl } from './imports/importCrawl';
 export {
@@ -51,7 +50,7 @@ export {
   sayGone,
   setRank,
 } from './jobs';
-export type { AnalysisProgress, Ending, Lease } from './jobs';
+export type { Ending, Lease } from './jobs';
 export * from './lists';
 export * from './liveChecks';
 export { logTo } from './log';

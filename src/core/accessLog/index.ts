@@ -1,4 +1,4 @@
 export { countCells, hitCounter, saysCrawler } from './hits';
-export type { Asked, HitCounts, Hits } from './hits';
+export type { HitCounts, Hits } from './hits';
 export { logReader } from './line';
-export type { LogHit, LogLine } from './request';
+export type { LogHit } from './request';

@@ -1,11 +1,10 @@
 export { changeColumn } from './columns';
-export type { ChangeColumn } from './columns';
 export { compareLines, folded } from './lines';
 export type { ComparedLine, Fold } from './lines';
 export { commonNumbersOf, compareLinks, linkChangesOf } from './links';
 export type { LinkChanges } from './links';
-export { addressMap, pairings, readMapRules, sameAddress } from './pairing';
-export type { AddressMap, MapRule, PairedBy } from './pairing';
+export { addressMap, pairings, readMapRules } from './pairing';
+export type { MapRule, PairedBy } from './pairing';
 export { changedByLinks, changedInLinksOnly, classCounts, comparePages, costOf, factsOf } from './pages';
 export type { Comparison } from './pages';
 export { addressAfter, addressBefore, freshPageOf, movedTo, oldPageOf } from './pair';

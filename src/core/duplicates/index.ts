@@ -1,4 +1,3 @@
 export { countEqual, nearDuplicates } from './duplicates';
-export type { NearDuplicates, NearInput } from './duplicates';
 export { MAX_TOLERANCE } from './tolerance';
 export { variantColumns, variantKey } from './variants';

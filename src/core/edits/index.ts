@@ -1,2 +1,2 @@
 export { withEdits } from './edits';
-export type { AddedLink, AddedPage, Edits } from './edits';
+export type { Edits } from './edits';

@@ -17,25 +17,11 @@ export {
   derivedFacts,
   factNames,
   factOf,
-  importFacts,
   isColumnName,
-  isFactName,
   limitOf,
   pageFacts,
 } from './pages';
-export type {
-  BaseFact,
-  ColumnName,
-  DerivedFact,
-  ImportFact,
-  Fact,
-  FactName,
-  FactType,
-  IntegerFact,
-  RatioFact,
-  TextFact,
-  Unit,
-} from './pages';
+export type { BaseFact, ColumnName, DerivedFact, Fact, FactName, IntegerFact, RatioFact, TextFact } from './pages';
 export {
   canonicalStates,
   fetchErrors,

@@ -1,13 +1,9 @@
 export { changesCsv, findingChangesCsv, linkChangesCsv } from './compare';
 export { csvPieces } from './csv';
 export type { Cell } from './csv';
-export { differenceOfSorted, unifiedDifference } from './difference';
-export type { DifferenceLine } from './difference';
 export { linksCsv, pagesCsv, summarize } from './export';
-export type { Summary } from './export';
 export { answerSheetMarkdown, ruleTables } from './rules';
 export { listAs, tableFormats } from './table';
 export type { TableFormat } from './table';
 export { agreementCsv, sourcesCsv } from './sources';
 export { sitemapDifference, sitemapsOf } from './sitemap';
-export type { SitemapRequest } from './sitemap';

@@ -1,13 +1,11 @@
 export { blockAround } from './block';
 export { fragmentName } from './fragment';
 export { readHtml } from './page';
-export type { HtmlFacts, ReadOptions } from './page';
 export type { Crumb } from './breadcrumb';
 export { describeDirectives, pageRules, readDirectives, readRobotsHeader } from './directives';
-export type { Directive, PageRules } from './directives';
+export type { Directive } from './directives';
 export { parseLinkHeader } from './linkHeader';
 export { relationOf } from './resources';
-export type { SourcePart } from './highlight';
 export { sourceLines } from './source';
 export type { Place, SourceLine, SourceWindow } from './source';
 export { sourceText, textBlocks } from './text';

@@ -1,7 +1,6 @@
 export { anchorFaults, faultBit, linkFaults } from './fault';
-export type { LinkFault } from './fault';
 export { CLICK_KIND, costsNoClick, isResource, placements, linkElements, linkKinds, relSaysNofollow } from './link';
-export type { Placement, Link, LinkElement, LinkKind, LinkOf, NumberedLink } from './link';
+export type { Placement, Link, LinkElement, LinkKind, NumberedLink } from './link';
 export { bundleLinks } from './bundle';
 export type { LinkBundle } from './bundle';
 export {
@@ -15,5 +14,5 @@ export {
   RELATIVE,
   renumberLinks,
 } from './pack';
-export { linkFieldNames, linkFields, linkInputs, noNumbers, phraseFields } from './fields';
+export { linkFieldNames, linkFields, linkInputs, phraseFields } from './fields';
 export type { LinkFieldName, LinkInput, LinkNumbers } from './fields';

@@ -1,10 +1,10 @@
 export { changedEditList, changedLinkList, changeList } from './changes';
 export { columnOf, isListAcross, listColumns, listedOf, listNames } from './columns';
-export type { ListColumn, ListName } from './columns';
+export type { ListName } from './columns';
 export { anchorList, editList, hostList, linkList } from './links';
 export { numberCells } from './list';
 export { orderRows } from './order';
-export type { Cells, CellValue, List, ListRow, ListWindow } from './list';
+export type { CellValue, List, ListRow, ListWindow } from './list';
 export { pageGroups, pageList } from './pages';
 export { summaryOf } from './summary';
 export type { Bin } from './summary';

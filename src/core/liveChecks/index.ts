@@ -1,10 +1,2 @@
 export { liveCheckKinds } from './liveChecks';
-export type {
-  LiveCheck,
-  LiveCheckKind,
-  LiveCheckState,
-  LiveResults,
-  LiveRobots,
-  LiveSitemap,
-  LiveVariant,
-} from './liveChecks';
+export type { LiveCheck, LiveCheckKind, LiveResults, LiveRobots, LiveSitemap, LiveVariant } from './liveChecks';

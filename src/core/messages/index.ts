@@ -1,2 +1,2 @@
 export { errorText, isMessage, ruleText, sentence, unvisitedText } from './catalogue';
-export type { Message, MessageCode } from './catalogue';
+export type { Message } from './catalogue';

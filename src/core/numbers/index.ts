@@ -1,4 +1,3 @@
 export { chance } from './chance';
 export { readNumbers, writeNumbers } from './ranges';
-export type { Numbers } from './ranges';
 export { thousands } from './thousands';

@@ -1,5 +1,4 @@
 export { countLinks } from './counts';
-export type { LinkCounts } from './counts';
 export { clickDepths, routeTo, unreachedWithout } from './depths';
 export type { Depths } from './depths';
 export { dominators, gatesOf } from './gates';
@@ -9,4 +8,3 @@ export { islandNumbers, islandSizes } from './islands';
 export { depthFact, heldBackBy, noRouteSelection, reachOf, readers } from './reach';
 export type { Reader } from './reach';
 export { crawlerGraph, crawlerIsVisitor, crawlerStarts, nofollowRels, visitorGraph, walkOf } from './readers';
-export type { CrawlerBase, Walk } from './readers';

@@ -1,2 +1,2 @@
 export { findingsAt, reportOf } from './report';
-export type { PageFindings, Report, ReportCounts, ReportSettings } from './report';
+export type { PageFindings, Report, ReportCounts } from './report';

@@ -1,10 +1,10 @@
 export { MAX_ROBOTS_BYTES, normalizePattern, parseRobots } from './parse';
-export type { RobotsFault, RobotsFile, RobotsGroup } from './parse';
-export { checkRobots, decodeRobots, looksLikeHtml, robotsFaults } from './check';
-export type { RobotsFaultId, RobotsFileFault, RobotsText } from './check';
+export type { RobotsFile } from './parse';
+export { checkRobots, decodeRobots, looksLikeHtml } from './check';
+export type { RobotsFaultId, RobotsText } from './check';
 export { composeChoices, composeRules, withDisallowed } from './compose';
-export type { ComposedRule, RuleChoice } from './compose';
+export type { RuleChoice } from './compose';
 export { explainRobots } from './explain';
 export type { RobotsExplanation } from './explain';
 export { crawlDelayFor, pathTest, rankedRules, robotsMatcher, ruleFinder } from './match';
-export type { RankedRule, RobotsAnswer, RobotsMatcher } from './match';
+export type { RobotsMatcher } from './match';

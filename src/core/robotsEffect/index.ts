@@ -1,7 +1,6 @@
 export { robotsBench } from './bench';
 export type { JudgedDraft } from './bench';
 export { robotsEffect } from './effect';
-export type { ChangedPage, RobotsChange, RobotsEffect, RobotsEffectCounts } from './effect';
+export type { ChangedPage, RobotsEffectCounts } from './effect';
 export { compareJudged, decidingLines, pagesOfOrigin } from './judge';
-export type { JudgedChange } from './judge';
 export { effectParts, judgingParts } from './parts';

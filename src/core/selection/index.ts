@@ -5,5 +5,5 @@ export { evaluate, evaluateRows } from './evaluate';
 export type { SelectionFault } from './lexer';
 export { evaluateLinks } from './links';
 export { asksForEarlier, asksForLinks, completeSelection, parseLinkSelection, parseSelection } from './parse';
-export type { Operator, Completion, Offer, ParsedSelection, Selection } from './parse';
+export type { Selection } from './parse';
 export { narrowed, quote } from './print';

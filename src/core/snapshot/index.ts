@@ -1,7 +1,7 @@
 export { baseBuilder, nothingFound } from './build';
-export type { BaseRest, FoundFacts, LinkLayout, PageRecord } from './build';
+export type { BaseRest, FoundFacts } from './build';
 export { codeOf, isText, joinedTexts, pagesByCode, textColumn, unknownColumn } from './column';
-export type { Column, ColumnReader, Columns, FactValue, JoinedTexts, NumberColumn, TextColumn } from './column';
+export type { Column, ColumnReader, Columns, FactValue, JoinedTexts, TextColumn } from './column';
 export {
   decodeBase,
   decodeSnapshot,
@@ -16,8 +16,7 @@ export {
 export type { PartGroup, SnapshotParts } from './encode';
 export { analysedBase, columnReader, once, withLayer } from './layers';
 export type { Layer } from './layers';
-export type { BaseLinks, LinkColumns } from './linkColumns';
-export { incomingOf, keptBytes, keptOf, layerBytes, memoOf, sourcesOf } from './memo';
+export { keptBytes, keptOf, layerBytes, memoOf, sourcesOf } from './memo';
 export type { Reading } from './memo';
 export {
   addressAt,
@@ -33,19 +32,7 @@ export {
   partNames,
   textAt,
 } from './snapshot';
-export type {
-  Base,
-  Check,
-  Derived,
-  IncomingLinks,
-  Layered,
-  Read,
-  RobotsFile,
-  SiteFiles,
-  FileAnswer,
-  SitemapFile,
-  Snapshot,
-} from './snapshot';
+export type { Base, Check, Read, RobotsFile, SiteFiles, FileAnswer, SitemapFile, Snapshot } from './snapshot';
 export { readPartStream, writePart } from './stream';
 export { partsOfColumn, partsOfLinks } from './encode';
 export { linkFieldColumns } from './linkColumns';

@@ -28,6 +28,5 @@ export type { CrawlStore, Discovery, PageResult, Source } from './store';
 export { trapReview, trapsOf } from './traps';
 export type { TrapReview } from './traps';
 export { watchProgress } from './watching';
-export type { CrawlProgress, Watcher } from './watching';
 export { joinCrawl, leaveCrawl, renewWorker, workerCount } from './workers';
 export { likenessTo } from './likeness';

@@ -14,6 +14,5 @@ export {
   requestAnalysis,
   setRank,
 } from './jobs';
-export type { AnalysisProgress, Ending, Lease } from './jobs';
-export { LEASE_SECONDS, leaseEnd } from './lease';
+export type { Ending, Lease } from './jobs';
 export { BEAT_MS, crawlTrouble, hasWorker, releaseDead, sayAlive, sayGone } from './workforce';

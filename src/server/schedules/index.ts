@@ -1,2 +1,1 @@
 export { saveSchedule, scheduleOf, startDue, stopSchedule } from './schedules';
-export type { SiteSchedule } from './schedules';

@@ -1,10 +1,7 @@
 export { dateNotes, deleteDateNote, saveDateNote } from './dateNotes';
-export type { DateNote } from './dateNotes';
 export { ignoredFindings, ignoreFinding, reportAgain } from './ignored';
 export type { Ignored } from './ignored';
 export { deleteRobotsDraft, robotsDraftBody, robotsDrafts, saveRobotsDraft } from './robotsDrafts';
-export type { RobotsDraft } from './robotsDrafts';
 export { deleteSelection, savedSelections, saveSelection } from './selections';
-export type { SavedSelection } from './selections';
 export { getSite, renameSite, saveSite, secretsOf, siteByStart, siteName, siteNames } from './sites';
 export type { Site, SiteName } from './sites';
