@@ -1,4 +1,4 @@
-import { verdicts } from '$core/facts';
+import { INDEXABLE } from '$core/facts';
 import { sentence } from '$core/messages';
 import { thousands } from '$core/numbers';
 import { countPages } from '$core/snapshot';
@@ -56,7 +56,7 @@ export async function crawlCommand(db: Database, { settings, lists, out, view }:
   if (out) await writeFiles(db, out, viewOf(snapshot), row, view);
   const verdict = snapshot.column('verdict');
   const depth = snapshot.column('depth');
-  const indexable = countPages(snapshot, (page) => verdicts[verdict[page]] === 'indexable');
+  const indexable = countPages(snapshot, (page) => verdict[page] === INDEXABLE);
   const noRoute = countPages(snapshot, (page) => depth[page] < 0);
   if (ending.reason) console.error(sentence(ending.reason));
   console.error(

@@ -2,7 +2,7 @@
 import { gzipSync } from 'node:zlib';
 import { afterEach, describe, expect, it } from 'vitest';
 import { identify } from '$core/url';
-import type { SitemapFile } from '$core/snapshot';
+import type { FetchedSitemap } from '$core/snapshot';
 import { standIn } from '../../tests/support/standIn';
 import type { StandIn, StandInPage } from '../../tests/support/standIn';
 import { clientOf, unlimited } from '../../tests/support/client';
@@ -75,7 +75,7 @@ describe('sitemaps', () => {
     all = pages(site.origin);
     const { origin } = site;
     const found: string[] = [];
-    const outcomes: SitemapFile[] = [];
+    const outcomes: FetchedSitemap[] = [];
     await readSitemaps(
       paths.map((path) => origin + path),
       [origin],

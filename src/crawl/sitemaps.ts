@@ -2,7 +2,7 @@ import { request } from 'undici';
 import type { SitemapEntry } from '$core/sitemap';
 import { addressParts, identify } from '$core/url';
 import type { Identified } from '$core/url';
-import type { SitemapFile } from '$core/snapshot';
+import type { FetchedSitemap } from '$core/snapshot';
 import { isRedirectStatus } from '$core/verdict';
 import type { Client } from './client';
 import { classifyError } from './errors';
@@ -30,7 +30,7 @@ export interface SitemapOptions {
   inside: (address: string) => boolean;
   /** Receives entries whose `loc` is an inside address in normal form. */
   onEntries: (sitemap: string, entries: SitemapEntry[]) => Promise<unknown>;
-  onRead: (outcome: SitemapFile) => Promise<unknown>;
+  onRead: (outcome: FetchedSitemap) => Promise<unknown>;
 }
 
 /** Fetches a sitemap; the body of an answer that holds none is let go. */
@@ -61,7 +61,7 @@ interface NamedSitemap {
  */
 async function readSitemap({ address, index }: NamedSitemap, { client, policy, openParser, ...sink }: SitemapOptions) {
   const { signal } = policy;
-  const outcome: SitemapFile = {
+  const outcome: FetchedSitemap = {
     address,
     index,
     entries: 0,

@@ -24,7 +24,7 @@ import {
 } from '$server/index';
 import type { CrawlState, Database } from '$server/index';
 import type { Actions, PageServerLoad } from './$types';
-import { answers } from './texts';
+import { errorTexts } from './texts';
 import { isError } from '$core/errors';
 
 const MOST_RECENT = 8;
@@ -67,7 +67,7 @@ async function crawlAndWatch(db: Database, site: number, settings: CrawlSettings
 
 const numberIn = (form: FormData, name: string) => {
   const text = String(form.get(name) ?? '');
-  return /^\d{1,15}$/.test(text) ? Number(text) : error(400, answers.missingNumber(name));
+  return /^\d{1,15}$/.test(text) ? Number(text) : error(400, errorTexts.missingNumber(name));
 };
 
 export const actions: Actions = {
@@ -96,25 +96,25 @@ export const actions: Actions = {
   rename: async ({ request }) => {
     const form = await request.formData();
     const name = String(form.get('name') ?? '').trim();
-    if (name.length > MAX_NAME) return fail(400, { problem: answers.longName(MAX_NAME) });
+    if (name.length > MAX_NAME) return fail(400, { problem: errorTexts.longName(MAX_NAME) });
     await renameSite(appDatabase(), numberIn(form, 'site'), name);
     return { renamed: true };
   },
   deleteSite: async ({ request }) => {
     const db = appDatabase();
     const site = await siteName(db, numberIn(await request.formData(), 'site'));
-    if (!site) error(404, answers.noSuchSite);
+    if (!site) error(404, errorTexts.noSuchSite);
     return { site: site.id, at: (await deleteSite(db, site.id)).getTime() };
   },
   deleteCrawl: async ({ request }) => {
     const db = appDatabase();
     const crawl = await crawlState(db, numberIn(await request.formData(), 'crawl'));
-    if (!crawl || crawl.deletedAt) error(404, answers.noSuchCrawl);
+    if (!crawl || crawl.deletedAt) error(404, errorTexts.noSuchCrawl);
     return { site: crawl.siteId, at: (await deleteCrawl(db, crawl.id)).getTime() };
   },
   undo: async ({ request }) => {
     const form = await request.formData();
     const isBack = await undelete(appDatabase(), numberIn(form, 'site'), new Date(numberIn(form, 'at')));
-    return isBack ? { undone: true } : fail(410, { problem: answers.tooLateToUndo });
+    return isBack ? { undone: true } : fail(410, { problem: errorTexts.tooLateToUndo });
   },
 };

@@ -7,20 +7,20 @@ import type { PartGroup } from '$core/snapshot';
 import { crawlPath } from '$lib/shell/routes';
 import { appDatabase, openComparison, openSnapshot, previousCrawl, requestAnalysis } from '$server/index';
 import type { ComparisonCall, CrawlState, SiteName } from '$server/index';
-import { answers } from './texts';
+import { errorTexts } from './texts';
 import type { View } from '$core/view';
 import { isError } from '$core/errors';
 
 /** The site that the address names. */
 export function siteOf({ site, failure }: App.Locals): SiteName {
   if (failure) throw failure;
-  return site ?? error(404, answers.noSuchSite);
+  return site ?? error(404, errorTexts.noSuchSite);
 }
 
 /** The crawl that the address names. */
 export function crawlOf({ crawl, failure }: App.Locals): CrawlState {
   if (failure) throw failure;
-  return crawl ?? error(404, answers.noSuchCrawl);
+  return crawl ?? error(404, errorTexts.noSuchCrawl);
 }
 
 export const hasEnded = ({ state }: Pick<CrawlState, 'state'>) => state === 'done' || state === 'stopped';
@@ -80,6 +80,6 @@ export async function crawlWithEarlier(locals: App.Locals, need: PartGroup, call
     if (!isError(thrown, 'snapshot_version')) throw thrown;
     const earlier = call.since ?? (await previousCrawl(db, crawl))?.id;
     if (earlier !== undefined && thrown.params.version < SNAPSHOT_VERSION) await requestAnalysis(db, earlier);
-    error(503, answers.earlierIsAnalysed);
+    error(503, errorTexts.earlierIsAnalysed);
   }
 }

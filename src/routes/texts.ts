@@ -1,5 +1,5 @@
 /** What the server answers to a person when a request cannot be met, or has been. */
-export const answers = {
+export const errorTexts = {
   noSuchSite: 'There is no such site.',
   noSuchCrawl: 'There is no such crawl.',
   noSuchFinding: 'There is no such finding.',

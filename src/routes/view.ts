@@ -9,13 +9,13 @@ import { listOf } from '$server/index';
 import type { ComparisonCall, ListView } from '$server/index';
 import type { View } from '$core/view';
 import { crawlWithEarlier, crawlWithSnapshot, needOf } from './crawl';
-import { answers } from './texts';
+import { errorTexts } from './texts';
 
 const view = z.object({
-  list: z.enum(listNames, answers.noSuchList).default('pages'),
+  list: z.enum(listNames, errorTexts.noSuchList).default('pages'),
   select: z.string().default(''),
   sort: z.string().default(''),
-  by: z.custom<ColumnName>((name) => isColumnName(String(name)), answers.noSuchFact).default('section'),
+  by: z.custom<ColumnName>((name) => isColumnName(String(name)), errorTexts.noSuchFact).default('section'),
   columns: z
     .string()
     .default('url')
@@ -25,9 +25,9 @@ const view = z.object({
 /** The comparison that a query asks for: `&since=CRAWL&map=RULES&pair=canonical,redirect`. */
 export function comparisonOf(query: URLSearchParams): ComparisonCall {
   const since = Number(query.get('since') ?? 0);
-  if (!Number.isInteger(since) || since < 0) error(400, answers.noSuchCrawl);
+  if (!Number.isInteger(since) || since < 0) error(400, errorTexts.noSuchCrawl);
   const { rules, fault } = readMapRules(query.get('map') ?? '');
-  if (fault !== null) error(400, answers.mapRule(fault));
+  if (fault !== null) error(400, errorTexts.mapRule(fault));
   const by = (query.get('pair') ?? '')
     .split(',')
     .filter((name): name is PairedBy => pairings.includes(name as PairedBy));

@@ -1,4 +1,4 @@
-export * from './bounds';
+export * from './watchList';
 export * from './crawls';
 export * from './comparisons';
 export {

@@ -1,5 +1,5 @@
 /** Which sources know which addresses: every combination that occurs, and two sources side by side by folder. */
-import { sources, verdicts } from '../facts';
+import { INDEXABLE, sources, verdicts } from '../facts';
 import type { Verdict } from '../facts';
 import { firstColumn, sourceName, unknownAddresses } from '../imports';
 import { keptOf, memoOf } from '../snapshot';
@@ -77,8 +77,6 @@ export interface AgreementRow {
   unknown: number;
   byVerdict: { verdict: Verdict; urls: number }[];
 }
-
-const INDEXABLE = verdicts.indexOf('indexable');
 
 /**
  * Counts every combination of sources that occurs, the largest first. Addresses that none of them knows are left out.

@@ -4,7 +4,7 @@
  */
 import { anchorFacts, missingFragments } from '../anchors';
 import { countEqual, nearDuplicates, variantColumns } from '../duplicates';
-import { columnNames, sources, verdicts } from '../facts';
+import { INDEXABLE, columnNames, sources, verdicts } from '../facts';
 import type { ColumnName, DerivedFact, Source } from '../facts';
 import { isResource, linkInputs, linkKinds } from '../links';
 import type { LinkKind } from '../links';
@@ -130,8 +130,6 @@ function ofHtml({ column }: Snapshot, values: Int32Array) {
   const html = column('html');
   return values.map((value, page) => (html[page] === 1 ? value : -1));
 }
-
-const INDEXABLE = verdicts.indexOf('indexable');
 
 /** Pages of fewer words say too little to be called alike. */
 const MIN_WORDS = 20;

@@ -1,13 +1,11 @@
 /** The same words for different pages. */
-import { verdicts } from '../facts';
+import { INDEXABLE } from '../facts';
 import { BESIDE } from '../links';
 import { COMPARED, PHRASE_SHIFT } from './clicks';
 import type { Clicks } from './clicks';
 import type { FaultBase } from './faultBase';
 import { contentPlacement } from './phrases';
 import type { Words } from './phrases';
-
-const INDEXABLE = verdicts.indexOf('indexable');
 
 /**
  * Makes the test whether the words of a link must tell its target from others: it stands in the content of its page with no

@@ -1,7 +1,7 @@
 /** What the screens say in words and numbers, worked out from a snapshot. */
 import { pageGroups } from '../lists';
 import { noBits, otherBits } from '../selection';
-import { sources, unvisitedReasons, verdicts } from '../facts';
+import { INDEXABLE, sources, unvisitedReasons, verdicts } from '../facts';
 import type { Source, UnvisitedReason, Verdict } from '../facts';
 import { thousands } from '../numbers';
 import { countPages } from '../snapshot';
@@ -16,7 +16,7 @@ export function overviewAnswer(snapshot: View): AnswerPiece[] {
   const depth = snapshot.column('depth');
   const seen = snapshot.column('seen_in');
   const sitemap = 1 << sources.indexOf('sitemap');
-  const indexable = countPages(snapshot, (page) => verdict[page] === verdicts.indexOf('indexable'));
+  const indexable = countPages(snapshot, (page) => verdict[page] === INDEXABLE);
   const deepest = depth.reduce((most, d) => Math.max(most, d), 0);
   const lost = countPages(snapshot, (page) => depth[page] < 0 && (seen[page] & sitemap) !== 0);
   return [
@@ -89,7 +89,7 @@ export function originCounts(snapshot: View): { origin: string; pages: number; i
       counts.set(origin, entry);
     }
     entry.pages++;
-    entry.indexable += Number(verdicts[verdict[page]] === 'indexable');
+    entry.indexable += Number(verdict[page] === INDEXABLE);
   }
   return [...counts.values()].sort((a, b) => b.pages - a.pages || (a.origin < b.origin ? -1 : 1));
 }

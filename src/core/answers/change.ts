@@ -1,7 +1,7 @@
 /** What the screen Change says: what moved from one crawl to another. */
 import { changedByLinks, changedInLinksOnly, classCounts, freshPageOf, oldPageOf } from '../compare';
 import type { Comparison } from '../compare';
-import { comparedFacts, pageClasses, reaches, verdicts } from '../facts';
+import { INDEXABLE, comparedFacts, pageClasses, reaches, verdicts } from '../facts';
 import type { ComparedFact, PageClass } from '../facts';
 import { thousands } from '../numbers';
 import { keptOf, pagesOfCodes } from '../snapshot';
@@ -46,8 +46,6 @@ function arrivedPages({ fresh, change }: Comparison<View>): number {
   }
   return arrived.size;
 }
-
-const INDEXABLE = verdicts.indexOf('indexable');
 const UNVISITED = verdicts.indexOf('unvisited');
 const REACHED = reaches.indexOf('reached');
 

@@ -1,5 +1,5 @@
 /** What the screen Reach says: how far pages are, which have no route, and what differs between the two readers. */
-import { heldBack, reaches, sources, verdicts } from '../facts';
+import { INDEXABLE, heldBack, reaches, sources, verdicts } from '../facts';
 import type { HeldBack, Source } from '../facts';
 import type { Thresholds } from '../findings';
 import { thousands } from '../numbers';
@@ -26,9 +26,8 @@ export function reachAnswer(
   const noRouteTest = noRouteSelection(reader);
   const depth = snapshot.column(fact);
   const seen = snapshot.column('seen_in');
-  const indexableCode = verdicts.indexOf('indexable');
   const sitemap = 1 << sources.indexOf('sitemap');
-  const indexable = (page: number) => verdict[page] === indexableCode;
+  const indexable = (page: number) => verdict[page] === INDEXABLE;
   const all = countPages(snapshot, indexable);
   if (all === 0)
     return [
@@ -143,7 +142,7 @@ export function noRoute(snapshot: View): NoRoute {
   let [orphans, islandPages] = [0, 0];
   for (let page = 0; page < snapshot.count; page++) {
     if (reach[page] !== orphanCode && reach[page] !== islandCode) continue;
-    const indexable = Number(verdicts[verdict[page]] === 'indexable');
+    const indexable = Number(verdict[page] === INDEXABLE);
     const isOrphan = reach[page] === orphanCode;
     if (isOrphan) orphans++;
     else islandPages++;
@@ -225,7 +224,7 @@ export function readerDifference(snapshot: View): ReaderDifference {
   for (let page = 0; page < snapshot.count; page++) {
     if (depth[page] >= 0 && crawlerDepth[page] > depth[page]) deeper++;
     if (held[page] < 0) continue;
-    const mayBeIndexed = Number(verdicts[verdict[page]] === 'indexable');
+    const mayBeIndexed = Number(verdict[page] === INDEXABLE);
     pages++;
     indexable += mayBeIndexed;
     byCause[held[page]].pages++;

@@ -1,10 +1,10 @@
 import { describe, expect, it } from 'vitest';
 import type { Message } from '../messages';
-import type { SitemapFile } from '../snapshot';
+import type { FetchedSitemap } from '../snapshot';
 import { sitemapRows } from '.';
 
 const origin = 'https://www.larkfield.example';
-const file = (path: string, rest: Partial<SitemapFile> = {}): SitemapFile => ({
+const file = (path: string, rest: Partial<FetchedSitemap> = {}): FetchedSitemap => ({
   address: origin + path,
   entries: 3,
   skipped: 0,
@@ -15,7 +15,7 @@ const file = (path: string, rest: Partial<SitemapFile> = {}): SitemapFile => ({
   answer: null,
   ...rest,
 });
-const rows = (sitemaps: SitemapFile[], body = '', given: string[] = []) =>
+const rows = (sitemaps: FetchedSitemap[], body = '', given: string[] = []) =>
   sitemapRows(
     { files: { robots: [{ origin, status: 200, fault: null, body, answer: null }], sitemaps } },
     { given, token: 'edgemap' },

@@ -2,7 +2,7 @@
 import type { Message } from '../messages';
 import type { RobotsRule } from '../facts';
 import { parseRobots, robotsMatcher } from '../robots';
-import type { SitemapFile } from '../snapshot';
+import type { FetchedSitemap } from '../snapshot';
 import { originOf } from '../url';
 import type { View } from '../view';
 
@@ -27,7 +27,7 @@ export type SitemapAdvice =
   | 'many'
   | 'outside';
 
-export interface SitemapRow extends SitemapFile {
+export interface SitemapRow extends FetchedSitemap {
   found: SitemapOrigin;
   /** The line of robots.txt that names it. */
   foundLine: number | null;
@@ -67,7 +67,10 @@ function adviceOnFault(fault: Message): SitemapAdvice {
   }
 }
 
-function adviceOn({ fault, skipped, entries, answer }: SitemapFile, closedBy: RobotsRule | null): SitemapAdvice | null {
+function adviceOn(
+  { fault, skipped, entries, answer }: FetchedSitemap,
+  closedBy: RobotsRule | null,
+): SitemapAdvice | null {
   if (fault) return adviceOnFault(fault);
   if (closedBy) return 'blocked';
   if (answer && answer.redirects > 0) return 'redirect';
@@ -92,13 +95,13 @@ export function sitemapRows({ files }: Pick<View, 'files'>, { given, token }: Si
     robots.flatMap(({ file }) => file.sitemaps.map(({ address, line }) => [address, line] as const)),
   );
   const matchers = new Map(robots.map(({ origin, file }) => [origin, robotsMatcher(file, token)]));
-  const foundOf = ({ address, index }: SitemapFile): SitemapOrigin => {
+  const foundOf = ({ address, index }: FetchedSitemap): SitemapOrigin => {
     if (index) return 'index';
     if (named.has(address)) return 'robots';
     if (given.includes(address)) return 'given';
     return usual.test(new URL(address).pathname) && named.size === 0 ? 'usual' : 'index';
   };
-  const rowOf = (file: SitemapFile, level: number): SitemapRow => {
+  const rowOf = (file: FetchedSitemap, level: number): SitemapRow => {
     const { allowed, rule } = matchers.get(originOf(file.address))?.(file.address) ?? { allowed: true };
     const closedBy = allowed || !rule ? null : rule;
     const found = foundOf(file);
@@ -106,8 +109,8 @@ export function sitemapRows({ files }: Pick<View, 'files'>, { given, token }: Si
     return { ...file, found, foundLine, level, closedBy, advice: adviceOn(file, closedBy) };
   };
   const addresses = new Set(files.sitemaps.map(({ address }) => address));
-  const parentOf = ({ index }: SitemapFile) => (index && addresses.has(index) ? index : null);
-  const children = new Map<string | null, SitemapFile[]>();
+  const parentOf = ({ index }: FetchedSitemap) => (index && addresses.has(index) ? index : null);
+  const children = new Map<string | null, FetchedSitemap[]>();
   for (const file of files.sitemaps) {
     const alike = children.get(parentOf(file)) ?? [];
     children.set(parentOf(file), alike);

@@ -1,4 +1,4 @@
-import { verdicts } from '../facts';
+import { INDEXABLE } from '../facts';
 import { groupEqual } from '../grouping';
 import { codeOf } from '../snapshot';
 import type { ColumnReader, TextColumn } from '../snapshot';
@@ -37,8 +37,6 @@ export interface Variants {
   /** 1 when more than one of them may be indexed, so that nothing decides between them. */
   variants_unsettled: Int32Array;
 }
-
-const INDEXABLE = verdicts.indexOf('indexable');
 
 const pairHash = (a: Uint32Array, b: Uint32Array) => (page: number) =>
   Math.imul(a[page], 0x9e3779b1) ^ Math.imul(b[page], 0x85ebca6b);

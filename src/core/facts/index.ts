@@ -26,6 +26,7 @@ export {
   canonicalStates,
   fetchErrors,
   heldBack,
+  INDEXABLE,
   pageClasses,
   reaches,
   redirectStates,

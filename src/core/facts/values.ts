@@ -16,6 +16,8 @@ export const verdicts = [
   'indexable',
 ] as const;
 export type Verdict = (typeof verdicts)[number];
+/** The code of the verdict that most is asked of. */
+export const INDEXABLE = verdicts.indexOf('indexable');
 
 /** Why a known address was not fetched. */
 export const unvisitedReasons = [

@@ -1,4 +1,4 @@
-export { blockAround } from './block';
+export { blockAround } from './surroundings';
 export { fragmentName } from './fragment';
 export { readHtml } from './page';
 export type { Crumb } from './breadcrumb';

@@ -1,8 +1,8 @@
 import { limitOf } from '../facts';
 import { identify as identifyPlainly } from '../url';
 import type { Link, LinkElement, LinkKind, Placement } from '../links';
-import { addToBlock, addWords, endBlock, isInBlock } from './blocks';
-import type { Block } from './blocks';
+import { addToBlock, addWords, endBlock, isInBlock } from './besideLinks';
+import type { Block } from './besideLinks';
 import { breadcrumbOfJson, MAX_CRUMBS } from './breadcrumb';
 import { modifiedOfJson, modifiedText } from './modified';
 import type { Crumb } from './breadcrumb';

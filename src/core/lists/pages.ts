@@ -1,4 +1,4 @@
-import { factNames, factOf, isColumnName, verdicts } from '../facts';
+import { INDEXABLE, factNames, factOf, isColumnName } from '../facts';
 import type { ColumnName, FactName } from '../facts';
 import { columnOfSource, isDateColumn, isoTime } from '../imports';
 import { numbersOf, quote } from '../selection';
@@ -62,7 +62,6 @@ export function pageGroups(snapshot: View, selected: Bits, by: ColumnName): List
   const depth = snapshot.column('depth');
   const verdict = snapshot.column('verdict');
   const share = snapshot.column('share');
-  const indexable = verdicts.indexOf('indexable');
   const numbers = (of: (pages: number[]) => number) => () => numberCells(groups.map(of));
   const value = (row: number) => factAt(snapshot, by, groups[row][0]);
   return {
@@ -73,7 +72,7 @@ export function pageGroups(snapshot: View, selected: Bits, by: ColumnName): List
     cells: cellsBy({
       value: () => ({ key: (row) => codes[groups[row][0]], value }),
       pages: numbers((pages) => pages.length),
-      indexable: numbers((pages) => pages.reduce((n, page) => n + Number(verdict[page] === indexable), 0)),
+      indexable: numbers((pages) => pages.reduce((n, page) => n + Number(verdict[page] === INDEXABLE), 0)),
       median_depth: numbers((pages) => medianDepth(pages, depth)),
       share: numbers((pages) => pages.reduce((sum, page) => sum + Math.max(0, share[page]), 0)),
       no_route: numbers((pages) => pages.reduce((n, page) => n + Number(depth[page] < 0), 0)),

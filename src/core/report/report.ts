@@ -1,5 +1,5 @@
 /** What the screens show of a whole crawl and is too much work to find out whenever one is opened. */
-import { verdicts } from '../facts';
+import { INDEXABLE } from '../facts';
 import { findings as catalogue, findingsOf } from '../findings';
 import type { FindingOptions, FindingResult } from '../findings';
 import { knownShare, leaksOf, sectionFlow } from '../share';
@@ -59,7 +59,7 @@ export function reportOf(snapshot: View, settings: ReportSettings): { report: Re
   });
   const verdict = snapshot.column('verdict');
   const depth = snapshot.column('depth');
-  const indexable = (page: number) => verdicts[verdict[page]] === 'indexable';
+  const indexable = (page: number) => verdict[page] === INDEXABLE;
   const share = knownShare(snapshot, weights);
   const report: Report = {
     counts: {

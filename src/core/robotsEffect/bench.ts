@@ -2,7 +2,7 @@
  * The robots bench: judges the known addresses of a host by the file that was fetched and by a draft, and says what the
  * draft changes. Made for a worker that answers at every keystroke.
  */
-import { sources, verdicts } from '../facts';
+import { INDEXABLE, sources } from '../facts';
 import { composeChoices } from '../robots';
 import type { RuleChoice } from '../robots';
 import { addressAt } from '../snapshot';
@@ -24,8 +24,6 @@ export interface JudgedDraft {
   decidedBefore: [line: number, addresses: number][];
   decidedAfter: [line: number, addresses: number][];
 }
-
-const INDEXABLE = verdicts.indexOf('indexable');
 const IN_SITEMAP = 1 << sources.indexOf('sitemap');
 /** Addresses and sections that are told. */
 const MOST = 200;

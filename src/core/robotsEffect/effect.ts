@@ -1,11 +1,11 @@
 /** What another robots.txt would do to a site: the analysis of a crawl with one base fact exchanged. */
 import { analyseWith } from '../analysis';
 import type { AnalysisSettings } from '../analysis';
-import { sources, unvisitedReasons, verdicts } from '../facts';
+import { INDEXABLE, sources, unvisitedReasons } from '../facts';
 import type { RobotsRule } from '../facts';
 import { parseRobots, robotsMatcher } from '../robots';
 import { addressAt, robotsRuleText, textColumn } from '../snapshot';
-import type { RobotsFile, Snapshot } from '../snapshot';
+import type { FetchedRobots, Snapshot } from '../snapshot';
 import { originOf } from '../url';
 
 /** A page that another robots.txt closes or opens. */
@@ -47,8 +47,6 @@ export interface RobotsChange {
   /** The product token of the crawler that is asked about. */
   token: string;
 }
-
-const INDEXABLE = verdicts.indexOf('indexable');
 const OPENED = unvisitedReasons.indexOf('robots');
 const IN_SITEMAP = 1 << sources.indexOf('sitemap');
 const wanted = ['verdict', 'crawler_depth', 'share'] as const;
@@ -57,7 +55,7 @@ const wanted = ['verdict', 'crawler_depth', 'share'] as const;
 type Rules = (RobotsRule | null)[];
 
 /** A file that could not be read closes its host, as it did when the site was crawled. */
-const isUnreadable = ({ status, fault }: RobotsFile) => fault !== null && (status === null || status >= 500);
+const isUnreadable = ({ status, fault }: FetchedRobots) => fault !== null && (status === null || status >= 500);
 
 const unreadable: RobotsRule = { line: 0, directive: 'unreadable', path: '', group: '' };
 

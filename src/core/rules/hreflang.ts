@@ -1,6 +1,6 @@
 /** hreflang: which pages are editions of one another, and where they do not agree. */
 import { isLanguageCode } from '../anchors';
-import { verdicts } from '../facts';
+import { INDEXABLE } from '../facts';
 import { faultBit, linkElements, linkKinds } from '../links';
 import { addressAt, memoOf, pageOf } from '../snapshot';
 import type { Reading } from '../snapshot';
@@ -47,7 +47,6 @@ type HreflangBase = Reading<(typeof setReads)[number]>;
 
 const HREFLANG = linkKinds.indexOf('hreflang');
 const HTTP = linkElements.indexOf('http');
-const INDEXABLE = verdicts.indexOf('indexable');
 const [NO_RETURN, BAD_CODE] = (['no_return', 'bad_code'] as const).map(faultBit);
 
 function linksOf(snapshot: HreflangBase, page: number): HreflangLink[] {

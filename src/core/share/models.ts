@@ -1,5 +1,5 @@
 /** The two models of share (docs/MEANINGS.md, "Share"): `site`, which knows what pages pass on, and textbook `plain`. */
-import { verdicts } from '../facts';
+import { INDEXABLE, verdicts } from '../facts';
 import type { Verdict } from '../facts';
 import type { ColumnReader, Snapshot } from '../snapshot';
 import { DAMPING, pageRank } from './pagerank';
@@ -63,7 +63,6 @@ const FOLDED = 2;
 function siteEdges(snapshot: ShareBase, finalTargets: Int32Array, placed: PlacementWeights): Edges {
   const { count, column, links } = snapshot;
   const verdict = column('verdict');
-  const INDEXABLE = verdicts.indexOf('indexable');
   const pairs = pairsOf(snapshot, placed);
   // In one byte, as targets lie all over memory.
   const marks = new Uint8Array(count).map((_, page) =>

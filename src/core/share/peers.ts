@@ -1,9 +1,7 @@
 /** Share of pages against that of their peers. */
-import { verdicts } from '../facts';
+import { INDEXABLE } from '../facts';
 import { groupEqual, orderByKey } from '../grouping';
 import type { ColumnReader } from '../snapshot';
-
-const INDEXABLE = verdicts.indexOf('indexable');
 /** Fewer pages have no usual share. */
 const LEAST_PEERS = 5;
 

@@ -32,7 +32,7 @@ export {
   partNames,
   textAt,
 } from './snapshot';
-export type { Base, Check, Read, RobotsFile, SiteFiles, FileAnswer, SitemapFile, Snapshot } from './snapshot';
+export type { Base, Check, Read, FetchedRobots, SiteFiles, FileAnswer, FetchedSitemap, Snapshot } from './snapshot';
 export { readPartStream, writePart } from './stream';
 export { partsOfColumn, partsOfLinks } from './encode';
 export { linkFieldColumns } from './linkColumns';

@@ -43,7 +43,7 @@ export interface FileAnswer {
   age: number | null;
 }
 
-export interface RobotsFile {
+export interface FetchedRobots {
   origin: string;
   status: number | null;
   fault: Message | null;
@@ -52,7 +52,7 @@ export interface RobotsFile {
   answer: FileAnswer | null;
 }
 
-export interface SitemapFile {
+export interface FetchedSitemap {
   address: string;
   entries: number;
   /** Entries that lead off the site or are no addresses. */
@@ -68,8 +68,8 @@ export interface SitemapFile {
 }
 
 export interface SiteFiles {
-  robots: RobotsFile[];
-  sitemaps: SitemapFile[];
+  robots: FetchedRobots[];
+  sitemaps: FetchedSitemap[];
 }
 
 /** What is observed of a site, besides the facts of its pages. */

@@ -1,4 +1,4 @@
-import { counted, number } from '../shell/words';
+import { counted, number, unanswered } from '../shell/words';
 
 /** The texts of the dossier. */
 export const texts = {
@@ -9,7 +9,7 @@ export const texts = {
   facts: 'Facts',
   thisCrawlDoesNotKnow: 'This crawl does not know the page.',
   theDossierCouldNotBeRead: 'The dossier could not be read.',
-  theDossierDidNotArrive: 'The dossier could not be read. Is Edge Map still running?',
+  theDossierDidNotArrive: unanswered('The dossier could not be read.'),
   dossier: 'Dossier',
   placeInList: (at: string, of: string) => `${at} of ${of}`,
   thePageBefore: 'The page before it in the list',
@@ -25,7 +25,7 @@ export const texts = {
   partsOfTheDossier: 'Parts of the dossier',
   opening: 'Opening …',
   history: 'History',
-  historyCouldNotBeRead: 'The history could not be read. Is Edge Map still running?',
+  historyCouldNotBeRead: unanswered('The history could not be read.'),
   noEarlierCrawl: 'There is no earlier crawl to compare this one with.',
   since: (crawl: number) => `Since crawl ${crawl} the page`,
   changeOf: (change: string) =>
@@ -46,7 +46,7 @@ export const texts = {
   wordsHead: 'Words',
   noDepth: 'none',
   notKnown: 'not known to this crawl',
-  theDifferenceCouldNotBeRead: 'The two could not be compared. Is Edge Map still running?',
+  theDifferenceCouldNotBeRead: unanswered('The two could not be compared.'),
   thenAndNow: (crawl: number) => `Then (crawl ${crawl}) and now`,
   compareBy: 'What is compared',
   text: 'Text',
@@ -72,7 +72,7 @@ export const texts = {
   leadsTo: 'leads to',
   worthALook: '(worth a look)',
   nothingIsWrongWithThisLink: 'Nothing is wrong with this link.',
-  theLinksCouldNotBeRead: 'The links could not be read. Is Edge Map still running?',
+  theLinksCouldNotBeRead: unanswered('The links could not be read.'),
   groupedBy: 'Grouped by',
   oneEdit: 'One edit',
   eachLink: 'Each link',
@@ -90,7 +90,7 @@ export const texts = {
   notFollowed: 'not followed',
   line: (line: string) => `line ${line}`,
   showMore: (count: string) => `Show ${count} more`,
-  theSourceCouldNotBeRead: 'The source could not be read. Is Edge Map still running?',
+  theSourceCouldNotBeRead: unanswered('The source could not be read.'),
   charactersAreLeftOut: (count: string) => `${count} characters are left out`,
   theLinkIsOnLine: 'The link is on line',
   ofLines: (total: string) => `of ${total}.`,

@@ -1,4 +1,6 @@
 /** The texts of lists. */
+import { unanswered } from '../shell/words';
+
 export const texts = {
   noWords: 'no words',
   shown: 'Shown',
@@ -12,7 +14,7 @@ export const texts = {
   noTestHoldsThem: ' (no test holds them)',
   pickAllInTheSelection: 'Pick all in the selection',
   widthOf: (label: string) => `Width of ${label}`,
-  theRowsCouldNotBeRead: 'The rows could not be read. Is Edge Map still running?',
+  theRowsCouldNotBeRead: unanswered('The rows could not be read.'),
   rowsArrowsMoveEnterOpensX: 'Rows: arrows move, Enter opens, x picks',
   pickThisRow: 'Pick this row',
 };

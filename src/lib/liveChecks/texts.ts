@@ -1,4 +1,6 @@
 /** The texts of live checks. */
+import { unanswered } from '../shell/words';
+
 export const texts = {
-  noAnswer: 'The check could not be asked for. Is Edge Map still running?',
+  noAnswer: unanswered('The check could not be asked for.'),
 };

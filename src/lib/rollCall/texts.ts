@@ -1,7 +1,7 @@
 /** The texts of Roll call. */
 import type { SitemapAdvice } from '$core/answers';
 import type { FileAnswer } from '$core/snapshot';
-import { counted, duration, number } from '../shell/words';
+import { counted, duration, number, unanswered } from '../shell/words';
 
 export const texts = {
   pageTitle: (host: string) => `Roll call · ${host} · Edge Map`,
@@ -32,14 +32,14 @@ export const texts = {
   downloadThem: 'Download the lines that were left out, with the reasons',
   remove: (name: string) => `Remove ${name}`,
   isRemoved: (name: string) => `${name} is removed from this site and its newest crawl.`,
-  couldNotBeRemoved: 'The source could not be removed. Is Edge Map still running?',
+  couldNotBeRemoved: unanswered('The source could not be removed.'),
   importAFile: 'Import a list or a log …',
   dropAFile:
     'Or drop a file anywhere on this screen: CSV, TSV, XLSX, JSON lines, text, or an access log, also as .gz or .zst.',
   earlierCrawl: 'Add an earlier crawl …',
   earlierCrawlMeans: 'The addresses that answered 2xx then, with their depth and how many pages linked to them',
   crawlTaken: (name: string) => `${name} is a source now.`,
-  crawlNotTaken: 'The crawl could not be added. Is Edge Map still running?',
+  crawlNotTaken: unanswered('The crawl could not be added.'),
   unknownAddresses: (urls: number) =>
     `${counted(urls, 'address is', 'addresses are')} in lists or logs and not in this crawl.`,
   onlyErrors: (urls: number) => `${counted(urls, 'more address', 'more addresses')} only ever answered with an error.`,
@@ -68,11 +68,11 @@ export const texts = {
   reading: (percent: number) => `Reading: ${percent}%`,
   storing: 'Read. Matching and storing …',
   stopped: 'The import was stopped. Nothing was stored.',
-  failed: 'The file did not arrive. Nothing was stored. Is Edge Map still running?',
+  failed: unanswered('The file did not arrive. Nothing was stored.'),
   imported: (name: string, addresses: number, matched: number, fresh: number, rejected: number) =>
     `${name}: ${counted(addresses, 'address', 'addresses')}, ${number(matched)} of them in this crawl, ${number(fresh)} new${rejected ? `; ${counted(rejected, 'line')} left out` : ''}.`,
   importedBefore: (name: string) => `This file was imported before, as “${name}”; nothing has changed.`,
-  noPreview: 'The file could not be looked at. Is Edge Map still running?',
+  noPreview: unanswered('The file could not be looked at.'),
   folder: 'Folder',
   both: 'both',
   onlyIn: (name: string) => `only ${name}`,

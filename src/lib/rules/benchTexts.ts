@@ -1,7 +1,7 @@
 /** The texts of the robots bench. */
 import type { RobotsExplanation } from '$core/robots';
 import { ruleText } from '$core/messages';
-import { counted, number } from '../shell/words';
+import { counted, number, unanswered } from '../shell/words';
 
 const group = ({ group, groupLines }: RobotsExplanation) =>
   group === null ? 'no group holds for this crawler' : `the group “${group}” holds (line ${groupLines.join(', ')})`;
@@ -94,10 +94,10 @@ export const benchTexts = {
   versionNote: 'Note (optional)',
   saveVersion: 'Save this version',
   saved: (name: string) => `“${name}” is saved for everybody who works on this site.`,
-  notSaved: 'The version could not be saved. Is Edge Map still running?',
-  notOpened: 'The version could not be opened. Is Edge Map still running?',
+  notSaved: unanswered('The version could not be saved.'),
+  notOpened: unanswered('The version could not be opened.'),
   removed: (name: string) => `“${name}” is deleted.`,
-  notRemoved: 'The version could not be deleted. Is Edge Map still running?',
+  notRemoved: unanswered('The version could not be deleted.'),
   openVersion: 'Open',
   compareVersion: 'Compare with the draft',
   removeVersion: 'Delete',

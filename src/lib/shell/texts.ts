@@ -1,4 +1,4 @@
-import { counted } from './words';
+import { counted, unanswered } from './words';
 
 /** The texts of the frame: header, finder, keys, workspace and the page of words. */
 export const texts = {
@@ -62,7 +62,7 @@ export const texts = {
   theRowsCouldNotBeCopied:
     'The rows could not be copied: the browser gave no access to the clipboard, or Edge Map does not answer.',
   rowsAreSaved: (rows: number) => `${counted(rows, 'row is', 'rows are')} saved.`,
-  theRowsCouldNotBeSaved: 'The rows could not be saved. Is Edge Map still running?',
+  theRowsCouldNotBeSaved: unanswered('The rows could not be saved.'),
   selection: 'Selection',
   clear: 'Clear',
   listOf: 'List of',

@@ -73,3 +73,6 @@ export const clock = (at: Date): string => second.format(at);
 const whole = new Intl.DateTimeFormat('en-GB', { dateStyle: 'full', timeStyle: 'long' });
 /** `Monday 23 November 2026 at 09:14:02 CET`. */
 export const zoned = (at: Date): string => whole.format(at);
+
+/** What is said where the server gave no answer. @param what could not be done, as a sentence */
+export const unanswered = (what: string) => `${what} Is Edge Map still running?`;

@@ -1,5 +1,5 @@
 import type { Message } from '$core/messages';
-import type { Watched } from '$core/watch';
+import type { Watched } from '$core/closedSite';
 import type { stateLabel } from '../shell/words';
 
 /** What the watching screen is told of a crawl. */

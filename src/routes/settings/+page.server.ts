@@ -24,7 +24,7 @@ import {
 } from '$server/index';
 import type { Database, Site } from '$server/index';
 import type { Actions, PageServerLoad } from './$types';
-import { answers } from '../texts';
+import { errorTexts } from '../texts';
 import { isError } from '$core/errors';
 
 /** Addresses that patterns are tried on. */
@@ -63,7 +63,7 @@ async function knownAddresses(db: Database, site: Site | undefined) {
 async function ofSite(db: Database, id: string | null): Promise<Site | undefined> {
   if (id === null || id === '') return undefined;
   const site = /^\d{1,9}$/.test(id) ? await getSite(db, Number(id)) : undefined;
-  return site ?? error(404, answers.noSuchSite);
+  return site ?? error(404, errorTexts.noSuchSite);
 }
 
 /** `?site=` shows the settings of a site, `?like=` those of another to begin with, `?start=` a new address. */
@@ -120,13 +120,13 @@ export const actions: Actions = {
   },
   import: async ({ request }) => {
     const file = (await request.formData()).get('file');
-    if (!(file instanceof File) || file.size === 0) return fail(400, { notice: answers.chooseFile });
-    if (file.size > MAX_FILE) return fail(400, { notice: answers.fileTooLarge });
+    if (!(file instanceof File) || file.size === 0) return fail(400, { notice: errorTexts.chooseFile });
+    if (file.size > MAX_FILE) return fail(400, { notice: errorTexts.fileTooLarge });
     const read = readSettingsFile(await file.text());
     if (!read.ok) return fail(400, { notice: read.message });
     return {
       typed: { ...typedOf(read.settings), lists: read.lists.join('\n') },
-      notice: answers.settingsFilledIn(file.name),
+      notice: errorTexts.settingsFilledIn(file.name),
     };
   },
 };

@@ -1,8 +1,8 @@
 /** What a person sees of a crawl while it runs. */
 import type { RowDataPacket } from 'mysql2';
 import type { FetchError, RobotsRule } from '$core/facts';
-import { closedSite } from '$core/watch';
-import type { Example, Watched } from '$core/watch';
+import { closedSite } from '$core/closedSite';
+import type { Example, Watched } from '$core/closedSite';
 import type { Message } from '$core/messages';
 import type { Database } from '../database';
 import { hostLimits } from '../hosts';

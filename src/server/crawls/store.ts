@@ -8,9 +8,9 @@ import type { ResultSetHeader } from 'mysql2';
 import { renumberLinks } from '$core/links';
 import type { LinkBundle } from '$core/links';
 import type { SitemapEntry } from '$core/sitemap';
-import type { FoundFacts, RobotsFile, SitemapFile } from '$core/snapshot';
+import type { FoundFacts, FetchedRobots, FetchedSitemap } from '$core/snapshot';
 import { familyOf } from '$core/traps';
-import { outcomesOf } from '$core/watch';
+import { outcomesOf } from '$core/closedSite';
 import { boundedMap } from '../caches';
 import { dictionary, hashOf, inRuns, inTransaction } from '../database';
 import type { Database, Dictionary, Statement } from '../database';
@@ -252,7 +252,7 @@ async function count(run: Statement, crawlId: number, results: readonly PageResu
 }
 
 /** Stores how a robots.txt was answered. */
-export const saveRobots = ({ db, crawlId }: CrawlStore, { origin, ...outcome }: RobotsFile) =>
+export const saveRobots = ({ db, crawlId }: CrawlStore, { origin, ...outcome }: FetchedRobots) =>
   db
     .insert(robotsFile)
     .values({ crawlId, originHash: hashOf(origin), origin, ...outcome })
@@ -291,7 +291,7 @@ export async function saveListings(
 }
 
 /** Stores how the reading of a sitemap went. */
-export async function saveSitemap({ db, crawlId, urls }: CrawlStore, { address, index, ...outcome }: SitemapFile) {
+export async function saveSitemap({ db, crawlId, urls }: CrawlStore, { address, index, ...outcome }: FetchedSitemap) {
   const numbers = await urls.numbersOf(new Set(index === null ? [address] : [address, index]));
   const row = { ...outcome, indexId: index === null ? null : numbers.get(index)! };
   await db

@@ -1,5 +1,5 @@
 /** How crawls go, for everyone who watches: each is read once, however many watch it. */
-import type { Watched } from '$core/watch';
+import type { Watched } from '$core/closedSite';
 import type { Database } from '../database';
 import { crawlState } from './crawls';
 import type { CrawlState } from './crawls';

@@ -2,14 +2,14 @@ import { error } from '@sveltejs/kit';
 import { findings, guidance } from '$core/findings';
 import { settingsSchema } from '$core/settings';
 import type { PageServerLoad } from './$types';
-import { answers } from '../../texts';
+import { errorTexts } from '../../texts';
 
 const { thresholds } = settingsSchema.parse({ start: 'https://www.example.org/' });
 
 /** What the catalogue says of one finding, and its neighbours there. */
 export const load: PageServerLoad = ({ params }) => {
   const at = findings.findIndex(({ id }) => id === params.finding);
-  if (at < 0) error(404, answers.noSuchFinding);
+  if (at < 0) error(404, errorTexts.noSuchFinding);
   const finding = findings[at];
   const { id, name, question, over, rule, why, remedy, worthALook } = finding;
   return {

@@ -5,7 +5,7 @@ import { identify } from '$core/url';
 import { appDatabase, askLiveCheck, hasWorker, liveChecksOf } from '$server/index';
 import { bodyOf } from '../../../body';
 import { siteOf } from '../../../crawl';
-import { answers } from '../../../texts';
+import { errorTexts } from '../../../texts';
 import type { RequestHandler } from './$types';
 
 const asked = z.object({
@@ -20,8 +20,8 @@ const asked = z.object({
 export const POST: RequestHandler = async ({ locals, request }) => {
   const { id } = siteOf(locals);
   const { kind, address } = await bodyOf(request, asked);
-  if (!address) error(400, answers.noAddress);
-  if (!(await hasWorker(appDatabase()))) error(503, answers.noWorker);
+  if (!address) error(400, errorTexts.noAddress);
+  if (!(await hasWorker(appDatabase()))) error(503, errorTexts.noWorker);
   return json({ id: await askLiveCheck(appDatabase(), id, kind, address) });
 };
 
@@ -29,8 +29,8 @@ export const POST: RequestHandler = async ({ locals, request }) => {
 export const GET: RequestHandler = async ({ locals, url }) => {
   const { id } = siteOf(locals);
   const given = asked.safeParse(Object.fromEntries(url.searchParams));
-  if (!given.success || !given.data.address) error(400, answers.noAddress);
+  if (!given.success || !given.data.address) error(400, errorTexts.noAddress);
   const { kind, address } = given.data;
   const check = (await liveChecksOf(appDatabase(), id, kind, [address])).get(address);
-  return check ? json(check) : error(404, answers.noSuchCheck);
+  return check ? json(check) : error(404, errorTexts.noSuchCheck);
 };

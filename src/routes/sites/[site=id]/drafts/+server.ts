@@ -4,12 +4,12 @@ import { MAX_ROBOTS_BYTES } from '$core/robots';
 import { appDatabase, deleteRobotsDraft, robotsDraftBody, saveRobotsDraft } from '$server/index';
 import { bodyOf } from '../../../body';
 import { siteOf } from '../../../crawl';
-import { answers } from '../../../texts';
+import { errorTexts } from '../../../texts';
 import type { RequestHandler } from './$types';
 
 const draft = z.object({
   origin: z.string().regex(/^https?:\/\/[^/\s]+$/),
-  name: z.string().trim().min(1, answers.draftNeedsName).max(80, answers.longName(80)),
+  name: z.string().trim().min(1, errorTexts.draftNeedsName).max(80, errorTexts.longName(80)),
   note: z.string().max(2000).default(''),
   body: z.string().max(2 * MAX_ROBOTS_BYTES),
 });
@@ -23,7 +23,7 @@ export const POST: RequestHandler = async ({ locals, request }) => {
 /** The text of a version: `?id=…`. */
 export const GET: RequestHandler = async ({ locals, url }) => {
   const body = await robotsDraftBody(appDatabase(), siteOf(locals).id, Number(url.searchParams.get('id')));
-  return body === null ? error(404, answers.noSuchDraft) : json({ body });
+  return body === null ? error(404, errorTexts.noSuchDraft) : json({ body });
 };
 
 /** Deletes a version: `{id}`. */

@@ -6,7 +6,7 @@ import { appDatabase, ignoreFinding, reportAgain } from '$server/index';
 import { bodyOf } from '../../../body';
 import { siteOf } from '../../../crawl';
 import type { RequestHandler } from './$types';
-import { answers } from '../../../texts';
+import { errorTexts } from '../../../texts';
 
 const ignored = z.object({
   finding: z.string(),
@@ -19,7 +19,7 @@ export const POST: RequestHandler = async ({ locals, request }) => {
   const { id } = siteOf(locals);
   const given = await bodyOf(request, ignored);
   const finding = findings.find((one) => one.id === given.finding);
-  if (!finding) error(400, answers.noSuchFinding);
+  if (!finding) error(400, errorTexts.noSuchFinding);
   if (given.within) {
     if (finding.over === 'files') error(400, 'A finding about files is ignored as a whole.');
     const parsed = (finding.over === 'pages' ? parseSelection : parseLinkSelection)(given.within);

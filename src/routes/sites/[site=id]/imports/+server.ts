@@ -6,13 +6,13 @@ import { sentence } from '$core/messages';
 import { settingsSchema } from '$core/settings';
 import { appDatabase, getSite, importCrawl, importFile, previewFile, rejectsOf, removeImport } from '$server/index';
 import { siteOf } from '../../../crawl';
-import { answers } from '../../../texts';
+import { errorTexts } from '../../../texts';
 import type { RequestHandler } from './$types';
 import { isError } from '$core/errors';
 
 const asked = z.object({
   kind: z.enum(importKinds),
-  name: z.string().trim().min(1, answers.sourceNeedsName).max(80, answers.longName(80)),
+  name: z.string().trim().min(1, errorTexts.sourceNeedsName).max(80, errorTexts.longName(80)),
   file: z.string().max(255).default(''),
   column: z.string().nullable().default(null),
   /** Whether it is only to be said how the file would be read, of its beginning. */
@@ -27,9 +27,9 @@ async function settingsOf(id: number) {
 /** Makes a source of an earlier crawl of the site. */
 async function takeCrawl(site: number, crawl: number) {
   const name = await importCrawl(appDatabase(), site, crawl).catch((thrown: unknown) => {
-    throw isError(thrown, 'snapshot_version') ? error(409, answers.olderCrawl) : thrown;
+    throw isError(thrown, 'snapshot_version') ? error(409, errorTexts.olderCrawl) : thrown;
   });
-  return name === null ? error(404, answers.noSuchCrawl) : json({ name });
+  return name === null ? error(404, errorTexts.noSuchCrawl) : json({ name });
 }
 
 /**
@@ -70,7 +70,7 @@ export const POST: RequestHandler = async ({ locals, request, url }) => {
 export const GET: RequestHandler = async ({ locals, url }) => {
   const { id } = siteOf(locals);
   const rejects = await rejectsOf(appDatabase(), id, Number(url.searchParams.get('id')));
-  if (!rejects) error(404, answers.noSuchImport);
+  if (!rejects) error(404, errorTexts.noSuchImport);
   const rows = [['line', 'reason'], ...rejects.map(({ line, reason }) => [line, sentence(reason)])];
   return text([...csvPieces(rows)].join(''), {
     headers: {
@@ -83,5 +83,5 @@ export const GET: RequestHandler = async ({ locals, url }) => {
 /** Removes an import: `?id=…`. */
 export const DELETE: RequestHandler = async ({ locals, url }) => {
   const isGone = await removeImport(appDatabase(), siteOf(locals).id, Number(url.searchParams.get('id')));
-  return isGone ? json({}) : error(404, answers.noSuchImport);
+  return isGone ? json({}) : error(404, errorTexts.noSuchImport);
 };

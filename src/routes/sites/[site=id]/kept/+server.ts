@@ -3,7 +3,7 @@ import { z } from 'zod';
 import { appDatabase, crawlState, keepCrawls, pinCrawl, pruneCrawls } from '$server/index';
 import { bodyOf } from '../../../body';
 import { siteOf } from '../../../crawl';
-import { answers } from '../../../texts';
+import { errorTexts } from '../../../texts';
 import type { RequestHandler } from './$types';
 
 const keep = z.object({ keep: z.number().int().min(1).max(10_000).nullable() });
@@ -21,7 +21,7 @@ export const PUT: RequestHandler = async ({ locals, request }) => {
 export const POST: RequestHandler = async ({ locals, request }) => {
   const db = appDatabase();
   const { crawl, pinned } = await bodyOf(request, pin);
-  if ((await crawlState(db, crawl))?.siteId !== siteOf(locals).id) error(404, answers.noSuchCrawl);
+  if ((await crawlState(db, crawl))?.siteId !== siteOf(locals).id) error(404, errorTexts.noSuchCrawl);
   await pinCrawl(db, crawl, pinned);
   return json({ pinned });
 };

@@ -3,7 +3,7 @@ import { z } from 'zod';
 import { appDatabase, deleteDateNote, saveDateNote } from '$server/index';
 import { bodyOf } from '../../../body';
 import { siteOf } from '../../../crawl';
-import { answers } from '../../../texts';
+import { errorTexts } from '../../../texts';
 import type { RequestHandler } from './$types';
 
 const isDay = (day: string) => !Number.isNaN(Date.parse(`${day}T00:00:00Z`));
@@ -12,8 +12,8 @@ const note = z.object({
   id: z.number().int().nullable().default(null),
   day: z
     .string()
-    .regex(/^\d{4}-\d{2}-\d{2}$/, answers.noDay)
-    .refine(isDay, answers.noDay),
+    .regex(/^\d{4}-\d{2}-\d{2}$/, errorTexts.noDay)
+    .refine(isDay, errorTexts.noDay),
   text: z.string().trim().min(1, 'A note needs words.').max(300, 'A note has up to 300 characters.'),
 });
 
@@ -21,7 +21,7 @@ const note = z.object({
 export const POST: RequestHandler = async ({ locals, request }) => {
   const given = await bodyOf(request, note);
   const id = await saveDateNote(appDatabase(), siteOf(locals).id, given);
-  if (id === null) error(404, answers.noSuchNote);
+  if (id === null) error(404, errorTexts.noSuchNote);
   return json({ id });
 };
 

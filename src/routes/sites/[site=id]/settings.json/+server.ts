@@ -3,12 +3,12 @@ import { settingsFile } from '$core/settings';
 import { appDatabase, getSite } from '$server/index';
 import { siteOf } from '../../../crawl';
 import type { RequestHandler } from './$types';
-import { answers } from '../../../texts';
+import { errorTexts } from '../../../texts';
 
 /** The settings of a site as a file. */
 export const GET: RequestHandler = async ({ locals }) => {
   const site = await getSite(appDatabase(), siteOf(locals).id);
-  if (!site) error(404, answers.noSuchSite);
+  if (!site) error(404, errorTexts.noSuchSite);
   const name = new URL(site.start).host.replace(/[^\w.-]/g, '-');
   return new Response(settingsFile(site.settings), {
     headers: {

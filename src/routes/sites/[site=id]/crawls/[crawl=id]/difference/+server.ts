@@ -3,7 +3,7 @@ import { z } from 'zod';
 import { compareLines, folded } from '$core/compare';
 import { appDatabase, crawlState, pageLines } from '$server/index';
 import { crawlOf } from '../../../../../crawl';
-import { answers } from '../../../../../texts';
+import { errorTexts } from '../../../../../texts';
 import type { RequestHandler } from './$types';
 
 const query = z.object({
@@ -25,11 +25,11 @@ export const GET: RequestHandler = async ({ locals, url }) => {
   const db = appDatabase();
   const crawl = crawlOf(locals);
   const earlier = await crawlState(db, since);
-  if (!earlier || earlier.deletedAt) error(404, answers.noSuchCrawl);
+  if (!earlier || earlier.deletedAt) error(404, errorTexts.noSuchCrawl);
   const [then, now] = await Promise.all([pageLines(db, earlier, was || page, of), pageLines(db, crawl, page, of)]);
-  if (!then && !now) error(404, answers.noSource);
+  if (!then && !now) error(404, errorTexts.noSource);
   const lines = compareLines(then ?? [], now ?? []);
-  if (!lines) error(422, answers.tooDifferent);
+  if (!lines) error(422, errorTexts.tooDifferent);
   const shown = folded(lines);
   return json({ then: then !== null, now: now !== null, lines: shown.slice(0, MOST_LINES), all: shown.length });
 };

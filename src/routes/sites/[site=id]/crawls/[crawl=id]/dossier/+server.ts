@@ -20,7 +20,7 @@ import {
 import { crawlWithSnapshot } from '../../../../../crawl';
 import { viewOf } from '../../../../../view';
 import type { RequestHandler } from './$types';
-import { answers } from '../../../../../texts';
+import { errorTexts } from '../../../../../texts';
 
 const query = z.object({
   page: z.string(),
@@ -57,10 +57,10 @@ export const GET: RequestHandler = async ({ locals, url }) => {
   const { db, crawl, snapshot } = await crawlWithSnapshot(locals, 'links');
   const { reader, without } = asked.data;
   const page = pageOf(snapshot, asked.data.page);
-  if (page < 0) error(404, answers.unknownPage);
+  if (page < 0) error(404, errorTexts.unknownPage);
   if (without !== undefined) {
     const gone = pageOf(snapshot, without);
-    if (gone < 0) error(404, answers.unknownPageToGoWithout);
+    if (gone < 0) error(404, errorTexts.unknownPageToGoWithout);
     return json({ route: routeWithout(snapshot, page, gone, reader) });
   }
   const { view } = viewOf(url.searchParams);

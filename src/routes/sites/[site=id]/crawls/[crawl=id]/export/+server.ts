@@ -6,7 +6,7 @@ import { orderedRows } from '$server/index';
 import { siteOf } from '../../../../../crawl';
 import { crawlForView, readableList, viewOf } from '../../../../../view';
 import type { RequestHandler } from './$types';
-import { answers } from '../../../../../texts';
+import { errorTexts } from '../../../../../texts';
 
 const types: Record<TableFormat, string> = {
   csv: 'text/csv',
@@ -27,7 +27,7 @@ function streamed(texts: Generator<string>): ReadableStream<Uint8Array> {
 
 async function answer(locals: App.Locals, query: URLSearchParams, isPicked: ((id: number) => boolean) | null) {
   const format = (query.get('format') ?? 'csv') as TableFormat;
-  if (!tableFormats.includes(format)) error(400, answers.tableFormats(tableFormats));
+  if (!tableFormats.includes(format)) error(400, errorTexts.tableFormats(tableFormats));
   const { view, columns } = viewOf(query);
   const { crawl, snapshot } = await crawlForView(locals, view, query);
   const list = readableList(snapshot, view);
@@ -48,7 +48,7 @@ export const GET: RequestHandler = ({ locals, url }) => answer(locals, url.searc
 /** As GET, for the rows only whose numbers the body names, as in `1,4-9`; with `&except` for all but those. */
 export const POST: RequestHandler = async ({ locals, url, request }) => {
   const picked = readNumbers(await request.text());
-  if (!picked) error(400, answers.pickedRows);
+  if (!picked) error(400, errorTexts.pickedRows);
   const isExcept = url.searchParams.has('except');
   return answer(locals, url.searchParams, (id) => isExcept !== picked.has(id));
 };

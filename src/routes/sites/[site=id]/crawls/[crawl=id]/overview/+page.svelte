@@ -1,9 +1,9 @@
 <script lang="ts">
   import { goto } from '$app/navigation';
-  import type { CheckedBound } from '$core/bounds';
-  import BrokenBounds from '$lib/bounds/BrokenBounds.svelte';
-  import { texts as boundTexts } from '$lib/bounds/texts';
-  import WatchList from '$lib/bounds/WatchList.svelte';
+  import type { CheckedBound } from '$core/watchList';
+  import BrokenBounds from '$lib/watchList/BrokenBounds.svelte';
+  import { texts as boundTexts } from '$lib/watchList/texts';
+  import WatchList from '$lib/watchList/WatchList.svelte';
   import Answer from '$lib/shell/Answer.svelte';
   import DepthChart from '$lib/charts/DepthChart.svelte';
   import FindingTable from '$lib/findings/FindingTable.svelte';

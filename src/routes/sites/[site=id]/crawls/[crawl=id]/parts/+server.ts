@@ -2,7 +2,7 @@ import { error } from '@sveltejs/kit';
 import { writePart } from '$core/snapshot';
 import { partNames, readParts } from '$server/index';
 import { crawlWithSnapshot } from '../../../../../crawl';
-import { answers } from '../../../../../texts';
+import { errorTexts } from '../../../../../texts';
 import type { RequestHandler } from './$types';
 
 const handedOut = /^(head|files|phrases|outside|(fact|links)\.[a-z_]+(\.(codes|values|common))?)$/;
@@ -13,7 +13,7 @@ const handedOut = /^(head|files|phrases|outside|(fact|links)\.[a-z_]+(\.(codes|v
  */
 export const GET: RequestHandler = async ({ locals, url }) => {
   const names = (url.searchParams.get('names') ?? '').split(',').filter(Boolean);
-  if (!names.every((name) => handedOut.test(name))) error(400, answers.noSuchPart);
+  if (!names.every((name) => handedOut.test(name))) error(400, errorTexts.noSuchPart);
   const { db, crawl } = await crawlWithSnapshot(locals, 'facts');
   const stored = new TextEncoder().encode(JSON.stringify(await partNames(db, crawl.id)));
   async function* pieces() {

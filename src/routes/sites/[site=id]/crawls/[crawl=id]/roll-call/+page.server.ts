@@ -9,7 +9,7 @@ import { crawlsOf, crawlSourceName, fetchToo, getCrawl, importsOfCrawl, liveChec
 import type { CrawlState, Database, UrlImport } from '$server/index';
 import { crawlWithSnapshot, hasEnded } from '../../../../../crawl';
 import { listScreen } from '../../../../../screen';
-import { answers } from '../../../../../texts';
+import { errorTexts } from '../../../../../texts';
 import type { Actions, PageServerLoad } from './$types';
 import { withImports } from '$core/view';
 import type { View } from '$core/view';
@@ -102,7 +102,7 @@ export const actions: Actions = {
   fetch: async ({ locals }) => {
     const { db, crawl, snapshot } = await crawlWithSnapshot(locals, 'facts');
     // Workers hold what a running crawl has still to fetch.
-    if (!hasEnded(crawl)) error(409, answers.crawlGoesOn);
+    if (!hasEnded(crawl)) error(409, errorTexts.crawlGoesOn);
     await fetchToo(db, crawl, unknownOf(snapshot.imports).answered);
     redirect(303, `${crawlPath(crawl.siteId, crawl.id)}/watch`);
   },

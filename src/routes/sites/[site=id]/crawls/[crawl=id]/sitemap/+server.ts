@@ -4,7 +4,7 @@ import { LISTED } from '$core/sitemap';
 import { originOf } from '$core/url';
 import { getCrawl, lastmodsOf, orderedRows } from '$server/index';
 import { crawlWithSnapshot } from '../../../../../crawl';
-import { answers } from '../../../../../texts';
+import { errorTexts } from '../../../../../texts';
 import { readableList } from '../../../../../view';
 import type { RequestHandler } from './$types';
 
@@ -33,8 +33,8 @@ export const GET: RequestHandler = async ({ locals, url }) => {
     hreflang: true,
     gzip: false,
   });
-  if (listed === 0) error(400, answers.nothingToList);
-  if (documents.length > 1) error(400, answers.severalSitemaps(crawl.id));
+  if (listed === 0) error(400, errorTexts.nothingToList);
+  if (documents.length > 1) error(400, errorTexts.severalSitemaps(crawl.id));
   return new Response(documents[0].text, {
     headers: { 'content-type': 'application/xml', 'content-disposition': 'attachment; filename="sitemap.xml"' },
   });

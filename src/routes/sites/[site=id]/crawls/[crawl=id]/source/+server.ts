@@ -3,7 +3,7 @@ import { z } from 'zod';
 import { appDatabase, pageSource } from '$server/index';
 import { crawlOf } from '../../../../../crawl';
 import type { RequestHandler } from './$types';
-import { answers } from '../../../../../texts';
+import { errorTexts } from '../../../../../texts';
 
 const query = z.object({
   page: z.string(),
@@ -24,6 +24,6 @@ export const GET: RequestHandler = async ({ locals, url }) => {
   if (!asked.success) error(400, asked.error.issues[0].message);
   const { page, marks, from, size } = asked.data;
   const found = await pageSource(appDatabase(), crawlOf(locals), page, marks, from, size);
-  if (!found) error(404, answers.noSource);
+  if (!found) error(404, errorTexts.noSource);
   return json(found);
 };

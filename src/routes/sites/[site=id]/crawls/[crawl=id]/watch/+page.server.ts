@@ -4,7 +4,7 @@ import { crawlPath } from '$lib/shell/routes';
 import { appDatabase, crawlSettings, requestCrawl, resumeCrawl } from '$server/index';
 import { crawlOf } from '../../../../../crawl';
 import type { Actions } from './$types';
-import { answers } from '../../../../../texts';
+import { errorTexts } from '../../../../../texts';
 
 /** The limits that may be raised when a crawl goes on. */
 const limits = ['limit', 'depth', 'minutes', 'megabytes'] as const;
@@ -34,7 +34,7 @@ export const actions: Actions = {
     });
     if (!settings.success)
       return fail(400, {
-        fault: answers.wholeNumber(String(settings.error.issues[0].path[0])),
+        fault: errorTexts.wholeNumber(String(settings.error.issues[0].path[0])),
       });
     if (crawl.state !== 'running' && crawl.state !== 'waiting') await resumeCrawl(db, crawl.id, settings.data);
     redirect(303, `${crawlPath(crawl.siteId, crawl.id)}/watch`);

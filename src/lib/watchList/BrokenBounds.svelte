@@ -1,6 +1,6 @@
 <!-- What breaks of the watch list, at the head of a screen. -->
 <script lang="ts">
-  import type { CheckedBound } from '$core/bounds';
+  import type { CheckedBound } from '$core/watchList';
   import { texts } from './texts';
 
   interface Props {

@@ -5,7 +5,7 @@ import { parseLinkSelection, parseSelection } from '$core/selection';
 import { addBound, appDatabase, removeBound } from '$server/index';
 import { bodyOf } from '../../../body';
 import { siteOf } from '../../../crawl';
-import { answers } from '../../../texts';
+import { errorTexts } from '../../../texts';
 import type { RequestHandler } from './$types';
 
 const bound = z.object({
@@ -20,7 +20,7 @@ export const POST: RequestHandler = async ({ locals, request }) => {
   const { id } = siteOf(locals);
   const given = await bodyOf(request, bound);
   if (given.over === 'finding') {
-    if (!findings.some((finding) => finding.id === given.text)) error(400, answers.noSuchFinding);
+    if (!findings.some((finding) => finding.id === given.text)) error(400, errorTexts.noSuchFinding);
   } else {
     const parsed = (given.over === 'pages' ? parseSelection : parseLinkSelection)(given.text);
     if (!parsed.ok) error(400, `The selection cannot be read: ${parsed.fault.message}`);
@@ -31,6 +31,6 @@ export const POST: RequestHandler = async ({ locals, request }) => {
 /** Takes a bound off the watch list. */
 export const DELETE: RequestHandler = async ({ locals, request }) => {
   const { id } = await bodyOf(request, z.object({ id: z.number().int() }));
-  if (!(await removeBound(appDatabase(), siteOf(locals).id, id))) error(404, answers.noSuchBound);
+  if (!(await removeBound(appDatabase(), siteOf(locals).id, id))) error(404, errorTexts.noSuchBound);
   return json({ deleted: id });
 };

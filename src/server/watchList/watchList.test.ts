@@ -1,5 +1,5 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import type { CheckedBound } from '$core/bounds';
+import type { CheckedBound } from '$core/watchList';
 import { crawling } from '../../../tests/support/crawling';
 import { testDatabase } from '../../../tests/support/database';
 import type { TestDatabase } from '../../../tests/support/database';

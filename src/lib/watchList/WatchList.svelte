@@ -1,7 +1,7 @@
 <!-- What a site wants to hold after every crawl: each bound with what this crawl and the one before tell of it. -->
 <script lang="ts">
   import { invalidateAll } from '$app/navigation';
-  import type { Bound, CheckedBound } from '$core/bounds';
+  import type { Bound, CheckedBound } from '$core/watchList';
   import { say } from '../shell/say.svelte';
   import { send } from '../shell/send';
   import { number } from '../shell/words';
@@ -32,13 +32,13 @@
   }
   async function add() {
     const bound = { ...chosen(), atMost: isAtMost ? most : null };
-    if (!(await send(`/sites/${site.id}/bounds`, 'POST', bound))) return;
+    if (!(await send(`/sites/${site.id}/watch-list`, 'POST', bound))) return;
     name = select = '';
     await invalidateAll();
     say(texts.added(bound.name));
   }
   async function remove({ id, name: gone }: CheckedBound) {
-    if (!(await send(`/sites/${site.id}/bounds`, 'DELETE', { id }))) return;
+    if (!(await send(`/sites/${site.id}/watch-list`, 'DELETE', { id }))) return;
     await invalidateAll();
     say(texts.removed(gone));
   }

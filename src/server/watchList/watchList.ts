@@ -1,7 +1,7 @@
 /** The watch list of a site: what is to hold after every crawl, and what each crawl tells of it. */
 import { and, asc, eq } from 'drizzle-orm';
-import { breaks } from '$core/bounds';
-import type { Bound, CheckedBound } from '$core/bounds';
+import { breaks } from '$core/watchList';
+import type { Bound, CheckedBound } from '$core/watchList';
 import { asksForEarlier, countBits, parseLinkSelection, parseSelection } from '$core/selection';
 import type { View } from '$core/view';
 import { openComparison, previousCrawl } from '../comparisons';

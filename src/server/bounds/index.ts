@@ -1,1 +1,0 @@
-export { addBound, boundsOf, checkBounds, removeBound } from './bounds';

@@ -1,0 +1,1 @@
+export { addBound, boundsOf, checkBounds, removeBound } from './watchList';
