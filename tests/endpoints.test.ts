@@ -301,9 +301,9 @@ describe('what a site keeps for itself', () => {
   const schedule = { every: 'week', at: '03:00', day: 1, zone: 'Europe/Berlin', paused: false };
   it.each<[string, string, string, object]>([
     ['a note', 'notes', 'POST', note],
-    ['a bound', 'bounds', 'POST', bound],
-    ['a bound that must not rise', 'bounds', 'POST', { ...bound, atMost: null }],
-    ['a bound of a finding', 'bounds', 'POST', { ...bound, over: 'finding', text: 'links_to_broken' }],
+    ['a bound', 'watch-list', 'POST', bound],
+    ['a bound that must not rise', 'watch-list', 'POST', { ...bound, atMost: null }],
+    ['a bound of a finding', 'watch-list', 'POST', { ...bound, over: 'finding', text: 'links_to_broken' }],
     ['a schedule', 'schedule', 'PUT', schedule],
     ['how many crawls are kept', 'kept', 'PUT', { keep: 5 }],
   ])('takes %s', async (_, path, method, body) =>
@@ -313,9 +313,9 @@ describe('what a site keeps for itself', () => {
     ['a note without words', 'notes', 'POST', { ...note, text: ' ' }, 400, 'A note needs words.'],
     ['a note on no day', 'notes', 'POST', { ...note, day: '2026-13-40' }, 400, 'A date is written as 2026-11-28.'],
     ['a note that there is not', 'notes', 'POST', { ...note, id: 99_999 }, 404, 'There is no such note.'],
-    ['a bound over nonsense', 'bounds', 'POST', { ...bound, text: 'depht > 3' }, 400, 'cannot be read'],
-    ['a bound of no finding', 'bounds', 'POST', { ...bound, over: 'finding' }, 400, 'There is no such finding.'],
-    ['a bound that there is not', 'bounds', 'DELETE', { id: 99_999 }, 404, 'There is no such bound.'],
+    ['a bound over nonsense', 'watch-list', 'POST', { ...bound, text: 'depht > 3' }, 400, 'cannot be read'],
+    ['a bound of no finding', 'watch-list', 'POST', { ...bound, over: 'finding' }, 400, 'There is no such finding.'],
+    ['a bound that there is not', 'watch-list', 'DELETE', { id: 99_999 }, 404, 'There is no such bound.'],
     ['a time that there is not', 'schedule', 'PUT', { ...schedule, at: '25:00' }, 400, 'A time is written as 03:30.'],
     ['a zone that there is not', 'schedule', 'PUT', { ...schedule, zone: 'Mars' }, 400, 'There is no such time zone.'],
     ['keeping none', 'kept', 'PUT', { keep: 0 }, 400, ''],

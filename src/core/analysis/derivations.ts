@@ -4,7 +4,7 @@
  */
 import { anchorFacts, missingFragments } from '../anchors';
 import { countEqual, nearDuplicates, variantColumns } from '../duplicates';
-import { INDEXABLE, columnNames, sources, verdicts } from '../facts';
+import { columnNames, INDEXABLE, sources } from '../facts';
 import type { ColumnName, DerivedFact, Source } from '../facts';
 import { isResource, linkInputs, linkKinds } from '../links';
 import type { LinkKind } from '../links';

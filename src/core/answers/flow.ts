@@ -40,30 +40,30 @@ export function shareCurve({ column }: View): ShareCurve {
 }
 
 /** The selection of the INDEXABLE pages with at least so much share; rounded down, so that none is lost by it. */
-export const richAs = (share: number) => `INDEXABLE and share >= ${(Math.floor(share * 1e6) / 1e6).toFixed(6)}`;
+export const richAs = (share: number) => `indexable and share >= ${(Math.floor(share * 1e6) / 1e6).toFixed(6)}`;
 
 const percent = (part: number) =>
   `${(100 * part).toLocaleString('en', { maximumFractionDigits: part < 0.1 ? 1 : 0 })}%`;
 
-/** "Half of the share is held by N of M INDEXABLE pages. X% of it leaks. K pages get far less than their peers." */
+/** "Half of the share is held by N of M indexable pages. X% of it leaks. K pages get far less than their peers." */
 export function flowAnswer(
   snapshot: View,
   { findings, leaks }: Pick<Report, 'findings' | 'leaks'>,
   curve = shareCurve(snapshot),
 ): AnswerPiece[] {
   if (curve.pages === 0)
-    return [{ text: 'No INDEXABLE page has links to it or from it, so there is no share to follow.' }];
+    return [{ text: 'No indexable page has links to it or from it, so there is no share to follow.' }];
   const edge = curve.points.findLast(({ rank }) => rank <= curve.half)!.share;
   const leaking = leaks.reduce((sum, { part }) => sum + part, 0);
   const starving = findings.find(({ id }) => id === 'starving');
   const pieces: AnswerPiece[] = [
     { text: 'Half of the share is held by ' },
     { text: `${thousands(curve.half)} of ${thousands(curve.pages)}`, tone: 'calm', select: richAs(edge) },
-    { text: ` INDEXABLE ${plural(curve.pages, 'page', 'pages')}. ` },
+    { text: ` indexable ${plural(curve.pages, 'page', 'pages')}. ` },
   ];
   if (leaks.length)
     pieces.push(
-      { text: percent(leaking), tone: 'lost', select: 'not INDEXABLE and share > 0' },
+      { text: percent(leaking), tone: 'lost', select: 'not indexable and share > 0' },
       { text: ' of all share ends where nothing can be indexed' },
     );
   else pieces.push({ text: 'None of it leaks' });
@@ -72,7 +72,7 @@ export function flowAnswer(
       { text: leaks.length ? ', and ' : ', but ' },
       { text: thousands(starving.pages), tone: 'lost', select: starving.select },
       {
-        text: ` INDEXABLE ${plural(starving.pages, 'page gets', 'pages get')} far less than ${plural(starving.pages, 'its', 'their')} peers.`,
+        text: ` indexable ${plural(starving.pages, 'page gets', 'pages get')} far less than ${plural(starving.pages, 'its', 'their')} peers.`,
       },
     );
   else pieces.push({ text: '.' });
