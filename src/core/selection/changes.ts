@@ -6,7 +6,7 @@ import type { ChangeFactName } from '../facts';
 import { bitsWhere, hasBit } from './bits';
 import type { Bits } from './bits';
 import type { Asked } from './catalogue';
-import type { Selection } from './parse';
+import type { Selection } from './selection';
 import { predicate } from './predicate';
 import type { View } from '../view';
 

@@ -2,6 +2,9 @@
 export { linkCatalogue, pageCatalogue } from './catalogue';
 export { tokenize } from './lexer';
 export type { SelectionFault } from './lexer';
-export { asksForEarlier, asksForLinks, completeSelection, parseLinkSelection, parseSelection } from './parse';
-export type { Completion, Offer } from './parse';
+export type { Offer } from './cursor';
+export { keywords } from './keywords';
+export { completeSelection, parseLinkSelection, parseSelection } from './parse';
+export type { Completion } from './parse';
+export { asksForEarlier, asksForLinks } from './selection';
 export { narrowed, quote } from './print';

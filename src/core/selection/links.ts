@@ -9,7 +9,7 @@ import { bitsOfCodes, bitsWhere, hasBit, noBits, setBit, setRange } from './bits
 import type { Bits } from './bits';
 import { NO_EARLIER } from './changes';
 import { combine, evaluate } from './evaluate';
-import type { Selection } from './parse';
+import type { Selection } from './selection';
 import { predicate } from './predicate';
 import type { View } from '../view';
 import { selectionFault } from '../errors';

@@ -1,4 +1,4 @@
-import type { Operator } from './parse';
+import type { Operator } from './selection';
 import { patternMatcher } from './pattern';
 
 /** A text without regard to case. The Greek sigma at the end of a word is another small letter than elsewhere. */

@@ -1,3 +1,4 @@
+import { readFileSync } from 'node:fs';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { addressParts } from '../url';
@@ -17,6 +18,7 @@ import {
 } from '.';
 import type { Selection } from '.';
 import type { ColumnName } from '../facts';
+import { keywords } from './keywords';
 import { patternMatcher } from './pattern';
 import { predicate } from './predicate';
 
@@ -549,4 +551,9 @@ describe('a pattern that takes too much work', () => {
     expect(found).toEqual(some.filter((text) => /(a|b)*a.{12}1$/.test(text)));
     expect(found.length).toBeGreaterThan(0);
   });
+});
+
+it('every keyword is explained in docs/SELECTION.md', () => {
+  const text = readFileSync('docs/SELECTION.md', 'utf8');
+  expect([...keywords].filter((word) => !new RegExp(`\\b${word}\\b`).test(text))).toEqual([]);
 });

@@ -3,6 +3,7 @@
   import { tick } from 'svelte';
   import {
     completeSelection,
+    keywords,
     linkCatalogue,
     pageCatalogue,
     parseLinkSelection,
@@ -52,22 +53,6 @@
   );
   const pieces = $derived(colours(typed, shownFault && !unfinished ? shownFault : null));
 
-  const joins = new Set([
-    'and',
-    'or',
-    'not',
-    'from',
-    'to',
-    'linked',
-    'links',
-    'within',
-    'of',
-    'only',
-    'through',
-    'seen',
-    'in',
-    'is',
-  ]);
   // Within a selection of links, steps speak of pages.
   const isKnown = (word: string) =>
     [catalogue, pageCatalogue].some(({ facts, words }) => Object.hasOwn(facts, word) || words.has(word));
@@ -87,7 +72,13 @@
       for (const token of tokenize(text)) {
         push(token.at, '');
         const as =
-          token.kind === 'word' ? (joins.has(token.value) ? 'join' : isKnown(token.value) ? 'fact' : '') : token.kind;
+          token.kind === 'word'
+            ? keywords.has(token.value)
+              ? 'join'
+              : isKnown(token.value)
+                ? 'fact'
+                : ''
+            : token.kind;
         push(token.at + token.length, as);
       }
     } catch {
