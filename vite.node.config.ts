@@ -1,4 +1,7 @@
-/** Builds what runs outside the web application, a program a mode: the command line, the threads of its worker, and the demo website. */
+/**
+ * Builds what runs outside the web application, a program a mode: the command line, the threads of its worker, and the
+ * demo website.
+ */
 import { defineConfig } from 'vite';
 import { alias } from './alias.config.ts';
 

@@ -1,7 +1,7 @@
 /**
- * Two states of a generated site, and how long their comparison takes. `make FOLDER PAGES LINKS STATE` writes the snapshot of
- * state 0 or 1 in the parts in which it is stored; `compare OLD NEW` reads both as the server does, compares their pages,
- * links and findings, and answers what the screen asks when a stream is picked.
+ * Two states of a generated site, and how long their comparison takes. `make FOLDER PAGES LINKS STATE` writes the
+ * snapshot of state 0 or 1 in the parts in which it is stored; `compare OLD NEW` reads both as the server does,
+ * compares their pages, links and findings, and answers what the screen asks when a stream is picked.
  */
 import { mkdirSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';

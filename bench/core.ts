@@ -1,7 +1,7 @@
 /**
- * A generated site of PAGES pages with LINKS links each, whose targets are skewed: from packed rows to every derived fact,
- * and the first window of lists, through the functions that the worker and the screens call. Writes the pairs and the
- * results to a folder, for bench/core.py to compare.
+ * A generated site of PAGES pages with LINKS links each, whose targets are skewed: from packed rows to every derived
+ * fact, and the first window of lists, through the functions that the worker and the screens call. Writes the pairs and
+ * the results to a folder, for bench/core.py to compare.
  */
 import { writeFileSync } from 'node:fs';
 import { join } from 'node:path';
@@ -118,7 +118,10 @@ timed('near-equal pages', () =>
   nearDuplicates({ fingerprints: alikePrints, content: Uint32Array.from({ length: ALIKE }, (_, i) => i + 1) }, 3),
 );
 
-/** The first window of a list as a screen asks for it. What was asked before is not asked again: the lists are not cached. */
+/**
+ * The first window of a list as a screen asks for it. What was asked before is not asked again: the lists are not
+ * cached.
+ */
 const columns = ['url', 'depth', 'verdict', 'share', 'title'];
 const first = (list: 'pages' | 'links', select: string, sort: string) =>
   listWindow(

@@ -1,6 +1,6 @@
 /**
- * The generated site of the measurement of the core, laid out in a thread of its own as a crawl is read: what is not needed
- * any more is given back when it ends.
+ * The generated site of the measurement of the core, laid out in a thread of its own as a crawl is read: what is not
+ * needed any more is given back when it ends.
  */
 import { packLinks } from '../src/core/links';
 import { baseBuilder, encodeBase, nothingFound } from '../src/core/snapshot';

@@ -1,6 +1,6 @@
 /**
- * `./edgemap bench fuzz`: mutated inputs for everything that reads what a website or a person sends. Nothing may throw, no
- * input may take longer than a second, and what must always hold must hold. What broke is written to a folder.
+ * `./edgemap bench fuzz`: mutated inputs for everything that reads what a website or a person sends. Nothing may throw,
+ * no input may take longer than a second, and what must always hold must hold. What broke is written to a folder.
  *
  *     node fuzz.js FOLDER [--minutes N | --inputs N] [--only NAME] [--seed N]
  */

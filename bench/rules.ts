@@ -1,7 +1,7 @@
 /**
- * The matcher of robots.txt and the bench on which drafts are judged: a million random files and addresses against the slow
- * reference, decisions a second with 500 rules against one regular expression a rule, and a keystroke with 100,000 and a
- * million addresses, through what the worker of the browser calls.
+ * The matcher of robots.txt and the bench on which drafts are judged: a million random files and addresses against the
+ * slow reference, decisions a second with 500 rules against one regular expression a rule, and a keystroke with 100,000
+ * and a million addresses, through what the worker of the browser calls.
  */
 import { parseRobots, robotsMatcher } from '../src/core/robots';
 import { robotsBench } from '../src/core/robotsEffect';

@@ -1,6 +1,6 @@
 /**
- * The museum's website some weeks later: a section has moved, a template has lost a link, titles are others, some faults
- * are mended and some are new. What it was is answered first, and then edited.
+ * The museum's website some weeks later: a section has moved, a template has lost a link, titles are others, some
+ * faults are mended and some are new. What it was is answered first, and then edited.
  */
 import type { DemoAnswer } from './site';
 import { link, list, ORIGIN, paragraphs, render } from './template';

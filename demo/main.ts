@@ -1,4 +1,7 @@
-/** Serves the demo website: `node demo.cjs PORT KEYFILE CERTFILE LATERFILE`. Once the last file is there, it is some weeks later. */
+/**
+ * Serves the demo website: `node demo.cjs PORT KEYFILE CERTFILE LATERFILE`. Once the last file is there, it is some
+ * weeks later.
+ */
 import { existsSync, readFileSync } from 'node:fs';
 import { onOrphaned } from '../src/cli/orphaned';
 import { serveDemo } from './server';

@@ -1,4 +1,7 @@
-/** The analysis in a worker of the browser, beside that of the server: from the same base the same figures, to the digit. */
+/**
+ * The analysis in a worker of the browser, beside that of the server: from the same base the same figures, to the
+ * digit.
+ */
 import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';

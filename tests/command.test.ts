@@ -210,7 +210,8 @@ describe('sources besides the crawl', () => {
         ? linking(isNew && path === '/a' ? 'Changed' : `Page ${path}`, '/dated')
         : undefined;
     });
-    // A start of its own: another test may have had a site on the same port, whose crawls would be earlier ones of this.
+    // A start of its own: another test may have had a site on the same port, whose crawls would be earlier ones of
+    // this.
     const start = `${site.origin}/dated`;
     await edgemap('crawl', start);
     isNew = true;

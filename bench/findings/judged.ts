@@ -12,9 +12,9 @@ import type { View } from '../../src/core/view';
 
 export const columns = ['site', 'finding', 'address', 'place', 'verdict', 'reported', 'why'] as const;
 /**
- * One judged case. The address is without the origin of the start page, where it has that one; the place is `line:column` of a
- * link, the line of a file, or '' for a page. The verdict is `right` when an architect would want to be told of it, else `wrong`;
- * `reported` says whether it was when that was last accepted.
+ * One judged case. The address is without the origin of the start page, where it has that one; the place is
+ * `line:column` of a link, the line of a file, or '' for a page. The verdict is `right` when an architect would want to
+ * be told of it, else `wrong`; `reported` says whether it was when that was last accepted.
  */
 export type Judged = Record<(typeof columns)[number], string>;
 

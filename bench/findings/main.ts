@@ -3,7 +3,8 @@
  *
  *     node findings.js KEYFILE CERTFILE [--docs NAME=ADDRESS]… [--only SITE] [--accept] [--draw N]
  *
- * `--accept` writes down what is reported now; `--draw` prints occurrences that nobody has judged yet, N of each finding.
+ * `--accept` writes down what is reported now; `--draw` prints occurrences that nobody has judged yet, N of each
+ * finding.
  */
 import { readFileSync } from 'node:fs';
 import { parseArgs } from 'node:util';

@@ -1,6 +1,6 @@
 /**
- * The command line below ./edgemap, which has prepared everything that these commands need. What a command does is loaded
- * when it is called: help, and what needs no database, start without most of the program.
+ * The command line below ./edgemap, which has prepared everything that these commands need. What a command does is
+ * loaded when it is called: help, and what needs no database, start without most of the program.
  */
 import type { Handlers } from './commands/handlers';
 import type { handlers as others } from './handlers';

@@ -109,7 +109,10 @@ export interface CrawlOptions {
   insecure?: true;
 }
 
-/** The settings of a crawl: options go before what a file says; an option that is not given says nothing. @throws usage */
+/**
+ * The settings of a crawl: options go before what a file says; an option that is not given says nothing.
+ * @throws usage
+ */
 export function crawlSettings(start: string, options: CrawlOptions): CrawlSettings {
   const given = {
     start,

@@ -72,7 +72,10 @@ Environment:
   return program;
 }
 
-/** Runs the program on the words of a command line. @returns the exit code; what went wrong with the call has been said */
+/**
+ * Runs the program on the words of a command line.
+ * @returns the exit code; what went wrong with the call has been said
+ */
 export async function runProgram(handlers: Handlers, words: readonly string[]): Promise<number> {
   let code = 0;
   const program = edgemapProgram(handlers, (given) => (code = given));

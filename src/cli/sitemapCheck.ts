@@ -7,7 +7,10 @@ import type { CheckedSitemap } from '$crawl/sitemapCheck';
 export const faultLine = (address: string, { line, column, id, message }: CheckedSitemap['faults'][number]) =>
   `${address}:${line}:${column} ${id} ${sentence(message)}`;
 
-/** `edgemap sitemap check`: prints the faults of a sitemap, and of those that it names. @returns 1 when there are any */
+/**
+ * `edgemap sitemap check`: prints the faults of a sitemap, and of those that it names.
+ * @returns 1 when there are any
+ */
 export async function sitemapCheckCommand({ source, json }: { source: string; json: boolean }): Promise<number> {
   const files: object[] = [];
   let faulty = 0;

@@ -62,7 +62,10 @@ export function isPrivateAddress(address: string): boolean {
 export const PRIVATE_CODE = 'EDGEMAP_PRIVATE';
 export const privateError = () => Object.assign(new Error('The address is private.'), { code: PRIVATE_CODE });
 
-/** As `dns.lookup`, but a host that resolves to any private address is refused: which of them is used is not ours to say. */
+/**
+ * As `dns.lookup`, but a host that resolves to any private address is refused: which of them is used is not ours to
+ * say.
+ */
 export const publicLookup: LookupFunction = (hostname, options, callback) => {
   lookup(hostname, { ...options, all: true }, (error, found) => {
     const addresses = found as unknown as LookupAddress[];

@@ -80,7 +80,10 @@ async function unzip(body: Buffer, { whole, stream, flush }: Coding, limit: numb
 /** Little of what came before a fault is lost with it. */
 const FINE_SLICE = 256;
 
-/** What can be had of a gzip that breaks, or that other bytes follow. @throws Error with a code of zlib when that is nothing */
+/**
+ * What can be had of a gzip that breaks, or that other bytes follow.
+ * @throws Error with a code of zlib when that is nothing
+ */
 async function unzipLeniently(body: Buffer, limit: number): Promise<Body> {
   const pieces: Buffer[] = [];
   let size = 0;

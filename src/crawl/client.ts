@@ -52,9 +52,9 @@ function hostOf({ protocol, hostname, port }: buildConnector.Options): string {
 }
 
 /**
- * Opens connections for a crawl: overrides are looked up first, as a hosts file would be, the name stays in the request.
- * Private addresses are asked only where that is allowed and a person has named the host: what a website says must not
- * aim the crawler at them.
+ * Opens connections for a crawl: overrides are looked up first, as a hosts file would be, the name stays in the
+ * request. Private addresses are asked only where that is allowed and a person has named the host: what a website says
+ * must not aim the crawler at them.
  */
 function openAgent({ settings, allowPrivate, timeouts = usualTimeouts }: ClientOptions): Agent {
   const usual = { rejectUnauthorized: !settings.acceptCertificates, timeout: timeouts.connect };
@@ -84,8 +84,8 @@ function openAgent({ settings, allowPrivate, timeouts = usualTimeouts }: ClientO
 }
 
 /**
- * Makes the test whether an address may be sent the secrets of a site: it must be of the host of a start, and of its scheme
- * or a safer one.
+ * Makes the test whether an address may be sent the secrets of a site: it must be of the host of a start, and of its
+ * scheme or a safer one.
  */
 function secretsTest({ start, starts }: CrawlSettings): (address: string) => boolean {
   const origins = new Set(

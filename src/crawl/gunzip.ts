@@ -11,12 +11,17 @@ const FIXED_HEADER = 10;
 const TRAILER = 8;
 /** A header that is longer is none. */
 const MAX_HEADER = 1 << 16;
-/** Compressed bytes that are undone together: a few can stand for a thousand times as many, and a fault takes them all. */
+/**
+ * Compressed bytes that are undone together: a few can stand for a thousand times as many, and a fault takes them all.
+ */
 const SLICE = 4096;
 
 const beginsAsGzip = (bytes: Uint8Array) => bytes[0] === 0x1f && bytes[1] === 0x8b;
 
-/** How long the header of a member is; null when more bytes are needed to tell. @throws Error `Z_DATA_ERROR` when it is none */
+/**
+ * How long the header of a member is; null when more bytes are needed to tell.
+ * @throws Error `Z_DATA_ERROR` when it is none
+ */
 function headerLength(bytes: Buffer): number | null {
   const isCut = bytes.length < FIXED_HEADER;
   const method = [0x1f, 0x8b, 8];
@@ -113,7 +118,8 @@ async function* inflated(input: Pieces): AsyncGenerator<Buffer> {
 /**
  * Undoes gzip (RFC 1952) piece by piece, however many members there are.
  * @param slice compressed bytes that are undone together
- * @throws Error with a code of zlib where the data is broken, after all that came before was given, and what `source` throws
+ * @throws Error with a code of zlib where the data is broken, after all that came before was given, and what `source`
+ *   throws
  */
 export async function* gunzipped(source: AsyncIterable<Buffer>, slice = SLICE): AsyncGenerator<Buffer> {
   const input = pieces(source, slice);

@@ -115,8 +115,8 @@ async function workAt({ onRank, loop, frontier, signal }: CrawlRun, rank: number
 }
 
 /**
- * Leads the crawl of a site, breadth-first. Everything of one rank is fetched, by all workers, before the next begins, so
- * the depths at which addresses are found are exact. May be called again for a crawl that was interrupted.
+ * Leads the crawl of a site, breadth-first. Everything of one rank is fetched, by all workers, before the next begins,
+ * so the depths at which addresses are found are exact. May be called again for a crawl that was interrupted.
  */
 export async function leadCrawl(run: CrawlRun): Promise<Ending> {
   const { settings, selectionOnly, loop, frontier, traps, signal } = run;

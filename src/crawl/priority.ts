@@ -7,8 +7,8 @@ export interface ThreadData {
 }
 
 /**
- * Leaves the processor to others when they want it. On Linux priorities are those of threads, and only the calling one stands
- * back; elsewhere they are those of the whole program, and nothing is done.
+ * Leaves the processor to others when they want it. On Linux priorities are those of threads, and only the calling one
+ * stands back; elsewhere they are those of the whole program, and nothing is done.
  */
 export function standBack(): void {
   if (process.platform === 'linux') setPriority(constants.priority.PRIORITY_BELOW_NORMAL);

@@ -178,7 +178,10 @@ export const checkSitemap = async (
   options: SitemapCheckOptions,
 ): Promise<CheckedSitemap> => (await checkOne({ name: address, address, path: null, inIndex }, options)).checked;
 
-/** A file beside a local index that has the name of a sitemap that the index lists: as it was written, before it is published. */
+/**
+ * A file beside a local index that has the name of a sitemap that the index lists: as it was written, before it is
+ * published.
+ */
 function fileBeside(index: string, child: string): string | null {
   const path = join(dirname(index), basename(new URL(child).pathname));
   return existsSync(path) && resolve(path) !== resolve(index) ? path : null;

@@ -13,8 +13,8 @@ export function give<T extends object>(value: T, arrays: Iterable<ArrayBufferVie
 }
 
 /**
- * Puts parts into memory that every thread sees, one after the other in place, so that what they were in can be given back
- * meanwhile.
+ * Puts parts into memory that every thread sees, one after the other in place, so that what they were in can be given
+ * back meanwhile.
  */
 export function shareParts(parts: SnapshotParts): SnapshotParts {
   for (const [name, bytes] of parts) {

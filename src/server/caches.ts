@@ -12,7 +12,9 @@ export function boundedMap<K, V>(size: number) {
   };
 }
 
-/** Forgets what was used longest ago once the values take more than `most` bytes together; the newest one always stays. */
+/**
+ * Forgets what was used longest ago once the values take more than `most` bytes together; the newest one always stays.
+ */
 export function sizedCache<V>(most: number, bytesOf: (value: V) => number) {
   const map = new Map<string, { value: V; bytes: number }>();
   let total = 0;

@@ -47,7 +47,9 @@ export function pageForEach(browser: () => Browser, use: (opened: Awaited<Return
 export const shows = (page: Page, text: string) =>
   page.waitForFunction((wanted: string) => document.body.innerText.includes(wanted), { timeout: 60_000 }, text);
 
-/** Clicks the first element that matches and holds the text, once it stands still: a click is aimed before it is made. */
+/**
+ * Clicks the first element that matches and holds the text, once it stands still: a click is aimed before it is made.
+ */
 export async function clickText(page: Page, selector: string, text: string): Promise<void> {
   const handle = await page.waitForFunction(
     (s: string, t: string) =>

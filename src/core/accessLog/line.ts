@@ -1,7 +1,7 @@
 /**
  * One line of an access log, in the formats that servers write: Common and Combined Log Format (with or without the
- * virtual host before it), W3C extended (https://www.w3.org/TR/WD-logfile.html) and JSON lines. Which one it is shows in
- * each line.
+ * virtual host before it), W3C extended (https://www.w3.org/TR/WD-logfile.html) and JSON lines. Which one it is shows
+ * in each line.
  */
 import { jsonHit } from './json';
 import { notLog, requestTarget, wholeTarget } from './request';
@@ -18,13 +18,15 @@ function quoteEnd(line: string, from: number): number {
   return -1;
 }
 
-/** Undoes the escapes of servers: `\"`, `\\` and `\xhh`, the last as a percent-escape where it is part of an address. */
+/**
+ * Undoes the escapes of servers: `\"`, `\\` and `\xhh`, the last as a percent-escape where it is part of an address.
+ */
 const unescaped = (text: string, hex: string) =>
   text.includes('\\') ? text.replace(/\\x([0-9a-f]{2})/gi, hex).replace(/\\(["\\])/g, '$1') : text;
 
 /**
- * Whether a line begins with `host:port` before the address of the client. An address itself ends in no port: an IPv6 one
- * has other colons.
+ * Whether a line begins with `host:port` before the address of the client. An address itself ends in no port: an IPv6
+ * one has other colons.
  */
 function isHostFirst(line: string, space: number): boolean {
   const colon = line.indexOf(':');

@@ -69,8 +69,8 @@ const stripped = (cell: string) =>
     .replace(/%$/, '');
 
 /**
- * Guesses the decimal sign of a file by what is plainly written with one: `0,21` and `1.234,5` have a comma. A comma or point
- * before three digits tells nothing.
+ * Guesses the decimal sign of a file by what is plainly written with one: `0,21` and `1.234,5` have a comma. A comma or
+ * point before three digits tells nothing.
  */
 export function guessDecimal(cells: Iterable<string>): DecimalSign {
   let [commas, points] = [0, 0];
@@ -99,8 +99,8 @@ const looseDate = /^(\d{4})[-/](\d\d?)[-/](\d\d?)(?:[ T](\d\d?):(\d\d)(?::(\d\d)
 const dottedDate = /^(\d\d?)\.(\d\d?)\.(\d{4})(?:,? (\d\d?):(\d\d)(?::(\d\d))?)?$/;
 
 /**
- * Reads a date as reports write it: `2026-10-02`, `2026-10-02 09:30`, `2026-10-02T09:30:00+02:00`, `02.10.2026`. Without a zone it
- * is in UTC. A day and a month with slashes can be either way round, and are no date.
+ * Reads a date as reports write it: `2026-10-02`, `2026-10-02 09:30`, `2026-10-02T09:30:00+02:00`, `02.10.2026`.
+ * Without a zone it is in UTC. A day and a month with slashes can be either way round, and are no date.
  * @returns seconds since 1970; null when it is none
  */
 export function readDate(cell: string): number | null {

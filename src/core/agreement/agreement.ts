@@ -176,7 +176,9 @@ function rowsOf(of: Folder, path: string, level: number, least: number): FolderR
   ];
 }
 
-/** The cells of sources.csv for one address: whether links and sitemaps know it, and the first number of each import. */
+/**
+ * The cells of sources.csv for one address: whether links and sitemaps know it, and the first number of each import.
+ */
 export function importCells({ imports }: View, book: SourceBook): (number | null)[][] {
   const numbers = new Map(book.unknown.map((address, i) => [address, book.pages + i]));
   return imports.map((source) => {

@@ -87,8 +87,9 @@ const thunksOf = (found: Found, facts: readonly DerivedFact[]): Layer['columns']
   Object.fromEntries(facts.map((name) => [name, () => needed(found.columns[name], name)]));
 
 /**
- * Works every derived fact of a site out of its base: verdicts, depths, reach, share, gates, duplicates, faults of links.
- * A pure function of its arguments; it runs on the server, in a thread, at the terminal and in a worker of the browser.
+ * Works every derived fact of a site out of its base: verdicts, depths, reach, share, gates, duplicates, faults of
+ * links. A pure function of its arguments; it runs on the server, in a thread, at the terminal and in a worker of the
+ * browser.
  * @param progress called before each step
  */
 export function analyse(base: Base, settings: AnalysisSettings, progress?: Progress): Snapshot {

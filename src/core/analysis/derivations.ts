@@ -1,6 +1,6 @@
 /**
- * What is worked out of a base, as a table: each derivation says what it reads and what it gives, so that a change of some
- * inputs is followed by only what depends on them. The order is one in which everything is there when it is read.
+ * What is worked out of a base, as a table: each derivation says what it reads and what it gives, so that a change of
+ * some inputs is followed by only what depends on them. The order is one in which everything is there when it is read.
  */
 import { anchorFacts, missingFragments } from '../anchors';
 import { countEqual, nearDuplicates, variantColumns } from '../duplicates';

@@ -6,8 +6,8 @@ import { bareHost } from '../scope';
 const MAX_LENGTH = 300;
 
 /**
- * The host that a text names when it is an address and nothing else: a whole one with its scheme, or a host under a public
- * suffix that exists (Public Suffix List, https://publicsuffix.org/), with a path or without.
+ * The host that a text names when it is an address and nothing else: a whole one with its scheme, or a host under a
+ * public suffix that exists (Public Suffix List, https://publicsuffix.org/), with a path or without.
  * @returns null for anything else, such as the name of a file or of code
  */
 export function hostOfText(text: string): string | null {

@@ -8,8 +8,8 @@ import type { Words } from './phrases';
 
 /**
  * The click links between different inside pages, by their targets: those to page `i` are `entries[offsets[i]]` to
- * `entries[offsets[i + 1] − 1]`, each the number of its phrase above four bits. Gone through in the order in which memory
- * lies, many millions of links take a fraction of the time.
+ * `entries[offsets[i + 1] − 1]`, each the number of its phrase above four bits. Gone through in the order in which
+ * memory lies, many millions of links take a fraction of the time.
  */
 export interface Clicks {
   offsets: Uint32Array;

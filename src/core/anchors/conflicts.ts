@@ -8,13 +8,13 @@ import { contentPlacement } from './phrases';
 import type { Words } from './phrases';
 
 /**
- * Makes the test whether the words of a link must tell its target from others: it stands in the content of its page with no
- * words beside it, leads to another page as a whole, and to one that may be indexed. A page below the one that the link is
- * on is named by where the link stands.
+ * Makes the test whether the words of a link must tell its target from others: it stands in the content of its page
+ * with no words beside it, leads to another page as a whole, and to one that may be indexed. A page below the one that
+ * the link is on is named by where the link stands.
  */
 export function comparedTest({ links, column }: FaultBase, words: Words, finalTargets: Int32Array) {
-  // Read once each: a lookup for each of many millions of links takes longer than the work. What is looked up by target is
-  // a byte, as targets lie all over memory.
+  // Read once each: a lookup for each of many millions of links takes longer than the work. What is looked up by target
+  // is a byte, as targets lie all over memory.
   const { fragment, placement, marks, above, anchor, target: targets } = links;
   const path = column('path');
   const verdict = column('verdict');
@@ -43,7 +43,9 @@ export function comparedTest({ links, column }: FaultBase, words: Words, finalTa
   };
 }
 
-/** Numbers the contents of pages: pages whose redirects and canonicals end alike, or that are equal, have one number. */
+/**
+ * Numbers the contents of pages: pages whose redirects and canonicals end alike, or that are equal, have one number.
+ */
 function contentsOf({ column }: FaultBase, finalTargets: Int32Array): (page: number) => number {
   const { codes, values } = column('content_hash');
   return (page) => {
@@ -54,7 +56,9 @@ function contentsOf({ column }: FaultBase, finalTargets: Int32Array): (page: num
 
 const NOTHING = -1;
 const SEVERAL = -2;
-/** A page to which this part of the links with some words lead is what they stand for; only the others are a conflict. */
+/**
+ * A page to which this part of the links with some words lead is what they stand for; only the others are a conflict.
+ */
 const MEANT_PART = 0.8;
 /** Words that lead to so many pages, each from about one place, stand for something that each page has of its own. */
 const OWN_TARGETS = 5;
@@ -64,8 +68,8 @@ const OWN_PART = 0.5;
 export type ConflictTest = (words: number, times: number) => boolean;
 
 /**
- * Finds the words that lead to several pages. Hosts, and languages, are compared apart: each has its “Contact”. Words that
- * lead from many pages to a page each, such as “List of all members”, are none of them.
+ * Finds the words that lead to several pages. Hosts, and languages, are compared apart: each has its “Contact”. Words
+ * that lead from many pages to a page each, such as “List of all members”, are none of them.
  */
 export function conflictTest(base: FaultBase, words: Words, clicks: Clicks, finalTargets: Int32Array): ConflictTest {
   const { offsets, entries } = clicks;

@@ -164,7 +164,9 @@ function judgeOf(base: FaultBase, words: Words, isConflict: ConflictTest) {
     if (!found) stemsOfPhrase.set(phrase, (found = stems(phrases[phrase])));
     return found;
   };
-  /** How often each phrase leads to the page at hand from contents, whether it does at all, how often to a part of it. */
+  /**
+   * How often each phrase leads to the page at hand from contents, whether it does at all, how often to a part of it.
+   */
   const times = new Uint32Array(phrases.length);
   const isMet = new Uint8Array(phrases.length);
   const partTimes = new Uint32Array(phrases.length);
@@ -221,7 +223,8 @@ function judgeOf(base: FaultBase, words: Words, isConflict: ConflictTest) {
     const mixed = withheld > 0 && withheld < to - from ? MIX : 0;
     for (let i = from; i < to; i++) {
       const found = faultsHere[entries[i] >>> PHRASE_SHIFT];
-      // Words that lead to a part of a page name that part: they are judged by the text in which it stands, and no more.
+      // Words that lead to a part of a page name that part: they are judged by the text in which it stands, and no
+      // more.
       const whole = entries[i] & COMPARED ? found : found & ~CONFLICT;
       const judged = entries[i] & CONTENT ? whole : found & (entries[i] & PART ? GENERIC | OFF_TOPIC : GENERIC);
       marks[i] = judged | (entries[i] & WITHHELD ? mixed : 0);

@@ -12,8 +12,8 @@ const knownRegions = new Set(regions.split(' '));
 const form = /^([a-z]{2,3})(?:-[a-z]{4})?(?:-([a-z]{2}|\d{3}))?$/;
 
 /**
- * Whether hreflang takes a value: `x-default`, or a language of ISO 639 (one of two letters must exist), with a script and a
- * region of ISO 3166-1 or UN M.49 (BCP 47, RFC 5646 §2.2).
+ * Whether hreflang takes a value: `x-default`, or a language of ISO 639 (one of two letters must exist), with a script
+ * and a region of ISO 3166-1 or UN M.49 (BCP 47, RFC 5646 §2.2).
  */
 export function isLanguageCode(text: string): boolean {
   const code = text.toLowerCase();

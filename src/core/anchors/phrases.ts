@@ -8,8 +8,8 @@ const MAX_ANCHOR = 100;
 /** By phrase: the words of links, and the paths of elements above them. */
 export interface Words {
   /**
-   * By phrase, the number of its words, which may be written differently; −1 for words that are not judged by what they lead
-   * to: they fit anything, show the way, refer to a numbered part, or are a name of code.
+   * By phrase, the number of its words, which may be written differently; −1 for words that are not judged by what they
+   * lead to: they fit anything, show the way, refer to a numbered part, or are a name of code.
    */
   numbers: Int32Array;
   count: number;

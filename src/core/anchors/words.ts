@@ -22,7 +22,9 @@ const ANY = (1 << languages.length) - 1;
 
 /** In which languages words, as {@link plainWords} gives them, would fit any link: a bit each; 0 for none. */
 export const genericIn = (words: string): number => generic.get(words) ?? 0;
-/** The languages whose phrases count on a page: its own and English; all of them where it does not say which it is in. */
+/**
+ * The languages whose phrases count on a page: its own and English; all of them where it does not say which it is in.
+ */
 export function countedLanguages(code: string | null): number {
   const language = code?.toLowerCase().split('-')[0] as Language | undefined;
   if (!language) return ANY;
@@ -61,7 +63,10 @@ const reference = new RegExp(
 /** Whether they refer to a numbered part of a document, as “Table 9.88” does. */
 export const isReference = (words: string) => reference.test(words);
 
-/** Whether a text is a name of code or of a file: `open()`, `tkinter.ttk`, `maxAge`, `--depth`, `READ_ONLY`, `setup.cfg`. */
+/**
+ * Whether a text is a name of code or of a file: `open()`, `tkinter.ttk`, `maxAge`, `--depth`, `READ_ONLY`,
+ * `setup.cfg`.
+ */
 export function isName(text: string): boolean {
   const one = text.trim();
   if (/\w::\w/.test(one) || /^[\w~]+ ?<.*>$/.test(one)) return true;

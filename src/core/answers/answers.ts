@@ -74,7 +74,9 @@ export function sectionCounts(snapshot: View) {
   })).sort((a, b) => b.pages - a.pages || (a.section < b.section ? -1 : 1));
 }
 
-/** Each protocol and host that inside addresses have, with its pages and those that may be indexed; most pages first. */
+/**
+ * Each protocol and host that inside addresses have, with its pages and those that may be indexed; most pages first.
+ */
 export function originCounts(snapshot: View): { origin: string; pages: number; indexable: number }[] {
   const verdict = snapshot.column('verdict');
   const url = snapshot.column('url');

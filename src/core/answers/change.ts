@@ -17,8 +17,8 @@ export interface ChangeCounts {
   /** Pages of which each fact differs. */
   facts: { fact: ComparedFact; pages: number }[];
   /**
-   * Indexable then and not now, and the other way, among pages that both crawls have asked for; the same of having a route,
-   * among those that both know.
+   * Indexable then and not now, and the other way, among pages that both crawls have asked for; the same of having a
+   * route, among those that both know.
    */
   lost: number;
   won: number;

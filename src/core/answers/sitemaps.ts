@@ -42,7 +42,9 @@ const usual = /^\/(sitemap|sitemap_index)\.xml$/;
 const MAX_ENTRIES = 50_000;
 /** An answer that a cache has held for longer may be that of an earlier sitemap. */
 const STALE_SECONDS = 86_400;
-/** Media types that a sitemap may have; many servers say nothing better of compressed files than that they are bytes. */
+/**
+ * Media types that a sitemap may have; many servers say nothing better of compressed files than that they are bytes.
+ */
 const fitting = /^(|text\/(xml|plain)|application\/(xml|gzip|x-gzip|octet-stream|rss\+xml|atom\+xml|rdf\+xml))$/;
 
 function adviceOnFault(fault: Message): SitemapAdvice {

@@ -11,7 +11,10 @@ const fingerprintAt = ({ fingerprints }: Snapshot, page: number): Fingerprint =>
 ];
 const isKnown = ([high, low]: Fingerprint) => high !== 0 || low !== 0;
 
-/** The part of the bits that agrees, about half of which do by chance: 1 for the same text; NaN where a page has no text. */
+/**
+ * The part of the bits that agrees, about half of which do by chance: 1 for the same text; NaN where a page has no
+ * text.
+ */
 export function likenessOf(old: Snapshot, fresh: Snapshot, was: number, is: number): number {
   if (was < 0 || is < 0) return NaN;
   const [then, now] = [fingerprintAt(old, was), fingerprintAt(fresh, is)];

@@ -4,7 +4,10 @@ import { CLICK_KIND } from '../links';
 import { addressAt, keptOf } from '../snapshot';
 import type { Comparison } from './pages';
 
-/** Targets and texts of the links of the old crawl, in the numbers of the new one; what only the old one has comes after. */
+/**
+ * Targets and texts of the links of the old crawl, in the numbers of the new one; what only the old one has comes
+ * after.
+ */
 export interface CommonNumbers {
   targets: Uint32Array;
   phrases: Uint32Array;
@@ -38,8 +41,8 @@ export interface LinkChanges {
   added: Uint32Array;
   removed: Uint32Array;
   /**
-   * The edit of each: equal for links with the same target, words, placement and elements above that have come, or gone,
-   * together.
+   * The edit of each: equal for links with the same target, words, placement and elements above that have come, or
+   * gone, together.
    */
   editOfAdded: Uint32Array;
   editOfRemoved: Uint32Array;
@@ -86,8 +89,8 @@ function nextClick(kind: Uint8Array, from: number, to: number): number {
 }
 
 /**
- * The click links of all pages between those that both crawls have at the beginning and at the end, page by page, and where
- * those of each page end: most pages are as they were, or differ in a few places.
+ * The click links of all pages between those that both crawls have at the beginning and at the end, page by page, and
+ * where those of each page end: most pages are as they were, or differ in a few places.
  */
 function differences({ old, fresh, before: pageBefore }: Comparison, { targets, phrases }: CommonNumbers) {
   const { offsets: oldOffsets, kind: oldKind, target, anchor, placement } = old.links;
@@ -113,7 +116,8 @@ function differences({ old, fresh, before: pageBefore }: Comparison, { targets, 
     while (from < to && start < end) {
       const [from2, start2] = [nextClick(oldKind, from + 1, to), nextClick(freshKind, start + 1, end)];
       if (!equal(from, start)) {
-        // One may have come, gone or been put in place of another: whatever equal links are paired, what is left is the same.
+        // One may have come, gone or been put in place of another: whatever equal links are paired, what is left is the
+        // same.
         if (from2 < to && equal(from2, start)) {
           before.push(from);
           from = from2;
@@ -147,8 +151,8 @@ function differences({ old, fresh, before: pageBefore }: Comparison, { targets, 
 }
 
 /**
- * Compares the click links of pages that were read in both crawls; those of other pages came and went with them. A link is the
- * same while its target, words and placement are: another element around it is no change.
+ * Compares the click links of pages that were read in both crawls; those of other pages came and went with them. A link
+ * is the same while its target, words and placement are: another element around it is no change.
  */
 export function compareLinks(comparison: Comparison): LinkChanges {
   const readers = linkReaders(comparison);

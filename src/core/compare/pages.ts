@@ -88,8 +88,8 @@ export function classCounts({ change }: Pick<Comparison, 'change'>): Record<Page
 }
 
 /**
- * A compared fact of a row, then and now; null where it is unknown or there is no such page. Of the content it is told how
- * much it is like what it was, which is 1.
+ * A compared fact of a row, then and now; null where it is unknown or there is no such page. Of the content it is told
+ * how much it is like what it was, which is 1.
  */
 export function factsOf(
   comparison: Comparison,
@@ -122,8 +122,8 @@ export const changedInLinksOnly = ({ change, changed }: Pick<Comparison, 'change
   change[row] === CHANGED && (changed[row] & otherBits) === 0;
 
 /**
- * What a change of a row is worth: the larger of the shares that its page had and has; where only links have changed, by how
- * much its share has.
+ * What a change of a row is worth: the larger of the shares that its page had and has; where only links have changed,
+ * by how much its share has.
  */
 export function costOf(comparison: Comparison, row: number): number {
   const share = ({ column }: Snapshot, page: number) => (page < 0 ? 0 : Math.max(0, column('share')[page]));

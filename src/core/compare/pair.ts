@@ -9,8 +9,8 @@ export interface PairOptions {
   /** Applied to the addresses of both crawls. */
   map?: AddressMap;
   /**
-   * `canonical`: a page that only one crawl knows is that which its canonical names; `redirect`: a page that redirects now is
-   * the one that it leads to.
+   * `canonical`: a page that only one crawl knows is that which its canonical names; `redirect`: a page that redirects
+   * now is the one that it leads to.
    */
   by?: readonly PairedBy[];
 }
@@ -30,7 +30,9 @@ export interface Pairing<S extends Snapshot = Snapshot> {
   rows: number;
 }
 
-/** For each code of a text column that of the same text in another one; −1 where the other lacks it. Unknown is unknown. */
+/**
+ * For each code of a text column that of the same text in another one; −1 where the other lacks it. Unknown is unknown.
+ */
 export function codesIn(from: TextColumn, to: TextColumn, map: AddressMap = sameAddress): Int32Array {
   const codes = new Int32Array(from.values.length).fill(-1);
   codes[0] = 0;
@@ -74,7 +76,9 @@ function pagesByContent(snapshot: Snapshot, isFree: (page: number) => boolean): 
   return pages;
 }
 
-/** Pairs the pages of two crawls: by address, as is asked for, and then by content that only one page had and one has. */
+/**
+ * Pairs the pages of two crawls: by address, as is asked for, and then by content that only one page had and one has.
+ */
 export function pairPages<S extends Snapshot>(
   old: S,
   fresh: S,

@@ -21,7 +21,8 @@ const named = (text: string) => text.replace(/^[^/]+/, (host) => host.toLowerCas
 const place = /^[^\s/=?#]+(\/[^\s=?#]*)?$/;
 
 /**
- * Reads rules such as `staging.example.org=www.example.org` or `www.example.org/news/=www.example.org/press/`, between spaces, commas or lines.
+ * Reads rules such as `staging.example.org=www.example.org` or `www.example.org/news/=www.example.org/press/`, between
+ * spaces, commas or lines.
  * @returns the rules; as `fault` the first part that is none
  */
 export function readMapRules(text: string): { rules: MapRule[]; fault: string | null } {
@@ -34,7 +35,10 @@ export function readMapRules(text: string): { rules: MapRule[]; fault: string | 
   return { rules: rules.filter((rule) => rule !== null), fault: wrong < 0 ? null : parts[wrong] };
 }
 
-/** Whether an address without its scheme is a place or something below it: `/news` is not the beginning of `/newsletter`. */
+/**
+ * Whether an address without its scheme is a place or something below it: `/news` is not the beginning of
+ * `/newsletter`.
+ */
 const isBelow = (rest: string, place: string) =>
   rest.startsWith(place) && (place.endsWith('/') || /^([/?]|$)/.test(rest.slice(place.length)));
 

@@ -2,8 +2,8 @@
 import type { CrawlSettings } from '../settings';
 
 /**
- * What a difference of settings speaks against comparing: `known`, which pages are known; `verdict`, what answers and what
- * may be indexed; `links`, which links count; `share`; `section`; `findings`.
+ * What a difference of settings speaks against comparing: `known`, which pages are known; `verdict`, what answers and
+ * what may be indexed; `links`, which links count; `share`; `section`; `findings`.
  */
 export const incomparables = ['known', 'verdict', 'links', 'share', 'section', 'findings'] as const;
 export type Incomparable = (typeof incomparables)[number];

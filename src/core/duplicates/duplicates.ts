@@ -117,7 +117,10 @@ export function nearDuplicates({ fingerprints, content }: NearInput, tolerance: 
   return { alike, group: numberedGroups(alike, (i) => find(prints.of[i]), pages) };
 }
 
-/** Puts the fingerprints of each key that has more than a window holds in order, so that those in one are near each other. */
+/**
+ * Puts the fingerprints of each key that has more than a window holds in order, so that those in one are near each
+ * other.
+ */
 function neighboursTogether(
   order: Uint32Array,
   keys: Uint32Array,

@@ -62,8 +62,8 @@ function pairGroups(a: Uint32Array, b: Uint32Array, chosen: Uint32Array, indexab
 }
 
 /**
- * Numbers what is left of the values of a column, by page: equal numbers are equal texts. Most values are left as they are,
- * and need no table of texts.
+ * Numbers what is left of the values of a column, by page: equal numbers are equal texts. Most values are left as they
+ * are, and need no table of texts.
  */
 function plainNumbers(column: TextColumn, plain: (text: string) => string): Uint32Array {
   const { codes, values } = column;
@@ -81,8 +81,8 @@ function plainNumbers(column: TextColumn, plain: (text: string) => string): Uint
 }
 
 /**
- * Finds variants of one page among known addresses: those of one {@link variantKey}, and those that differ in parameters
- * only and have the same content.
+ * Finds variants of one page among known addresses: those of one {@link variantKey}, and those that differ in
+ * parameters only and have the same content.
  */
 export function variantColumns({ column }: VariantBase): Variants {
   const html = column('html');

@@ -145,8 +145,8 @@ function layerOf(view: View, { pages = [], links = [] }: Edits): Layer {
 }
 
 /**
- * A view with edits, of which only what they touch is worked out again. Pages keep their numbers; added ones come after them.
- * Addresses that the view knows are not added, and links of pages that it does not know are left out.
+ * A view with edits, of which only what they touch is worked out again. Pages keep their numbers; added ones come after
+ * them. Addresses that the view knows are not added, and links of pages that it does not know are left out.
  */
 export function withEdits(view: View, edits: Edits, settings: AnalysisSettings): View {
   const pages = (edits.pages ?? []).filter(({ address }) => pageOf(view, address) < 0);

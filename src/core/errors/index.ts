@@ -1,6 +1,6 @@
 /**
- * The one shape of errors that Edge Map throws itself: a code that programs look at, parameters, a sentence that says what
- * happened, and what to do about it. Nothing looks at the text of an error.
+ * The one shape of errors that Edge Map throws itself: a code that programs look at, parameters, a sentence that says
+ * what happened, and what to do about it. Nothing looks at the text of an error.
  */
 
 /** What comes with the error of each code. */

@@ -1,6 +1,6 @@
 /**
- * The one table of page facts. Columns of lists, CSV headers, the selection language, completion, tooltips and the list in
- * docs/MEANINGS.md are made of it; the codec of snapshots and the database schema are checked against it.
+ * The one table of page facts. Columns of lists, CSV headers, the selection language, completion, tooltips and the list
+ * in docs/MEANINGS.md are made of it; the codec of snapshots and the database schema are checked against it.
  */
 import { anchorFaults } from '../links';
 import {
@@ -45,8 +45,8 @@ export interface Fact {
   /** One line: the tooltip and the entry of docs/MEANINGS.md. */
   meaning: string;
   /**
-   * `base` facts were observed; `derived` ones are worked out of them by src/core/analysis; `import` ones come from the lists
-   * and logs that a person imported, and are put beside a snapshot when it is opened (src/core/imports).
+   * `base` facts were observed; `derived` ones are worked out of them by src/core/analysis; `import` ones come from the
+   * lists and logs that a person imported, and are put beside a snapshot when it is opened (src/core/imports).
    */
   from: 'base' | 'derived' | 'import';
   /** The closed list of a choice or set. */

@@ -2,7 +2,9 @@
  * The closed lists of values that facts are made of. They are stored as indexes or bits: what is added goes to the end.
  */
 
-/** The one answer to "may this be indexed, and if not, why" (docs/MEANINGS.md, "Verdict"), in the order of its tests. */
+/**
+ * The one answer to "may this be indexed, and if not, why" (docs/MEANINGS.md, "Verdict"), in the order of its tests.
+ */
 export const verdicts = [
   'unvisited',
   'blocked',
@@ -35,8 +37,8 @@ export const unvisitedReasons = [
 export type UnvisitedReason = (typeof unvisitedReasons)[number];
 
 /**
- * Why no answer came, or why an answer could not be used: `unreadable` is a document that could not be parsed within its
- * limits of time and memory.
+ * Why no answer came, or why an answer could not be used: `unreadable` is a document that could not be parsed within
+ * its limits of time and memory.
  */
 export const fetchErrors = [
   'dns',
@@ -75,7 +77,9 @@ export type CanonicalState = (typeof canonicalStates)[number];
 export const reaches = ['reached', 'orphan', 'island'] as const;
 export type Reach = (typeof reaches)[number];
 
-/** What keeps a search crawler from a page that a visitor reaches: nofollow, robots.txt, or one as much as the other. */
+/**
+ * What keeps a search crawler from a page that a visitor reaches: nofollow, robots.txt, or one as much as the other.
+ */
 export const heldBack = ['nofollow', 'robots', 'both'] as const;
 export type HeldBack = (typeof heldBack)[number];
 
@@ -108,9 +112,9 @@ export interface RobotsRule {
 }
 
 /**
- * What became of a page from one crawl to another. `added`, `removed`: known to one crawl only. `gone`: answered 2xx, and now 404
- * or 410. `returned`: answers 2xx again, after 404, 410 or a redirect. `moved`: answered 2xx and redirects now, or is
- * found at another address. `changed`: facts differ. Every page is of one class.
+ * What became of a page from one crawl to another. `added`, `removed`: known to one crawl only. `gone`: answered 2xx,
+ * and now 404 or 410. `returned`: answers 2xx again, after 404, 410 or a redirect. `moved`: answered 2xx and redirects
+ * now, or is found at another address. `changed`: facts differ. Every page is of one class.
  */
 export const pageClasses = ['added', 'removed', 'gone', 'returned', 'moved', 'changed', 'same'] as const;
 export type PageClass = (typeof pageClasses)[number];

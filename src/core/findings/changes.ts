@@ -72,8 +72,8 @@ function changesOfPages({ fresh, before, after }: Comparison<View>, then: Bits |
 }
 
 /**
- * Some links of a page, each as one number that is the same in both crawls for the same target and words, in the order in
- * which they stand. What it gives for a page holds until it is asked for the next.
+ * Some links of a page, each as one number that is the same in both crawls for the same target and words, in the order
+ * in which they stand. What it gives for a page holds until it is asked for the next.
  */
 function keysByPage(bits: Bits | null, { links: { offsets } }: View, keyOf: (link: number) => number) {
   let room = new Float64Array(1024);

@@ -43,7 +43,10 @@ export interface FindingResult {
   share: number;
   /** The block of a template that most of its pages have it from; null when there is none. */
   block: Block | null;
-  /** What it costs the site: weight × (part of the share + part of the pages, at whichever end of links there are more) ÷ 2. */
+  /**
+   * What it costs the site: weight × (part of the share + part of the pages, at whichever end of links there are more)
+   * ÷ 2.
+   */
   cost: number;
   files: FileFault[];
 }
@@ -280,8 +283,8 @@ export function faultOfIgnored(snapshot: View, { finding, within }: IgnoredFindi
 }
 
 /**
- * Leaves out of results what a site ignores; what is ignored in part is measured again. A part that the crawl cannot answer is
- * not ignored: {@link faultOfIgnored} says why.
+ * Leaves out of results what a site ignores; what is ignored in part is measured again. A part that the crawl cannot
+ * answer is not ignored: {@link faultOfIgnored} says why.
  * @param snapshot asked for only when something is ignored in part
  */
 export async function withoutIgnored<R extends FindingResult>(

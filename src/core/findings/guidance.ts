@@ -1,4 +1,6 @@
-/** What the documentation says of each finding besides its rule, reason and fix: an example, and when it is no problem. */
+/**
+ * What the documentation says of each finding besides its rule, reason and fix: an example, and when it is no problem.
+ */
 
 export interface Guidance {
   /** When the finding can be ignored. */

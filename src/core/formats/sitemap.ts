@@ -33,7 +33,8 @@ function alternatesOf(snapshot: View, page: number): SitemapPage['alternates'] {
 
 /**
  * Writes the sitemaps of some pages.
- * @returns the files, and how many pages are not in them because a sitemap there may not list them: those of other hosts,
+ * @returns the files, and how many pages are not in them because a sitemap there may not list them: those of other
+ *   hosts,
  *   outside the folder, or with addresses that are too long
  */
 export function sitemapsOf(
@@ -61,7 +62,8 @@ export function sitemapsOf(
 }
 
 /**
- * What would change if the sitemaps of a site listed some pages: a unified diff of lists, an address a line with its lastmod.
+ * What would change if the sitemaps of a site listed some pages: a unified diff of lists, an address a line with its
+ * lastmod.
  * @returns '' when nothing would
  */
 export function sitemapDifference(

@@ -25,9 +25,9 @@ export function radixOrder(keys: Uint32Array): Uint32Array {
 const RANGES = 256;
 
 /**
- * Puts values in the order of their keys, by counting; those of equal keys keep their order. The first pass sorts them by
- * ranges of keys, the second within those: written at once to where each belongs, all over memory, many millions of values
- * take four times as long (Manegold, Boncz and Kersten, "Optimizing main-memory join on modern hardware", 2002).
+ * Puts values in the order of their keys, by counting; those of equal keys keep their order. The first pass sorts them
+ * by ranges of keys, the second within those: written at once to where each belongs, all over memory, many millions of
+ * values take four times as long (Manegold, Boncz and Kersten, "Optimizing main-memory join on modern hardware", 2002).
  * @param keys a key a value, below `count`
  * @param values are put in order in place
  * @returns where the values of each key begin, and the end of the last

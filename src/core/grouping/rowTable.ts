@@ -11,8 +11,8 @@ interface RowTable {
 }
 
 /**
- * Makes an empty table. Rows that are written together have numbers that lie close together: they are looked up in the pages
- * of an array, most of which may be missing, in a fifth of the time that a Map takes for millions.
+ * Makes an empty table. Rows that are written together have numbers that lie close together: they are looked up in the
+ * pages of an array, most of which may be missing, in a fifth of the time that a Map takes for millions.
  */
 export function rowTable(): RowTable {
   const pages: (Int32Array | undefined)[] = [];

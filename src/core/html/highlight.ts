@@ -19,8 +19,8 @@ const bareValue = /[^\t\n\f\r >]+/y;
 const reference = /&(?:#\d+|#x[\da-f]+|[a-z][\da-z]*);?/giy;
 
 /**
- * Tells the parts of a document in order, without open elements: what a reader sees is right wherever the document is, and a
- * broken one is coloured as far as it goes. Takes time linear in the text.
+ * Tells the parts of a document in order, without open elements: what a reader sees is right wherever the document is,
+ * and a broken one is coloured as far as it goes. Takes time linear in the text.
  * @param until where to stop
  */
 export function sourceSpans(markup: string, until = markup.length): SourceSpan[] {

@@ -4,7 +4,9 @@ export interface HeaderLink {
   params: Record<string, string>;
 }
 
-/** Parses a Link header field (RFC 8288 §3). What does not follow the grammar ends the reading; what came before counts. */
+/**
+ * Parses a Link header field (RFC 8288 §3). What does not follow the grammar ends the reading; what came before counts.
+ */
 export function parseLinkHeader(value: string): HeaderLink[] {
   const links: HeaderLink[] = [];
   const target = /\s*,*\s*<([^>]*)>/y;

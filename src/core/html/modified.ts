@@ -26,7 +26,10 @@ function findModified(value: unknown, nesting: number): string | null {
 /** Nested further, a date is hardly that of the page. */
 const MAX_NESTING = 4;
 
-/** Reads `dateModified` from a JSON-LD script. @returns a W3C date; null when there is none, or the script is no JSON */
+/**
+ * Reads `dateModified` from a JSON-LD script.
+ * @returns a W3C date; null when there is none, or the script is no JSON
+ */
 export function modifiedOfJson(script: string): string | null {
   if (!script.includes('dateModified')) return null;
   try {

@@ -1,6 +1,6 @@
 /**
- * The reader of HTML beside parse5, which builds the tree of the HTML Standard: on the pages of the demo website, and on
- * documents mutated from them. What both take for an element must have the same target, words, title and ids.
+ * The reader of HTML beside parse5, which builds the tree of the HTML Standard: on the pages of the demo website, and
+ * on documents mutated from them. What both take for an element must have the same target, words, title and ids.
  */
 import { parse } from 'parse5';
 import type { DefaultTreeAdapterTypes } from 'parse5';
@@ -114,8 +114,8 @@ describe('beside the tree of the HTML Standard', () => {
       wrong.push(...[...targets, ...titles].map((text) => `${seed}: ${text}`));
     }
     expect(wrong).toEqual([]);
-    // The standard moves what stands wrongly in tables and doubles what is wrongly nested; the reader takes the source as
-    // it stands there. It concerns few of the links even of documents that were broken on purpose.
+    // The standard moves what stands wrongly in tables and doubles what is wrongly nested; the reader takes the source
+    // as it stands there. It concerns few of the links even of documents that were broken on purpose.
     expect(sums.both).toBeGreaterThan(100_000);
     expect(sums.words).toBeLessThan(0.006 * sums.both);
     expect(sums.ids).toBeLessThan(5);

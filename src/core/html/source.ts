@@ -1,4 +1,6 @@
-/** The source of a page as a person reads it: some lines of it, with places marked and long lines folded around them. */
+/**
+ * The source of a page as a person reads it: some lines of it, with places marked and long lines folded around them.
+ */
 import { readMarkup } from './bytes';
 import { sourceSpans } from './highlight';
 import type { SourcePart, SourceSpan } from './highlight';

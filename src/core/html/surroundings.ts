@@ -9,7 +9,8 @@ import type { Place } from './source';
 const inert = elementSet('script style template');
 
 /**
- * The text of the block in which a link stands: from the nearest element before it that ends a word to the nearest after it.
+ * The text of the block in which a link stands: from the nearest element before it that ends a word to the nearest
+ * after it.
  * @param bytes the page as received
  * @param charset as its Content-Type names it
  * @returns '' when nothing begins at that place

@@ -26,7 +26,9 @@ export interface ImportedSource {
 /** The name of a source in files and on screens: `links`, `sitemap`, `list:Campaigns`, `log:May`. */
 export const sourceName = ({ kind, name }: Pick<ImportedSource, 'kind' | 'name'>): string => `${kind}:${name}`;
 
-/** The first number of a source: the hits of a log, the first column of numbers of a list, or its rows when it has none. */
+/**
+ * The first number of a source: the hits of a log, the first column of numbers of a list, or its rows when it has none.
+ */
 export function firstColumn({ kind, columns }: Pick<ImportedSource, 'kind' | 'columns'>): Float64Array {
   if (kind === 'log') return columns.hits;
   const name = Object.keys(columns).find((one) => one !== ROWS_COLUMN && !isDateColumn(one)) ?? ROWS_COLUMN;

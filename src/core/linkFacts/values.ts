@@ -1,6 +1,6 @@
 /**
- * How each fact of links is read, once for lists, selections and files. What is kept of a link follows from the description of
- * its fields (src/core/links/fields.ts); the rest is worked out of it here.
+ * How each fact of links is read, once for lists, selections and files. What is kept of a link follows from the
+ * description of its fields (src/core/links/fields.ts); the rest is worked out of it here.
  */
 import { verdicts } from '../facts';
 import type { LinkFactName } from '../facts';
@@ -11,8 +11,8 @@ import { sourcesOf } from '../snapshot';
 import type { Snapshot, WholeNumbers } from '../snapshot';
 
 /**
- * The values of a fact. There are many links and few different codes, targets and sources: whoever tests them tests each of
- * these once. Numbers below zero are unknown.
+ * The values of a fact. There are many links and few different codes, targets and sources: whoever tests them tests
+ * each of these once. Numbers below zero are unknown.
  */
 export type LinkValues =
   /** Indexes of texts that are in no order, 0 for none; or of a list of choices. */

@@ -1,12 +1,12 @@
 /**
- * The one description of what is kept of a link: its packed form, its columns in a snapshot, and what an analysis reads of links
- * are made from it.
+ * The one description of what is kept of a link: its packed form, its columns in a snapshot, and what an analysis reads
+ * of links are made from it.
  */
 import { linkElements, linkKinds, placements } from './link';
 
 /**
- * What derivations and layers name as read or changed of links: where they lead, whether they are followed, what they say, where on
- * the page they are, and the fragments that they name.
+ * What derivations and layers name as read or changed of links: where they lead, whether they are followed, what they
+ * say, where on the page they are, and the fragments that they name.
  */
 export const linkInputs = ['targets', 'follow', 'words', 'places', 'fragments'] as const;
 export type LinkInput = (typeof linkInputs)[number];

@@ -51,9 +51,8 @@ function packer(count: number) {
 
 /**
  * Packs the links of one page: a version byte, the number of links, then for each link one byte of kind and element,
- * one of landmark and marks, and LEB128 varints of target, anchor, rel, above, fragment (where there is one), line (as a difference
- * where lines ascend), column. Version 1 had no fragments,
- * version 2 no marks.
+ * one of landmark and marks, and LEB128 varints of target, anchor, rel, above, fragment (where there is one), line (as
+ * a difference where lines ascend), column. Version 1 had no fragments, version 2 no marks.
  * @param address the number of a target
  * @param phrase the number of an anchor, rel, above or fragment
  */

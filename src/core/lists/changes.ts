@@ -165,7 +165,10 @@ export function changedLinkList(snapshot: ComparedView, after: Bits, before: Bit
   };
 }
 
-/** The links that came and went, folded into the edits that made them, those on most pages first. A row is the number of an edit. */
+/**
+ * The links that came and went, folded into the edits that made them, those on most pages first. A row is the number of
+ * an edit.
+ */
 export function changedEditList(snapshot: ComparedView, after: Bits, before: Bits): List {
   const { rows, edits } = chosenLinks(snapshot, after, before);
   const { old } = snapshot.comparison;

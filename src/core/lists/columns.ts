@@ -8,9 +8,9 @@ import { importColumn } from './importColumns';
 export type { ListColumn } from './column';
 
 /**
- * `edits` groups links that one edit mends, `anchors` those of the same words and target, `hosts` those that lead to the
- * same host; `groups` groups pages by one of their facts. `changes` are the pages of two crawls, `changed_links` the links
- * that came and went between them, and `changed_edits` the edits that these come of.
+ * `edits` groups links that one edit mends, `anchors` those of the same words and target, `hosts` those that lead to
+ * the same host; `groups` groups pages by one of their facts. `changes` are the pages of two crawls, `changed_links`
+ * the links that came and went between them, and `changed_edits` the edits that these come of.
  */
 export const listNames = [
   ...(['pages', 'links', 'edits', 'anchors', 'hosts', 'groups'] as const),

@@ -32,6 +32,9 @@ export function importColumn(name: string): ListColumn | undefined {
   };
 }
 
-/** The numbers of a source that make a column: the hits of each log by itself, and of a list all but how many rows there are. */
+/**
+ * The numbers of a source that make a column: the hits of each log by itself, and of a list all but how many rows there
+ * are.
+ */
 export const numbersOfSource = ({ kind, columns }: Pick<ImportedSource, 'kind' | 'columns'>): string[] =>
   Object.keys(columns).filter((name) => (kind === 'log' ? name === logColumns[0] : name !== ROWS_COLUMN));

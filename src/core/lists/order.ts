@@ -5,8 +5,8 @@ import type { List } from './list';
 const UNKNOWN = 0xffffffff;
 
 /**
- * Puts rows in order by a column, unknown last whatever the direction; equal ones keep their order. Numbers that are not
- * negative are ordered as their bits are (IEEE 754): by the low half, and then by the high one.
+ * Puts rows in order by a column, unknown last whatever the direction; equal ones keep their order. Numbers that are
+ * not negative are ordered as their bits are (IEEE 754): by the low half, and then by the high one.
  */
 export function orderRows({ rows, cells }: List, column: string, descending: boolean): Uint32Array {
   const { key } = cells(column);

@@ -123,7 +123,10 @@ function valueBins(list: List, { name, type, values }: ListColumn): Bin[] {
     : bins;
 }
 
-/** The distribution of a column over the rows of a list; empty where no selection can ask for it, and for texts of many values. */
+/**
+ * The distribution of a column over the rows of a list; empty where no selection can ask for it, and for texts of many
+ * values.
+ */
 export function summaryOf(listName: ListName, list: List, column: ListColumn): Bin[] {
   if (!isFilter(listName, column.name, column.asked)) return [];
   return column.type === 'number' || column.type === 'ratio' ? numberBins(list, column) : valueBins(list, column);

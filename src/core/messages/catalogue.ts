@@ -1,6 +1,6 @@
 /**
- * The one place where codes become sentences. Everything below the screens, the terminal and the files deals in codes with
- * parameters; whoever shows them calls `sentence`.
+ * The one place where codes become sentences. Everything below the screens, the terminal and the files deals in codes
+ * with parameters; whoever shows them calls `sentence`.
  */
 import type { FetchError, RobotsRule, UnreadableReason, UnvisitedReason } from '../facts';
 import { thousands } from '../numbers';

@@ -4,7 +4,9 @@ import { CLICK_KIND, placements } from '../links';
 import type { Base, ColumnReader } from '../snapshot';
 
 const isContent = placements.map((name) => name === 'main' || name === 'none');
-/** A page that so many pages link to, and so large a part of all, is linked by their template, wherever the link stands. */
+/**
+ * A page that so many pages link to, and so large a part of all, is linked by their template, wherever the link stands.
+ */
 const TEMPLATE_PAGES = 20;
 const TEMPLATE_PART = 0.2;
 
@@ -18,8 +20,8 @@ export interface LinkCounts {
   pagesLinking: Int32Array;
   pagesLinked: Int32Array;
   /**
-   * Different pages that a page links to from its own content: links in a header, navigation, aside or footer do not count,
-   * nor those to pages that a fifth of all pages, and at least twenty, link to.
+   * Different pages that a page links to from its own content: links in a header, navigation, aside or footer do not
+   * count, nor those to pages that a fifth of all pages, and at least twenty, link to.
    */
   contentLinks: Int32Array;
 }

@@ -57,8 +57,8 @@ export function clickDepths(graph: PageGraph, starts: readonly number[], most = 
 }
 
 /**
- * One shortest route to a page: of the pages that could stand before another, the one with the most share does, then the
- * one whose address comes first (pages are numbered in that order).
+ * One shortest route to a page: of the pages that could stand before another, the one with the most share does, then
+ * the one whose address comes first (pages are numbered in that order).
  * @returns the pages from a start to `page`, both included; empty when there is no route
  */
 export function routeTo(

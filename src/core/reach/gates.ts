@@ -111,7 +111,8 @@ export function bySemidominators(graph: PageGraph, incoming: Incoming, starts: r
   function evaluate(u: number, v: number): number {
     let top = 0;
     let at = u;
-    // Vertices above v have their semidominators by now; the way is shortened to the first of them whose parent has not.
+    // Vertices above v have their semidominators by now; the way is shortened to the first of them whose parent has
+    // not.
     while (ancestor[at] > v) {
       path[top++] = at;
       at = ancestor[at];

@@ -1,6 +1,6 @@
 /**
- * The graphs that measures walk. A {@link LinkGraph} has every link of a crawl; a {@link PageGraph} is made of it once, and
- * has each pair of pages once.
+ * The graphs that measures walk. A {@link LinkGraph} has every link of a crawl; a {@link PageGraph} is made of it once,
+ * and has each pair of pages once.
  */
 
 import { orderByKey } from '../grouping';
@@ -52,7 +52,9 @@ export function pageGraph({ count, offsets, targets, cost }: LinkGraph): PageGra
   return { count, offsets: rows, targets: pairs, hop };
 }
 
-/** The same pairs by their targets: the sources of page `i` are `sources[offsets[i]]` to `sources[offsets[i + 1] − 1]`. */
+/**
+ * The same pairs by their targets: the sources of page `i` are `sources[offsets[i]]` to `sources[offsets[i + 1] − 1]`.
+ */
 export interface Incoming {
   offsets: Uint32Array;
   sources: Uint32Array;

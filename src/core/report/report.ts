@@ -25,7 +25,10 @@ export interface Report {
   counts: ReportCounts;
   /** Those that cost most first. */
   findings: FindingResult[];
-  /** Ids of all findings there were, in the order of the bits of {@link PageFindings}; absent in reports of earlier versions. */
+  /**
+   * Ids of all findings there were, in the order of the bits of {@link PageFindings}; absent in reports of earlier
+   * versions.
+   */
   ids?: string[];
   leaks: Leak[];
   flow: SectionFlow;

@@ -1,6 +1,6 @@
 /**
- * Many patterns made one automaton, so that an address is read once, however many rules there are. Patterns that begin alike
- * share the nodes of a trie; the states of the automaton are sets of nodes, made when they are first met (lazy
+ * Many patterns made one automaton, so that an address is read once, however many rules there are. Patterns that begin
+ * alike share the nodes of a trie; the states of the automaton are sets of nodes, made when they are first met (lazy
  * determinisation, as in Aho, Sethi and Ullman, Compilers, 1986, §3.7).
  */
 
@@ -64,7 +64,8 @@ function trieOf(patterns: readonly string[], classFor: (char: string) => number)
 /**
  * Compiles patterns (RFC 9309 §2.2.3): `*` is any run of characters, a `$` at the end is the end of the address.
  * @param patterns in the order in which they win
- * @returns for an address, read from a position on, the number of the first pattern that matches; −1 for none. A literal `*` or
+ * @returns for an address, read from a position on, the number of the first pattern that matches; −1 for none. A
+ *   literal `*` or
  *   `$` of the address is compared as its escape
  */
 export function compilePatterns(patterns: readonly string[]): (text: string, from: number) => number {

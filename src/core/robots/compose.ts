@@ -26,7 +26,9 @@ function commonSuffix(texts: readonly string[]): string {
   return suffix;
 }
 
-/** Pieces that stand in every text: segments, endings, and names of parameters with and without the mark before them. */
+/**
+ * Pieces that stand in every text: segments, endings, and names of parameters with and without the mark before them.
+ */
 function commonPieces(texts: readonly string[]): string[] {
   const piecesOf = (text: string) =>
     new Set((text.match(/[?&][^=&]+=|[./][^./?&]+/g) ?? []).flatMap((piece) => [piece, piece.replace(/^[?&]/, '')]));
@@ -59,8 +61,8 @@ function candidates(paths: readonly string[]): string[] {
 }
 
 /**
- * Composes rules that close the picked addresses of one host: one rule where a pattern closes all of them and nothing else,
- * else a rule for each of the folders that they are in, as deep as it takes.
+ * Composes rules that close the picked addresses of one host: one rule where a pattern closes all of them and nothing
+ * else, else a rule for each of the folders that they are in, as deep as it takes.
  * @param others the addresses of the host that are to stay open
  */
 export function composeRules(picked: readonly string[], others: readonly string[]): ComposedRule[] {
@@ -88,7 +90,9 @@ export function composeRules(picked: readonly string[], others: readonly string[
   return compose([...new Set(picked.map(matchedPart))], 1);
 }
 
-/** Rules that close what was picked, all that differs from it only in numbers too, or all that is in the picked folders. */
+/**
+ * Rules that close what was picked, all that differs from it only in numbers too, or all that is in the picked folders.
+ */
 export interface RuleChoice {
   of: 'picked' | 'kind' | 'folders';
   /** How many addresses these are. */
@@ -113,8 +117,8 @@ function inFolders(picked: readonly string[]): (address: string) => boolean {
 }
 
 /**
- * The ways to close the picked addresses of one host, that with fewest rules first: these alone and, where there are others,
- * with all that are of their kind or in their folders.
+ * The ways to close the picked addresses of one host, that with fewest rules first: these alone and, where there are
+ * others, with all that are of their kind or in their folders.
  * @param others as of {@link composeRules}
  */
 export function composeChoices(picked: readonly string[], others: readonly string[]): RuleChoice[] {

@@ -75,7 +75,10 @@ export function rankedRules(file: RobotsFile, token: string): RankedRule[] {
     .map((one) => ({ ...one, ...comparedPattern(one.rule.path) }));
 }
 
-/** Runs of any characters that are compiled at most: in a file of more of them, each of their patterns is tried by itself. */
+/**
+ * Runs of any characters that are compiled at most: in a file of more of them, each of their patterns is tried by
+ * itself.
+ */
 const MAX_STARS = 5000;
 
 /** The address that is always open. */

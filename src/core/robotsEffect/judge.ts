@@ -13,8 +13,8 @@ export function pagesOfOrigin(snapshot: Snapshot, origin: string): Uint32Array {
 }
 
 /**
- * For each of some addresses the line of the rule that decides about it: below zero where it closes, above where it opens,
- * 0 where none matches.
+ * For each of some addresses the line of the rule that decides about it: below zero where it closes, above where it
+ * opens, 0 where none matches.
  * @param text the robots.txt; null where there is none, which opens everything
  */
 export function decidingLines(addresses: readonly string[], text: string | null, token: string): Int32Array {

@@ -55,7 +55,9 @@ function unsettled(snapshot: View, kind: VariantKind): Found {
   return { count: open.length, of: groups.length, unit: 'pages with such variants', example, select: null };
 }
 
-/** Addresses of other ways of writing the host: those that may be indexed, and those that contradict the start's own. */
+/**
+ * Addresses of other ways of writing the host: those that may be indexed, and those that contradict the start's own.
+ */
 function otherOrigins(snapshot: View, start: string, kind: 'scheme' | 'www'): Found {
   const partOf = (origin: string) => (kind === 'scheme' ? origin.split(':')[0] : String(origin.includes('://www.')));
   const others = hostVariantsOf(snapshot, start).filter(({ origin }) => partOf(origin) !== partOf(start));

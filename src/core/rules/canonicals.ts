@@ -159,13 +159,18 @@ export const canonicalClustersOf = memoOf(canonicalReads, (snapshot): CanonicalC
     .sort((a, b) => b.odd - a.odd || b.members.length - a.members.length || (a.end < b.end ? -1 : 1));
 });
 
-/** Pages whose canonicals have the same outcome or flag, and that one edit of a template mends where all of its pages have it. */
+/**
+ * Pages whose canonicals have the same outcome or flag, and that one edit of a template mends where all of its pages
+ * have it.
+ */
 export interface CanonicalGroup {
   kind: CanonicalOutcome | CanonicalFlag;
   /** Null when nearly all pages of the site have it, whatever their template. */
   template: string | null;
   pages: number[];
-  /** How many pages of the template, or of the site, answered 200: the template is the cause where that is all of them. */
+  /**
+   * How many pages of the template, or of the site, answered 200: the template is the cause where that is all of them.
+   */
   of: number;
 }
 

@@ -74,8 +74,8 @@ function linksOf(snapshot: HreflangBase, page: number): HreflangLink[] {
 }
 
 /**
- * The editions that sitemaps name, by page. A page is named in return when the one that it names does so in a sitemap or in
- * its own document.
+ * The editions that sitemaps name, by page. A page is named in return when the one that it names does so in a sitemap
+ * or in its own document.
  */
 function listedLinks(snapshot: HreflangBase): Map<number, HreflangLink[]> {
   const { alternates, count, column, links } = snapshot;

@@ -39,7 +39,10 @@ function patternOf({ every, at, day }: Schedule): string {
   return `${minute} ${hour} ${ofMonth} * ${ofWeek}`;
 }
 
-/** The next moments of a schedule after another one. A time that a change of clocks leaves out is met as soon as it is over. */
+/**
+ * The next moments of a schedule after another one. A time that a change of clocks leaves out is met as soon as it is
+ * over.
+ */
 export const comingRuns = (schedule: Schedule, after: Date, count: number): Date[] =>
   new Cron(patternOf(schedule), { timezone: schedule.zone, paused: true }).nextRuns(count, after);
 

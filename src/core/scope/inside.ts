@@ -15,7 +15,8 @@ export const bareHost = (host: string) => (host.startsWith('www.') ? host.slice(
 
 /**
  * Makes the test for "inside": the hosts of the start address and of `hosts`, each with its http/https and www/bare
- * variants, on request with their subdomains, on request only under a folder. A port that is written is part of the host.
+ * variants, on request with their subdomains, on request only under a folder. A port that is written is part of the
+ * host.
  */
 export function insideTest({ start, hosts, subdomains, folder }: InsideSettings): (address: string) => boolean {
   const inside = new Set([addressParts(start).host, ...hosts].map((host) => bareHost(host.toLowerCase())));

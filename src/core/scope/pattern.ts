@@ -1,8 +1,8 @@
 /**
  * Patterns of addresses, as people write them in settings: `*` stands for any run of characters, `$` at the end for the
  * end of the address. A pattern that begins with `/` is compared from the beginning of the path, one with a scheme from
- * the beginning of the address; any other may begin anywhere. Patterns are brought to the form of addresses first, so that
- * they may be written as a browser shows an address. Matching takes time linear in the address.
+ * the beginning of the address; any other may begin anywhere. Patterns are brought to the form of addresses first, so
+ * that they may be written as a browser shows an address. Matching takes time linear in the address.
  */
 import { normalizePattern, pathTest } from '../robots';
 import { addressParts } from '../url';

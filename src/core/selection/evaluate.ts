@@ -142,8 +142,8 @@ function acrossBits(snapshot: View, size: number, part: Selection): Bits {
 }
 
 /**
- * The rows of a comparison that a selection holds. Of a page that only the earlier crawl knows, all facts are unknown but
- * those of its change, and what it was.
+ * The rows of a comparison that a selection holds. Of a page that only the earlier crawl knows, all facts are unknown
+ * but those of its change, and what it was.
  */
 export function evaluateRows(snapshot: ComparedView, selection: Selection): Bits {
   const { rows } = snapshot.comparison;
@@ -154,7 +154,10 @@ export function evaluateRows(snapshot: ComparedView, selection: Selection): Bits
   });
 }
 
-/** The pages that an import knows, or those whose number in it passes. @throws selection when there is no such import or number */
+/**
+ * The pages that an import knows, or those whose number in it passes.
+ * @throws selection when there is no such import or number
+ */
 function importedBits(snapshot: View, { kind, name, at, length, number }: Extract<Selection, { op: 'imported' }>) {
   const all = snapshot.imports;
   const source = all.find((one) => one.kind === kind && one.name === name);

@@ -161,7 +161,9 @@ function seen(cursor: Cursor): Selection {
   return { op: 'seen', source };
 }
 
-/** imported := KIND "(" TEXT ")" [ "." NUMBER ordering value ]: which import counts is found out when it is answered. */
+/**
+ * imported := KIND "(" TEXT ")" [ "." NUMBER ordering value ]: which import counts is found out when it is answered.
+ */
 function imported(cursor: Cursor, kind: ImportKind): Selection {
   expectSign(cursor, '(');
   if (isAtEnd(cursor)) cursor.offer([], kind);
@@ -184,7 +186,10 @@ function importedNumber(cursor: Cursor, kind: ImportKind): ImportedNumber {
   return { column, comparison: ordering, value: isDateColumn(column) ? date(cursor) : number(cursor, 'a number') };
 }
 
-/** comparison := FACT ( "is" [ "not" ] "unknown" | "in" "(" value { "," value } ")" | OPERATOR value | nothing, for a flag ) */
+/**
+ * comparison := FACT ( "is" [ "not" ] "unknown" | "in" "(" value { "," value } ")" | OPERATOR value | nothing, for a
+ * flag )
+ */
 function comparison(cursor: Cursor, fact: string): Selection {
   const { type } = cursor.catalogue.facts[fact];
   const operators = operatorsOf(cursor, fact);

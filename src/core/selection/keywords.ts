@@ -7,7 +7,10 @@ export const pageSteps = ['linked from', 'links to', 'only through'] as const sa
 /** Steps from links to the pages that they are on and lead to. */
 export const linkSteps = ['from', 'to'] as const satisfies Step[];
 
-/** What may begin a test, besides facts and the words that stand for one: the beginning as it is offered, and what it is. */
+/**
+ * What may begin a test, besides facts and the words that stand for one: the beginning as it is offered, and what it
+ * is.
+ */
 export const testBeginnings = {
   pages: [
     ...['seen in', ...importKinds.map((kind) => `${kind}("`)].map((text) => ({ text, about: 'Source' })),

@@ -30,7 +30,8 @@ export interface Matcher {
 
 /**
  * Makes a pattern ready.
- * @throws selection with the place of what cannot be read, in characters of the pattern; its functions, when they take too much work
+ * @throws selection with the place of what cannot be read, in characters of the pattern; its functions, when they take
+ *   too much work
  */
 export function patternMatcher(pattern: string): Matcher {
   const { states, first } = statesOf(parsePattern(pattern));

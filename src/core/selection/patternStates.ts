@@ -7,7 +7,9 @@ const MAX_STATES = 2000;
 /** Parts of a pattern, those that are repeated each time. */
 const MAX_PARTS = 20_000;
 
-/** States of the machine: one that takes a character, one that splits, ones that ask for an end of the text, the last. */
+/**
+ * States of the machine: one that takes a character, one that splits, ones that ask for an end of the text, the last.
+ */
 export type State =
   | { op: 'take'; ranges: Range[]; next: number }
   | { op: 'split'; next: number[] }

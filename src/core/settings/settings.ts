@@ -154,7 +154,9 @@ export const settingsSchema = z.object({
   /** Sitemaps to read besides those. */
   sitemaps: z.array(address).default([]),
 
-  /** IP addresses and subnets of search crawlers, by which their hits in logs are told; [] to tell them by their agents. */
+  /**
+   * IP addresses and subnets of search crawlers, by which their hits in logs are told; [] to tell them by their agents.
+   */
   crawlerAddresses: z.array(z.string().max(60)).max(10_000).default([]),
 
   overrides: z.array(override).default([]),

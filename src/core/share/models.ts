@@ -1,4 +1,6 @@
-/** The two models of share (docs/MEANINGS.md, "Share"): `site`, which knows what pages pass on, and textbook `plain`. */
+/**
+ * The two models of share (docs/MEANINGS.md, "Share"): `site`, which knows what pages pass on, and textbook `plain`.
+ */
 import { INDEXABLE, verdicts } from '../facts';
 import type { Verdict } from '../facts';
 import type { ColumnReader, Snapshot } from '../snapshot';
@@ -12,7 +14,9 @@ export const shareModels = ['site', 'plain'] as const;
 export type ShareModel = (typeof shareModels)[number];
 
 export interface Share {
-  /** Probability × number of nodes: 1 is an even split. −1 for addresses that are no nodes; 0 where all is passed on. */
+  /**
+   * Probability × number of nodes: 1 is an even split. −1 for addresses that are no nodes; 0 where all is passed on.
+   */
   share: Float64Array;
   /** How many addresses are nodes. */
   nodes: number;

@@ -90,8 +90,8 @@ export function pageRank(graph: ShareGraph, blockBits = BLOCK_BITS): Float64Arra
     }
     if (change < TOLERANCE) break;
     const ratio = change / before;
-    // Once the changes shrink evenly and go the same way, what is still to come is known (Aitken). Closed groups of pages
-    // make it so.
+    // Once the changes shrink evenly and go the same way, what is still to come is known (Aitken). Closed groups of
+    // pages make it so.
     const straight = along > STRAIGHT * Math.sqrt(length * lengthBefore);
     if (++since > 3 && change < leapt && straight && ratio < 1 && Math.abs(ratio - ratioBefore) < STEADY) {
       for (let node = 0; node < count; node++) {

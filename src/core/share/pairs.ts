@@ -24,8 +24,8 @@ export interface Pairs {
 }
 
 /**
- * Makes what goes through the distinct pairs of click links between inside pages, self-links apart. It hands numbers over
- * and calls nobody: for millions of pages a function for each would cost more than the pairs.
+ * Makes what goes through the distinct pairs of click links between inside pages, self-links apart. It hands numbers
+ * over and calls nobody: for millions of pages a function for each would cost more than the pairs.
  */
 export function pairsOf({ count, links, phrases, column }: PairBase, weights: PlacementWeights): Pairs {
   const { offsets, target: targetOf, kind, rel, placement } = links;

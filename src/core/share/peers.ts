@@ -11,9 +11,9 @@ function medianOf(sorted: Float64Array): number {
 }
 
 /**
- * The share of each indexable page that is reached, divided by the median share of its peers: those of its section at its
- * depth or, where these are fewer than five, all at its depth. What is far below its peers gets too little for what it is; what
- * is only deep, or in a quiet section, does not.
+ * The share of each indexable page that is reached, divided by the median share of its peers: those of its section at
+ * its depth or, where these are fewer than five, all at its depth. What is far below its peers gets too little for what
+ * it is; what is only deep, or in a quiet section, does not.
  * @returns −1 where a page has no share, or no peers
  */
 export function peerShares({

@@ -13,10 +13,10 @@ export interface EdgeRows {
 }
 
 /**
- * The edges of a graph by blocks of targets and of sources, a tile for each pair of blocks. Taken one by one in the order
- * of their targets, the sources of many millions of edges lie all over memory, and most of the time is spent on waiting
- * for it; the nodes of a tile lie near each other (Nishtala, Vuduc, Demmel and Yelick, "When cache blocking of sparse
- * matrix vector multiply works and why", 2007).
+ * The edges of a graph by blocks of targets and of sources, a tile for each pair of blocks. Taken one by one in the
+ * order of their targets, the sources of many millions of edges lie all over memory, and most of the time is spent on
+ * waiting for it; the nodes of a tile lie near each other (Nishtala, Vuduc, Demmel and Yelick, "When cache blocking of
+ * sparse matrix vector multiply works and why", 2007).
  */
 export interface Tiles {
   blocks: number;
@@ -25,8 +25,8 @@ export interface Tiles {
   /** Where the edges of tile `block of targets × blocks + block of sources` begin, and the end of the last. */
   begins: Uint32Array;
   /**
-   * Of each edge the place of its target in its block, in the upper 16 bits, and that of its source, in the lower 16. In
-   * order of sources; those within one block in order of targets.
+   * Of each edge the place of its target in its block, in the upper 16 bits, and that of its source, in the lower 16.
+   * In order of sources; those within one block in order of targets.
    */
   edges: Uint32Array;
   weights?: Float64Array;

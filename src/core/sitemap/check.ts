@@ -1,6 +1,7 @@
 /**
- * Checks a sitemap against the sitemaps.org protocol 0.9 (https://www.sitemaps.org/protocol.html), in one pass: nothing is
- * held but the element that is being read, and the addresses of the entries so far, as far as the protocol allows them.
+ * Checks a sitemap against the sitemaps.org protocol 0.9 (https://www.sitemaps.org/protocol.html), in one pass: nothing
+ * is held but the element that is being read, and the addresses of the entries so far, as far as the protocol allows
+ * them.
  */
 import { xmlChecker } from './checkXml';
 import { faultsOfEntries, MAX_BYTES, MAX_FIELD } from './entryFaults';

@@ -81,7 +81,10 @@ export function ofFact<N extends ColumnName>(name: N, column: Column): Columns[N
 
 const numbered = new WeakMap<TextColumn, Int32Array>();
 
-/** The page of each code of a column in which no text comes twice, as addresses do; −1 for none. Kept as long as the column. */
+/**
+ * The page of each code of a column in which no text comes twice, as addresses do; −1 for none. Kept as long as the
+ * column.
+ */
 export function pagesByCode(column: TextColumn): Int32Array {
   let pages = numbered.get(column);
   if (!pages) {
@@ -94,7 +97,10 @@ export function pagesByCode(column: TextColumn): Int32Array {
 /** Numbers texts in the order in which they come, and makes a text column of the numbers. */
 export function textCoder() {
   const texts: string[] = [];
-  /** The number of each text. As long as each is larger than all before, as in the order of addresses, none is looked up. */
+  /**
+   * The number of each text. As long as each is larger than all before, as in the order of addresses, none is looked
+   * up.
+   */
   let numbers: Map<string, number> | null = null;
   // Neighbours in the order of addresses often have the same text, and a comparison is quicker than a lookup.
   let last: string | null = null;

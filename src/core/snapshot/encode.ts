@@ -1,6 +1,7 @@
 /**
- * The binary form of a base and of a snapshot: named parts, each a column. Numbers are little-endian. A list of texts is
- * a count, that many byte lengths (each 32 bits), and the texts in UTF-8. The part `head` is JSON and names the version.
+ * The binary form of a base and of a snapshot: named parts, each a column. Numbers are little-endian. A list of texts
+ * is a count, that many byte lengths (each 32 bits), and the texts in UTF-8. The part `head` is JSON and names the
+ * version.
  */
 import { EdgeMapError } from '../errors';
 import { baseFacts, derivedFacts, factOf } from '../facts';
@@ -33,7 +34,9 @@ const siteFiles = ({ robots, sitemaps }: SiteFiles): SiteFiles => ({
 /** What is read together: what is known of pages, and the links with their texts, which are most of a snapshot. */
 export type PartGroup = 'facts' | 'links';
 const withLinks = new Set(['phrases', 'outside', 'checks']);
-/** The report (src/core/report) and the findings of each page are stored beside the snapshot, and read by themselves. */
+/**
+ * The report (src/core/report) and the findings of each page are stored beside the snapshot, and read by themselves.
+ */
 export const REPORT_PART = 'report';
 export const FINDINGS_PART = 'report.pages';
 /** Only an analysis reads these. */
@@ -177,7 +180,10 @@ export const encodeSnapshot = (snapshot: Snapshot): SnapshotParts =>
 export const partsOfColumn = (name: ColumnName): string[] =>
   (factOf(name).type === 'text' ? ['.codes', '.values', '.common'] : ['']).map((end) => `fact.${name}${end}`);
 
-/** Reads stored parts by their names. @param onText told the bytes of texts that are decoded, which take memory besides */
+/**
+ * Reads stored parts by their names.
+ * @param onText told the bytes of texts that are decoded, which take memory besides
+ */
 function partReader(parts: SnapshotParts, onText: (bytes: number) => void) {
   const part = (name: string) => {
     const bytes = parts.get(name);

@@ -1,6 +1,6 @@
 /**
- * Views of a crawl are made of layers. Each layer says what it gives in place of what is below it; readers do not know which
- * layers there are. A layer may append pages, and never renumbers those below.
+ * Views of a crawl are made of layers. Each layer says what it gives in place of what is below it; readers do not know
+ * which layers there are. A layer may append pages, and never renumbers those below.
  */
 import { factOf, isColumnName } from '../facts';
 import type { BaseFact, ColumnName } from '../facts';

@@ -14,8 +14,8 @@ interface ArrayOfWidth {
 export type LinkFieldColumns = { [N in LinkFieldName]: ArrayOfWidth[(typeof linkFields)[N]['width']] };
 
 /**
- * The links of a site. `target` is a page number; `count` and above are entries of `outside`. Choices are indexes of their lists;
- * anchor, rel, above and fragment are indexes of `phrases`, 0 for none.
+ * The links of a site. `target` is a page number; `count` and above are entries of `outside`. Choices are indexes of
+ * their lists; anchor, rel, above and fragment are indexes of `phrases`, 0 for none.
  */
 export interface BaseLinks extends LinkFieldColumns {
   /** The links of page `i` are the entries `offsets[i]` to `offsets[i + 1] − 1`. */

@@ -81,8 +81,8 @@ export interface BaseParts {
   /** Two 32-bit halves a page, for finding pages that are alike (src/core/words/fingerprint.ts); 0 and 0 is unknown. */
   fingerprints: Uint32Array;
   /**
-   * Which words each page has (src/core/words): the filter of page `i` is `bytes[offsets[i]]` to `bytes[offsets[i + 1] − 1]`,
-   * which is none when they are not known.
+   * Which words each page has (src/core/words): the filter of page `i` is `bytes[offsets[i]]` to `bytes[offsets[i + 1]
+   * − 1]`, which is none when they are not known.
    */
   wordFilters: { offsets: Uint32Array; bytes: Uint8Array };
   links: BaseLinks;
@@ -125,8 +125,8 @@ export interface Layered {
 }
 
 /**
- * One site as it was observed. A crawl numbers its pages in the order of their addresses; a layer may append pages. The order of
- * addresses is that of the codes of `url`.
+ * One site as it was observed. A crawl numbers its pages in the order of their addresses; a layer may append pages. The
+ * order of addresses is that of the codes of `url`.
  */
 export interface Base extends Readonly<BaseParts>, Layered {
   readonly count: number;
@@ -204,7 +204,10 @@ export const pagesOfCodes = (base: Pick<Addresses, 'column'>, { values }: TextCo
   return pages;
 };
 
-/** Pages in the order of their addresses. A crawl numbers them so; pages that a layer appends come last. @param pages ascending */
+/**
+ * Pages in the order of their addresses. A crawl numbers them so; pages that a layer appends come last.
+ * @param pages ascending
+ */
 export function inAddressOrder({ column }: Pick<Addresses, 'column'>, pages: Uint32Array): Uint32Array {
   const { codes } = column('url');
   const isInOrder = pages.every((page, i) => i === 0 || codes[page] > codes[pages[i - 1]]);

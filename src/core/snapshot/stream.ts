@@ -1,6 +1,7 @@
 /**
- * Parts of a snapshot as one stream of bytes, for a worker of the browser: for each part the length of its name, the name, the
- * length of its bytes and the bytes; lengths are 32 bits, the lowest first, and everything begins at a multiple of eight.
+ * Parts of a snapshot as one stream of bytes, for a worker of the browser: for each part the length of its name, the
+ * name, the length of its bytes and the bytes; lengths are 32 bits, the lowest first, and everything begins at a
+ * multiple of eight.
  */
 import type { SnapshotParts } from './encode';
 

@@ -1,6 +1,6 @@
 /**
- * Whole numbers from 0 on, each in as many bytes as the largest of them takes. A site has many millions of links, most of
- * whose columns hold small numbers.
+ * Whole numbers from 0 on, each in as many bytes as the largest of them takes. A site has many millions of links, most
+ * of whose columns hold small numbers.
  */
 export type WholeNumbers = Uint8Array | Uint16Array | Uint32Array;
 

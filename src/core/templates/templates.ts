@@ -14,8 +14,9 @@ const MAX_STEPS = 4;
 const PLAIN = 'plain';
 
 /**
- * The blocks of a template that a place in a page lies in, outermost first: elements that divide a page, some of them only where they have a class.
- * Classes with a digit are left out, as they tend to number the page; so are those of `body`.
+ * The blocks of a template that a place in a page lies in, outermost first: elements that divide a page, some of them
+ * only where they have a class. Classes with a digit are left out, as they tend to number the page; so are those of
+ * `body`.
  * @param above elements above a link, as `body>div.wrap>nav`
  */
 export function blocksAbove(above: string): string[] {
@@ -30,8 +31,8 @@ export function blocksAbove(above: string): string[] {
 }
 
 /**
- * The template of every page that was read: the names of the blocks that its links stand in, in alphabetical order. Pages with
- * the same blocks are built alike.
+ * The template of every page that was read: the names of the blocks that its links stand in, in alphabetical order.
+ * Pages with the same blocks are built alike.
  */
 export function templateColumn({
   count,

@@ -49,7 +49,10 @@ export function familyOf(address: string): Family | null {
   return pattern === path ? null : { pattern: originOf(address) + pattern, repeated };
 }
 
-/** A page by its fingerprint; a file that is no page and stands for itself; or nothing of its own (a redirect, an error). */
+/**
+ * A page by its fingerprint; a file that is no page and stands for itself; or nothing of its own (a redirect, an
+ * error).
+ */
 export type Sampled = [number, number] | 'file' | null;
 
 /** What is known of a family when it is judged. */

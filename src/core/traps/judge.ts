@@ -12,8 +12,8 @@ const ENOUGH = 20;
 export type FamilyJudgement = { trap: true; reason: Message } | { trap: false } | { trap: null };
 
 /**
- * Judges whether a large family grows without end: its addresses repeat themselves, or its pages are alike (a calendar's
- * empty months, one list in many orders).
+ * Judges whether a large family grows without end: its addresses repeat themselves, or its pages are alike (a
+ * calendar's empty months, one list in many orders).
  * @param limit of fetched members, beyond which it is judged
  * @returns `trap: null` while too few of its pages were fetched to tell
  */

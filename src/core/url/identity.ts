@@ -29,8 +29,8 @@ export function normalizeEscapes(text: string): string {
 const plainAddress = /^https?:\/\/(?:(?!xn--)[a-z][a-z0-9-]*\.)+[a-z]{2,63}\/[!$&(-;=?-Z[\]_a-z~]*$/;
 
 /**
- * Whether an address is its own identity at a glance: a name as host, no port, no fragment, no escapes, no segments of dots.
- * Most are; they need not be parsed.
+ * Whether an address is its own identity at a glance: a name as host, no port, no fragment, no escapes, no segments of
+ * dots. Most are; they need not be parsed.
  */
 export const isPlainAddress = (text: string): boolean =>
   plainAddress.test(text) && !text.includes('/.') && text.length <= MAX_ADDRESS_LENGTH;

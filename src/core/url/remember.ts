@@ -17,9 +17,10 @@ const plainFragment = /^[!#-;=?-_a-z{|}~]*$/;
 type Known = Map<string, Identified | null>;
 
 /**
- * The same function, remembering what it gave: menus repeat the same hrefs on all pages of a folder, and tables of contents
- * lead to many places of one page. An href is resolved against the folder of the base alone (RFC 3986 §5.2.3), but for those
- * without a path, which are remembered as long as the base is the same; what stands before a fragment, as if it were all.
+ * The same function, remembering what it gave: menus repeat the same hrefs on all pages of a folder, and tables of
+ * contents lead to many places of one page. An href is resolved against the folder of the base alone (RFC 3986 §5.2.3),
+ * but for those without a path, which are remembered as long as the base is the same; what stands before a fragment, as
+ * if it were all.
  */
 export function remembering(identify: Identify): Identify {
   let folders = new Map<string, Known>();

@@ -1,4 +1,6 @@
-/** What a screen, a file or a command reads of a crawl: its snapshot, what was imported, and an earlier crawl beside it. */
+/**
+ * What a screen, a file or a command reads of a crawl: its snapshot, what was imported, and an earlier crawl beside it.
+ */
 import type { Comparison } from '../compare';
 import { importColumns, matchSources, withHits } from '../imports';
 import type { ImportedSource, MatchedSource } from '../imports';
@@ -26,8 +28,8 @@ const besides = <C extends Comparison<View> | null>(
 ) => Object.assign(snapshot, { imports, comparison });
 
 /**
- * A crawl as it is read. Imported sources give facts of their own, and `seen_in` names them; nothing else depends on them, so
- * nothing else is worked out again.
+ * A crawl as it is read. Imported sources give facts of their own, and `seen_in` names them; nothing else depends on
+ * them, so nothing else is worked out again.
  */
 export function viewOf(snapshot: Snapshot, imports: readonly ImportedSource[] = []): View {
   const matched = matchSources(snapshot, imports);
@@ -38,7 +40,9 @@ export function viewOf(snapshot: Snapshot, imports: readonly ImportedSource[] = 
   return besides(withLayer(snapshot, { columns }), matched, null);
 }
 
-/** A view with another layer on top. What was worked out of what the layer gives stays as it is: see src/core/analysis. */
+/**
+ * A view with another layer on top. What was worked out of what the layer gives stays as it is: see src/core/analysis.
+ */
 export const overView = (view: View, layer: Layer): View =>
   besides(withLayer(view, layer), view.imports, view.comparison);
 

@@ -1,6 +1,6 @@
 /**
- * Bounds: what a site wants to hold after every crawl, such as “indexable orphans: at most 0”. A bound is over a selection or
- * a finding.
+ * Bounds: what a site wants to hold after every crawl, such as “indexable orphans: at most 0”. A bound is over a
+ * selection or a finding.
  */
 
 export interface Bound {

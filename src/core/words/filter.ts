@@ -1,7 +1,7 @@
 /**
- * Which words a text has, in a few bytes: a Bloom filter over the stems of its words (Bloom, "Space/time trade-offs in hash
- * coding with allowable errors", 1970). It never denies a word that is there; of words that are not, it takes about one in
- * twenty for there, and more in texts of many hundreds of different words.
+ * Which words a text has, in a few bytes: a Bloom filter over the stems of its words (Bloom, "Space/time trade-offs in
+ * hash coding with allowable errors", 1970). It never denies a word that is there; of words that are not, it takes
+ * about one in twenty for there, and more in texts of many hundreds of different words.
  */
 import { stems } from './stems';
 
@@ -46,7 +46,10 @@ export function wordFilter(text: string): Uint8Array {
   return filter;
 }
 
-/** Whether a text may have one of some stems. @param filter of the text; empty when that is not known, which denies none */
+/**
+ * Whether a text may have one of some stems.
+ * @param filter of the text; empty when that is not known, which denies none
+ */
 export function mayHaveAny(filter: Uint8Array, wanted: Iterable<string>): boolean {
   if (filter.length === 0) return true;
   const bits = 8 * filter.length;

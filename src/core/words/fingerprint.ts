@@ -1,6 +1,6 @@
 /**
- * Fingerprints of 64 bits, whose distance in bits grows with the difference of two texts (Charikar, "Similarity estimation
- * techniques from rounding algorithms", 2002), over runs of three words.
+ * Fingerprints of 64 bits, whose distance in bits grows with the difference of two texts (Charikar, "Similarity
+ * estimation techniques from rounding algorithms", 2002), over runs of three words.
  */
 
 /** Words in a row that make one feature. */

@@ -89,8 +89,8 @@ export interface Words {
 }
 
 /**
- * Counts the words of a text, gives its fingerprint, and which words it has. Numbers count as equal in the fingerprint, so that
- * pages that differ in dates or prices only are found alike.
+ * Counts the words of a text, gives its fingerprint, and which words it has. Numbers count as equal in the fingerprint,
+ * so that pages that differ in dates or prices only are found alike.
  */
 export function readWords(text: string): Words {
   const hashes = hashWords(text);

@@ -1,4 +1,7 @@
-/** The beginnings of words, by which texts are compared: how many letters they have, and how many a word needs to have one. */
+/**
+ * The beginnings of words, by which texts are compared: how many letters they have, and how many a word needs to have
+ * one.
+ */
 const STEM = 5;
 const MIN_WORD = 3;
 const isAscii = (text: string) => /^[\0-\x7f]*$/.test(text);

@@ -7,13 +7,19 @@ interface Charted {
   resized?: (width: number) => void;
   /** Called when the theme has changed: colours are read anew. */
   themed: (name: string) => void;
-  /** Called with the place on the axis above which it was clicked, however high, and with what keys; charts without axes have none. */
+  /**
+   * Called with the place on the axis above which it was clicked, however high, and with what keys; charts without axes
+   * have none.
+   */
   clicked?: (at: number, event: MouseEvent) => void;
   /** Loads a kind of series besides bars. */
   series?: () => Promise<unknown>;
 }
 
-/** Puts a chart into a box and keeps it in shape. ECharts is loaded with the first of them. @returns what takes it away */
+/**
+ * Puts a chart into a box and keeps it in shape. ECharts is loaded with the first of them.
+ * @returns what takes it away
+ */
 export function mountChart(box: HTMLElement, { ready, resized, themed, clicked, series }: Charted): () => void {
   let chart: ECharts | undefined;
   let gone = false;

@@ -1,4 +1,6 @@
-/** The rows of a list, read block by block as they come into sight: without a screen, which is told when there are more. */
+/**
+ * The rows of a list, read block by block as they come into sight: without a screen, which is told when there are more.
+ */
 import type { ListRow, ListWindow } from '$core/lists';
 import { readNumbers } from '$core/numbers';
 

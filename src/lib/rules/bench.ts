@@ -58,8 +58,8 @@ function startWorker() {
 }
 
 /**
- * Opens the bench of a host: one worker judges, and another works out what drafts cost, so that typing never waits for the
- * seconds that this takes on a large site.
+ * Opens the bench of a host: one worker judges, and another works out what drafts cost, so that typing never waits for
+ * the seconds that this takes on a large site.
  */
 export function openBench(given: BenchStart) {
   const judging = startWorker();

@@ -1,4 +1,6 @@
-/** An editor for robots.txt: colours, faults in place, completion, and beside each rule how many addresses it decides. */
+/**
+ * An editor for robots.txt: colours, faults in place, completion, and beside each rule how many addresses it decides.
+ */
 import { autocompletion, closeBrackets, completionKeymap } from '@codemirror/autocomplete';
 import type { CompletionContext, CompletionResult } from '@codemirror/autocomplete';
 import { defaultKeymap, history, historyKeymap } from '@codemirror/commands';

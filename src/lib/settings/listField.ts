@@ -1,4 +1,6 @@
-/** The field of addresses that a person knows from elsewhere. It is no setting: the list is kept apart, as an import. */
+/**
+ * The field of addresses that a person knows from elsewhere. It is no setting: the list is kept apart, as an import.
+ */
 import { identify } from '$core/url';
 import type { Faults } from './settingsForm';
 

@@ -1,4 +1,6 @@
-/** The screen of settings as data: what it asks, in which words, and how a line of what is typed is read and written. */
+/**
+ * The screen of settings as data: what it asks, in which words, and how a line of what is typed is read and written.
+ */
 import { formatOverride, parseOverride } from '$core/settings';
 import { patternTest } from '$core/scope';
 import { identify } from '$core/url';

@@ -21,7 +21,9 @@ export interface ScreenState {
   sources: string;
   /** The order of what the picture shows; '' for that by size. */
   order: string;
-  /** Which of the things that a picture shows is looked at more closely, such as a cluster or a file; '' for the first. */
+  /**
+   * Which of the things that a picture shows is looked at more closely, such as a cluster or a file; '' for the first.
+   */
   item: string;
   /** The crawl that this one is compared with, by its number; '' for the one before. */
   since: string;

@@ -1,4 +1,6 @@
-/** What a person reads is plain, present-day English: turns of phrase that are not, and that crept in before, stay out. */
+/**
+ * What a person reads is plain, present-day English: turns of phrase that are not, and that crept in before, stay out.
+ */
 import { readdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { parse } from 'svelte/compiler';

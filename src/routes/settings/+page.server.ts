@@ -30,7 +30,9 @@ import { isError } from '$core/errors';
 /** Addresses that patterns are tried on. */
 const MOST_KNOWN = 5000;
 
-/** The list of known URLs of a site as it stands in its field, or how many there are when they are too many for that. */
+/**
+ * The list of known URLs of a site as it stands in its field, or how many there are when they are too many for that.
+ */
 async function listOfSite(db: Database, site: Site | undefined): Promise<{ text: string; hidden: number }> {
   const imports = site ? (await importsOf(db, site.id)).filter(({ name }) => name === SETTINGS_LIST) : [];
   const total = imports.reduce((sum, { urls }) => sum + urls, 0);

@@ -15,7 +15,9 @@ import { withComparison } from '$core/view';
 import type { ComparedView, View } from '$core/view';
 
 export interface ComparisonCall {
-  /** The earlier crawl, of this site or, where `map` says how addresses correspond, another; null for the one before. */
+  /**
+   * The earlier crawl, of this site or, where `map` says how addresses correspond, another; null for the one before.
+   */
   since: number | null;
   map: readonly MapRule[];
   by: readonly PairedBy[];
@@ -66,7 +68,8 @@ const bytesOf = ({ view }: Kept) =>
   BYTES_A_ROW * view.comparison.rows + keptBytes(view.comparison) + keptBytes(view) + listBytes(view);
 
 /**
- * The snapshot of a crawl with an earlier one beside it; null when there is no earlier one, or one of them has no snapshot.
+ * The snapshot of a crawl with an earlier one beside it; null when there is no earlier one, or one of them has no
+ * snapshot.
  * @param need whether the links of both are asked for
  * @throws snapshot_version when one of them was written by another version of the program
  */

@@ -7,7 +7,9 @@ import { openStore, seedFrontier } from './store';
 
 const RUN = 1000;
 
-/** Adds addresses that no link leads to to what a crawl has still to fetch, and resumes it: depth and reach stay right. */
+/**
+ * Adds addresses that no link leads to to what a crawl has still to fetch, and resumes it: depth and reach stay right.
+ */
 export async function fetchToo(
   db: Database,
   { id, siteId }: Pick<Crawl, 'id' | 'siteId'>,

@@ -39,8 +39,9 @@ const second = (time: number) => new Date(time).toISOString().replace(/\.\d+Z/, 
 const day = (time: Date) => time.toISOString().slice(0, 10);
 
 /**
- * Finds the dates of the last change of pages: what the Last-Modified header or its structured data says, or the day of the crawl that first found
- * the content as it is now, where an earlier crawl found another. Pages of which neither is known are absent.
+ * Finds the dates of the last change of pages: what the Last-Modified header or its structured data says, or the day of
+ * the crawl that first found the content as it is now, where an earlier crawl found another. Pages of which neither is
+ * known are absent.
  * @returns W3C dates by address
  */
 export async function lastmodsOf(db: Database, { id, siteId }: Crawl): Promise<Map<string, string>> {

@@ -15,7 +15,8 @@ function differingBits(a: Uint8Array, b: Uint8Array): number {
 /**
  * Compares pages of a crawl with one of them.
  * @param addresses at most some hundreds
- * @returns for each address the part of the 64 bits of its fingerprint that agrees, half of which do by chance: 1 for the
+ * @returns for each address the part of the 64 bits of its fingerprint that agrees, half of which do by chance: 1 for
+ *   the
  *   same text; null where one of the two has none
  */
 export async function likenessTo(

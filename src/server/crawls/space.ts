@@ -2,7 +2,10 @@
 import type { RowDataPacket } from 'mysql2';
 import type { Database } from '../database';
 
-/** Bytes that a row takes besides its long texts, roughly: its other columns, its indexes, and its place in the frontier. */
+/**
+ * Bytes that a row takes besides its long texts, roughly: its other columns, its indexes, and its place in the
+ * frontier.
+ */
 const ROW_BYTES = 600;
 
 /**

@@ -1,6 +1,6 @@
 /**
- * What a worker of a crawl writes to the database. Everything may be called again after a lost connection: what was stored
- * stays as it is and counts once.
+ * What a worker of a crawl writes to the database. Everything may be called again after a lost connection: what was
+ * stored stays as it is and counts once.
  */
 import { getTableColumns, sql } from 'drizzle-orm';
 import { toSnakeCase } from 'drizzle-orm/casing';

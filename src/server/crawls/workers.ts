@@ -16,11 +16,14 @@ export async function joinCrawl(db: Database, crawlId: number, owner: string): P
 }
 
 /*
- * Whoever locks rows of several tables does it in one order: crawl_worker, crawl, frontier. Two workers then wait for each
- * other at most, and never in a circle.
+ * Whoever locks rows of several tables does it in one order: crawl_worker, crawl, frontier. Two workers then wait for
+ * each other at most, and never in a circle.
  */
 
-/** Makes sure, within a transaction, that a worker still belongs to its crawl, and locks its row. @throws membership_lost */
+/**
+ * Makes sure, within a transaction, that a worker still belongs to its crawl, and locks its row.
+ * @throws membership_lost
+ */
 export async function lockWorker(run: Statement, workerId: number): Promise<void> {
   const rows = await run('select id from crawl_worker where id = ? for update', [workerId]);
   if (rows.length === 0) throw failure('membership_lost', 'Another worker has taken over what this one held.');

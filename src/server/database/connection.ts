@@ -16,8 +16,9 @@ export function databaseUrl(): string {
 }
 
 /**
- * What holds on every connection, whatever the server's own settings are. Moments are kept in UTC. Values that do not fit
- * are errors. Workers write side by side: locks on gaps between rows would make them wait for each other without need.
+ * What holds on every connection, whatever the server's own settings are. Moments are kept in UTC. Values that do not
+ * fit are errors. Workers write side by side: locks on gaps between rows would make them wait for each other without
+ * need.
  */
 const CONNECTION = `set time_zone = '+00:00', tx_isolation = 'READ-COMMITTED', collation_connection = 'utf8mb4_bin',
   sql_mode = 'STRICT_TRANS_TABLES,ERROR_FOR_DIVISION_BY_ZERO,NO_AUTO_CREATE_USER,NO_ENGINE_SUBSTITUTION'`;
@@ -72,8 +73,8 @@ function isDeadlock(error: unknown): boolean {
 }
 
 /**
- * Runs statements as one, on one connection; written for the driver itself, for what runs thousands of times in a crawl.
- * Begins again when another transaction stood in its way, so `work` may run more than once.
+ * Runs statements as one, on one connection; written for the driver itself, for what runs thousands of times in a
+ * crawl. Begins again when another transaction stood in its way, so `work` may run more than once.
  * @param work given `run`, which writes values into the statement, and `send`, which sends them beside it: better for
  *   many bytes, and only for statements that are few
  * @param isolation `repeatable read` also locks the gaps between the rows that a locking read meets

@@ -258,7 +258,10 @@ export const job = mysqlTable(
     /** Counts how often the job was leased: what an earlier holder of the lease still writes is told by it. */
     lease: int().notNull().default(0),
     leaseUntil: moment(),
-    /** How many workers in a row have died with it without storing a page, and how many pages were done when it was leased. */
+    /**
+     * How many workers in a row have died with it without storing a page, and how many pages were done when it was
+     * leased.
+     */
     losses: int().notNull().default(0),
     doneAtLease: int().notNull().default(0),
     /** What is being analysed, and how many of how many steps are done. */
@@ -327,7 +330,9 @@ export const hostLimit = mysqlTable('host_limit', {
   delayAt: moment(),
 });
 
-/** A source of addresses that a person has imported, a list or an access log; crawls know which of them count for them. */
+/**
+ * A source of addresses that a person has imported, a list or an access log; crawls know which of them count for them.
+ */
 export const urlImport = mysqlTable(
   'url_import',
   {
@@ -364,7 +369,10 @@ export const importPart = mysqlTable(
   (table) => [primaryKey({ columns: [table.importId, table.part, table.seq] })],
 );
 
-/** The addresses of imports of earlier versions, by their numbers; moved to {@link importPart} when the database is prepared. */
+/**
+ * The addresses of imports of earlier versions, by their numbers; moved to {@link importPart} when the database is
+ * prepared.
+ */
 export const importChunk = mysqlTable(
   'import_chunk',
   {
@@ -505,7 +513,10 @@ export const tally = mysqlTable(
   (table) => [primaryKey({ columns: [table.crawlId, table.kind] })],
 );
 
-/** HTML as it was received, compressed (src/server/crawls/sources.ts); kept once whatever crawl and address it came from. */
+/**
+ * HTML as it was received, compressed (src/server/crawls/sources.ts); kept once whatever crawl and address it came
+ * from.
+ */
 export const source = mysqlTable('source', {
   hash: hash().primaryKey(),
   size: int().notNull(),

@@ -1,4 +1,7 @@
-/** Sources of URLs besides the crawl: lists and access logs that a person has imported (docs/ARCHITECTURE.md, "Storage"). */
+/**
+ * Sources of URLs besides the crawl: lists and access logs that a person has imported (docs/ARCHITECTURE.md,
+ * "Storage").
+ */
 import { promisify } from 'node:util';
 import { deflate, inflate } from 'node:zlib';
 import { and, asc, desc, eq, inArray, isNull, sql } from 'drizzle-orm';
@@ -156,7 +159,8 @@ export const removeImport = (db: Database, siteId: number, id: number): Promise<
   });
 
 /**
- * Stores a list of addresses that was typed in place of one of the same name. Nothing is stored when that holds the same.
+ * Stores a list of addresses that was typed in place of one of the same name. Nothing is stored when that holds the
+ * same.
  * @param addresses in normal form; an empty list only takes the earlier one away
  */
 export async function saveList(db: Database, siteId: number, name: string, addresses: readonly string[]) {

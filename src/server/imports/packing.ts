@@ -1,4 +1,7 @@
-/** Numbers of addresses as earlier versions packed them: ascending, as the differences between them, in LEB128 varints. @throws Error when the bytes end within a number */
+/**
+ * Numbers of addresses as earlier versions packed them: ascending, as the differences between them, in LEB128 varints.
+ * @throws Error when the bytes end within a number
+ */
 export function unpackNumbers(bytes: Uint8Array): number[] {
   const numbers: number[] = [];
   let last = 0;

@@ -30,7 +30,9 @@ export interface ImportContent extends Pick<ImportedSource, 'addresses' | 'colum
 const bytesOf = ({ buffer, byteOffset, byteLength }: ArrayBufferView) =>
   Buffer.from(buffer as ArrayBuffer, byteOffset, byteLength);
 
-/** Texts that hold no line breaks, one a line, deflated some at a time: a million of them are not joined as one text. */
+/**
+ * Texts that hold no line breaks, one a line, deflated some at a time: a million of them are not joined as one text.
+ */
 async function deflatedLines(texts: readonly string[]): Promise<Buffer> {
   const deflater = createDeflate({ level: LEVEL });
   const packed: Buffer[] = [];

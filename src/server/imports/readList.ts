@@ -184,7 +184,10 @@ export async function previewList(
   };
 }
 
-/** Reads a list: how many rows name each address, the sums of its numbers, and the latest of its dates. @throws import */
+/**
+ * Reads a list: how many rows name each address, the sums of its numbers, and the latest of its dates.
+ * @throws import
+ */
 export async function readList(reading: Reading, bytes: AsyncIterable<Uint8Array>, choices: ListChoices) {
   const { rows, delimiter } = await open(reading, bytes);
   const { held, whole } = await peek(rows, isSample);

@@ -181,8 +181,8 @@ export const releaseCrawl = (db: Database, lease: Lease, state: 'waiting' | 'pau
   });
 
 /**
- * Asks a worker to analyse an ended crawl anew. Does nothing while that is already asked for or under way, or when workers
- * have died of it.
+ * Asks a worker to analyse an ended crawl anew. Does nothing while that is already asked for or under way, or when
+ * workers have died of it.
  */
 export async function requestAnalysis(db: Database, crawlId: number): Promise<void> {
   await db

@@ -24,8 +24,8 @@ type Shown = Omit<LiveCheck, 'endedAt'> & { endedAt: Date | null };
 const toCheck = ({ endedAt, ...row }: Shown): LiveCheck => ({ ...row, endedAt: endedAt?.getTime() ?? null });
 
 /**
- * Asks workers to check an address. It takes the place of an earlier check of it under a new number, so that a worker that still
- * runs the earlier one stores nothing.
+ * Asks workers to check an address. It takes the place of an earlier check of it under a new number, so that a worker
+ * that still runs the earlier one stores nothing.
  * @returns its number
  */
 export const askLiveCheck = (db: Database, siteId: number, kind: LiveCheckKind, address: string): Promise<number> =>

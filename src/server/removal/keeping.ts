@@ -13,8 +13,8 @@ export const pinCrawl = async (db: Database, id: number, pinned: boolean): Promi
   void (await db.update(crawl).set({ pinned }).where(eq(crawl.id, id)));
 
 /**
- * Deletes the oldest crawls of a site beyond those that it keeps, as a person does: they can be brought back for a moment, and
- * a worker removes their rows.
+ * Deletes the oldest crawls of a site beyond those that it keeps, as a person does: they can be brought back for a
+ * moment, and a worker removes their rows.
  * @returns the crawls that were deleted
  */
 export async function pruneCrawls(db: Database, siteId: number): Promise<number[]> {

@@ -1,6 +1,6 @@
 /**
- * Deleting crawls and sites. What a person deletes is hidden at once, can be brought back for a while, and is then removed by
- * a worker, some rows at a time, so that nobody who works with the database waits for it.
+ * Deleting crawls and sites. What a person deletes is hidden at once, can be brought back for a while, and is then
+ * removed by a worker, some rows at a time, so that nobody who works with the database waits for it.
  */
 import { and, eq, inArray, isNull, isNotNull } from 'drizzle-orm';
 import type { ResultSetHeader, RowDataPacket } from 'mysql2';
@@ -91,8 +91,8 @@ async function clear(db: Database, table: string, column: string, id: number, si
 }
 
 /**
- * Removes the sources that no page has any more. Crawls that are under way remember which sources are stored, so nothing is
- * removed beside one.
+ * Removes the sources that no page has any more. Crawls that are under way remember which sources are stored, so
+ * nothing is removed beside one.
  * @returns false when that has to wait
  */
 async function removeUnusedSources(db: Database, signal: AbortSignal): Promise<boolean> {
@@ -145,7 +145,8 @@ export async function removeDeleted(db: Database, signal: AbortSignal): Promise<
   if (crawls.length + sites.length === 0) return false;
   for (const id of crawls)
     for (const table of ofCrawl) if (!(await clear(db, table, 'crawl_id', id, signal))) return false;
-  // The rows of crawls and sites stay until all that hangs on them is gone, so that a removal that was interrupted is ended.
+  // The rows of crawls and sites stay until all that hangs on them is gone, so that a removal that was interrupted is
+  // ended.
   if (!(await removeUnusedSources(db, signal))) return false;
   for (const id of crawls)
     await inTransaction(db, async (run) => {

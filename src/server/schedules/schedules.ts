@@ -22,7 +22,9 @@ export async function scheduleOf(db: Database, siteId: number): Promise<SiteSche
   return row ?? null;
 }
 
-/** Gives a site a schedule, in place of the one it has. What would have been due while it is paused is not caught up. */
+/**
+ * Gives a site a schedule, in place of the one it has. What would have been due while it is paused is not caught up.
+ */
 export async function saveSchedule(
   db: Database,
   siteId: number,
@@ -42,8 +44,8 @@ export const stopSchedule = async (db: Database, siteId: number): Promise<void> 
 const isOpen = inArray(crawl.state, ['waiting', 'running', 'paused']);
 
 /**
- * Adds the crawls that are due: one for each site, however many runs were missed, and none where a crawl of the site has not
- * ended yet. Several workers may ask at once; each run is taken by one of them.
+ * Adds the crawls that are due: one for each site, however many runs were missed, and none where a crawl of the site
+ * has not ended yet. Several workers may ask at once; each run is taken by one of them.
  * @returns the crawls that were added
  */
 export async function startDue(db: Database, now = new Date()): Promise<number[]> {

@@ -18,7 +18,10 @@ export const dateNotes = (db: Database, siteId: number): Promise<DateNote[]> =>
     .where(eq(dateNote.siteId, siteId))
     .orderBy(asc(dateNote.day), asc(dateNote.id));
 
-/** Writes a note, or another text or date for one that is there. @returns its number; null when the site has no such note */
+/**
+ * Writes a note, or another text or date for one that is there.
+ * @returns its number; null when the site has no such note
+ */
 export async function saveDateNote(
   db: Database,
   siteId: number,

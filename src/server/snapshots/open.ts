@@ -1,4 +1,6 @@
-/** Snapshots that are open for questions, with everything that was made of them, bounded by the bytes that they hold. */
+/**
+ * Snapshots that are open for questions, with everything that was made of them, bounded by the bytes that they hold.
+ */
 import { totalmem } from 'node:os';
 import { describeFindings } from '$core/findings';
 import type { Found } from '$core/findings';
@@ -92,7 +94,8 @@ function openEntry(db: Database, crawlId: number, key: string): Open {
 }
 
 /**
- * The facts of the pages of a crawl as they were analysed, without links and imports; null when it has none. Not kept open.
+ * The facts of the pages of a crawl as they were analysed, without links and imports; null when it has none. Not kept
+ * open.
  * @throws snapshot_version when they were written by another version of the program
  */
 export async function readFacts(db: Database, crawlId: number): Promise<Snapshot | null> {
@@ -113,7 +116,8 @@ async function entryOf(db: Database, row: Analysed): Promise<{ key: string; entr
 /**
  * Snapshots that are asked for together, each null when its crawl has none yet: none of them is closed to make room for
  * another. Kept open for the next question, the last the longest.
- * @param need whether their links are asked for, which are most of them; without them only the facts of pages can be read
+ * @param need whether their links are asked for, which are most of them; without them only the facts of pages can be
+ *   read
  * @throws snapshot_version when one was written by another version of the program
  */
 export async function openTogether(db: Database, rows: readonly Analysed[], need: PartGroup): Promise<(View | null)[]> {

@@ -77,8 +77,8 @@ async function counted(db: Database, crawl: CrawlState, one: Bound): Promise<Cou
 }
 
 /**
- * Checks the watch list of its site against a crawl that has been analysed. What has been counted is kept: a worker counts as
- * soon as a crawl has ended, and screens only what was added since.
+ * Checks the watch list of its site against a crawl that has been analysed. What has been counted is kept: a worker
+ * counts as soon as a crawl has ended, and screens only what was added since.
  */
 export async function checkBounds(db: Database, crawl: CrawlState): Promise<CheckedBound[]> {
   const bounds = await boundsOf(db, crawl.siteId);

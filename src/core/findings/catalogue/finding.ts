@@ -53,7 +53,10 @@ export type Finding = FindingBase &
     | {
         over: 'links';
         select: (thresholds: Thresholds) => string;
-        /** What is one edit, where it is not the same link in one block: all links with the same words, to one target, or in one place of a template. */
+        /**
+         * What is one edit, where it is not the same link in one block: all links with the same words, to one target,
+         * or in one place of a template.
+         */
         editBy?: 'words' | 'target' | 'place';
       }
     | {

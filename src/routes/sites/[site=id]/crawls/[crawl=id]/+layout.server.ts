@@ -21,7 +21,9 @@ export const load: LayoutServerLoad = async ({ locals, depends }) => {
     crawl: {
       ...{ id, state, reason, limited, baseId, known, done, unanswered, bytes, ranMs, current, request, analysedAt },
       at: crawl.startedAt ?? crawl.createdAt,
-      /** When what its screens show was analysed, while it has not ended; null when they cannot be opened, or are final. */
+      /**
+       * When what its screens show was analysed, while it has not ended; null when they cannot be opened, or are final.
+       */
       soFar: isSoFar(crawl) ? crawl.analysedAt : null,
       /** What of its settings screens speak of. */
       settings: { limit, depth, minutes, megabytes, connections, rate },

@@ -50,7 +50,9 @@ function linkOf(snapshot: View, page: number, at: string, findings: readonly Fou
   };
 }
 
-/** The dossier of one page, `?page=address&reader=…`, and its neighbours in the list that the query of a view asks for. */
+/**
+ * The dossier of one page, `?page=address&reader=…`, and its neighbours in the list that the query of a view asks for.
+ */
 export const GET: RequestHandler = async ({ locals, url }) => {
   const asked = query.safeParse(Object.fromEntries(url.searchParams));
   if (!asked.success) error(400, asked.error.issues[0].message);

@@ -10,7 +10,10 @@ const range = z.object({
   to: z.coerce.number().int().min(0),
 });
 
-/** The numbers of the rows between two places of a list, both included, as in `1,4-9`: the query of a view and `&from=N&to=N`. */
+/**
+ * The numbers of the rows between two places of a list, both included, as in `1,4-9`: the query of a view and
+ * `&from=N&to=N`.
+ */
 export const GET: RequestHandler = async ({ locals, url }) => {
   const asked = range.safeParse(Object.fromEntries(url.searchParams));
   if (!asked.success) error(400, asked.error.issues[0].message);

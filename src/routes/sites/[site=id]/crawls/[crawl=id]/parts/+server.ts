@@ -8,8 +8,8 @@ import type { RequestHandler } from './$types';
 const handedOut = /^(head|files|phrases|outside|(fact|links)\.[a-z_]+(\.(codes|values|common))?)$/;
 
 /**
- * Parts of the snapshot of a crawl, for a worker of the browser that works something out of them: `?names=a,b,c`. The first
- * part, `stored`, names all that there are.
+ * Parts of the snapshot of a crawl, for a worker of the browser that works something out of them: `?names=a,b,c`. The
+ * first part, `stored`, names all that there are.
  */
 export const GET: RequestHandler = async ({ locals, url }) => {
   const names = (url.searchParams.get('names') ?? '').split(',').filter(Boolean);

@@ -9,7 +9,9 @@ const window = z.object({
   size: z.coerce.number().int().min(0).max(500).default(100),
 });
 
-/** A window of a list: the query of a view and `&from=N&size=N`; with size 0 how many rows it has, and what is wrong. */
+/**
+ * A window of a list: the query of a view and `&from=N&size=N`; with size 0 how many rows it has, and what is wrong.
+ */
 export const GET: RequestHandler = async ({ locals, url }) => {
   const asked = window.safeParse(Object.fromEntries(url.searchParams));
   if (!asked.success) error(400, asked.error.issues[0].message);

@@ -9,8 +9,8 @@ import { readableList } from '../../../../../view';
 import type { RequestHandler } from './$types';
 
 /**
- * The sitemap of a selection of pages, `?select=…`; of all that should be listed without one. With `?difference`, how it
- * differs from what the sitemaps of the site list, as a unified diff.
+ * The sitemap of a selection of pages, `?select=…`; of all that should be listed without one. With `?difference`, how
+ * it differs from what the sitemaps of the site list, as a unified diff.
  */
 export const GET: RequestHandler = async ({ locals, url }) => {
   const view = { list: 'pages', select: url.searchParams.get('select') || LISTED, sort: 'url', by: 'section' } as const;
