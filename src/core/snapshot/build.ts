@@ -1,141 +1,18 @@
 /** Lays a crawl out as a base: pages first, then their links page by page, so that links need not be held twice. */
-import { baseFacts, factOf } from '../facts';
-import type { BaseFact, ColumnName, FetchError, RobotsRule, UnreadableReason, UnvisitedReason } from '../facts';
+import { factOf } from '../facts';
+import type { ColumnName } from '../facts';
 import { rowNumbering, rowTable } from '../grouping';
 import { fragmentName } from '../html';
-import type { Crumb } from '../html';
 import { CLICK_KIND, eachPackedLink, MISSING_FRAGMENT, phraseFields } from '../links';
 import { readW3cDate } from '../sitemap';
 import { codeOf, textCoder, textColumn, unknownColumn } from './column';
 import type { Column, TextColumn } from './column';
 import { columnReader } from './layers';
 import { linkRoom } from './linkColumns';
+import { observed, observedFacts } from './observed';
+import type { Observed, PageRecord } from './observed';
 import type { BaseLinks } from './linkColumns';
 import type { Base, Check, SiteFiles } from './snapshot';
-
-/** What a crawl found at an address. Unknown is null. */
-export interface FoundFacts {
-  robotsRule: RobotsRule | null;
-  status: number | null;
-  error: FetchError | null;
-  unreadableReason: UnreadableReason | null;
-  contentType: string | null;
-  html: boolean;
-  bytes: number | null;
-  responseMs: number | null;
-  /** The address that an HTTP redirect or a meta refresh names. */
-  redirectTo: string | null;
-  title: string | null;
-  description: string | null;
-  h1: string | null;
-  language: string | null;
-  robots: string | null;
-  noindex: boolean | null;
-  pageNofollow: boolean | null;
-  canonical: string | null;
-  pageRules: string | null;
-  breadcrumb: Crumb[] | null;
-  wordCount: number | null;
-  /** The first 128 bits of SHA-256 of the body, in hexadecimal digits. */
-  contentHash: string | null;
-  /** 64 bits (src/core/words/fingerprint.ts). */
-  fingerprint: Uint8Array | null;
-  /** Which words the main content has (src/core/words); null when that is not known. */
-  wordFilter: Uint8Array | null;
-  /** What fragments can name, a line each; null when that was not asked. */
-  ids: string | null;
-  /** Requests made until it answered for good. */
-  tries: number;
-  /** Whether the body, or one of its texts, was longer than what is read. */
-  truncated: boolean;
-  /** Whether it was taken over from an earlier crawl. */
-  carried: boolean;
-  fetchedAt: Date | null;
-}
-
-export const nothingFound: FoundFacts = {
-  robotsRule: null,
-  status: null,
-  error: null,
-  unreadableReason: null,
-  contentType: null,
-  html: false,
-  bytes: null,
-  responseMs: null,
-  redirectTo: null,
-  title: null,
-  description: null,
-  h1: null,
-  language: null,
-  robots: null,
-  noindex: null,
-  pageNofollow: null,
-  canonical: null,
-  pageRules: null,
-  breadcrumb: null,
-  wordCount: null,
-  contentHash: null,
-  fingerprint: null,
-  wordFilter: null,
-  ids: null,
-  tries: 1,
-  truncated: false,
-  carried: false,
-  fetchedAt: null,
-};
-
-/** One known inside address as a crawl left it. */
-export interface PageRecord {
-  /** Number of the address, as links name it. */
-  number: number;
-  address: string;
-  /** Null when it was fetched, or closed by robots.txt. */
-  unvisitedReason: UnvisitedReason | null;
-  /** How many links it has. */
-  linkCount: number;
-  found: FoundFacts;
-}
-
-type Observed = string | number | boolean | null;
-
-/** A rule as the fact `robots_rule` has it. */
-export const robotsRuleText = ({ directive, path }: RobotsRule) =>
-  directive === 'unreadable' ? directive : `${directive === 'allow' ? 'Allow' : 'Disallow'}: ${path}`;
-
-/** How each base fact is read off a record, but for the address; `sitemap_lastmod` comes from the listings. */
-const observed: Record<Exclude<BaseFact, 'url' | 'sitemap_lastmod'>, (page: PageRecord) => Observed> = {
-  status: ({ found }) => found.status,
-  content_type: ({ found }) => found.contentType,
-  html: ({ found }) => found.html,
-  bytes: ({ found }) => found.bytes,
-  response_ms: ({ found }) => found.responseMs,
-  tries: ({ found }) => (found.fetchedAt ? found.tries : null),
-  error: ({ found }) => found.error,
-  unreadable_reason: ({ found }) => found.unreadableReason,
-  unvisited_reason: ({ unvisitedReason }) => unvisitedReason,
-  redirect_to: ({ found }) => found.redirectTo,
-  title: ({ found }) => found.title,
-  description: ({ found }) => found.description,
-  h1: ({ found }) => found.h1,
-  language: ({ found }) => found.language,
-  robots: ({ found }) => found.robots,
-  page_rules: ({ found }) => found.pageRules,
-  robots_rule: ({ found }) => found.robotsRule && robotsRuleText(found.robotsRule),
-  robots_line: ({ found }) => found.robotsRule?.line || null,
-  robots_group: ({ found }) => found.robotsRule?.group || null,
-  noindex: ({ found }) => found.noindex,
-  page_nofollow: ({ found }) => found.pageNofollow,
-  canonical: ({ found }) => found.canonical,
-  word_count: ({ found }) => found.wordCount,
-  content_hash: ({ found }) => found.contentHash,
-  breadcrumb: ({ found }) => found.breadcrumb && found.breadcrumb.map(({ name }) => name).join(' › '),
-  breadcrumb_parent: ({ address, found }) =>
-    found.breadcrumb?.findLast((crumb) => crumb.address && crumb.address !== address)?.address ?? null,
-  truncated: ({ found }) => (found.status === null ? null : found.truncated),
-  carried: ({ found }) => found.carried,
-  fetched_at: ({ found }) => found.fetchedAt && found.fetchedAt.toISOString().replace(/\.\d+Z/, 'Z'),
-};
-const recordFacts = baseFacts.filter((name): name is keyof typeof observed => name in observed);
 
 /** Gathers the values of one fact, in the order in which pages come. */
 function gatherer(name: keyof typeof observed) {
@@ -192,7 +69,7 @@ export interface LinkLayout {
 
 /** Begins a base: takes in every known inside address, once each and in any order, then lays out links. */
 export function baseBuilder() {
-  const gatherers = recordFacts.map((name) => gatherer(name));
+  const gatherers = observedFacts.map((name) => gatherer(name));
   const addresses: string[] = [];
   const numbers: number[] = [];
   const linkCounts: number[] = [];
@@ -216,7 +93,7 @@ export function baseBuilder() {
       const order = new Uint32Array(addresses.length)
         .map((_, at) => at)
         .sort((a, b) => (addresses[a] < addresses[b] ? -1 : 1));
-      const columns = new Map<ColumnName, Column>(recordFacts.map((name, i) => [name, gatherers[i].column(order)]));
+      const columns = new Map<ColumnName, Column>(observedFacts.map((name, i) => [name, gatherers[i].column(order)]));
       const pageFingerprints = new Uint32Array(2 * order.length).map(
         (_, at) => fingerprints[2 * order[at >> 1] + (at & 1)],
       );

@@ -1,5 +1,5 @@
-export { baseBuilder, nothingFound } from './build';
-export type { BaseRest, FoundFacts } from './build';
+export { baseBuilder } from './build';
+export type { BaseRest } from './build';
 export { codeOf, isText, joinedTexts, pagesByCode, textColumn, unknownColumn } from './column';
 export type { Column, ColumnReader, Columns, FactValue, JoinedTexts, TextColumn } from './column';
 export {
@@ -37,5 +37,6 @@ export { readPartStream, writePart } from './stream';
 export { partsOfColumn, partsOfLinks } from './encode';
 export { linkFieldColumns } from './linkColumns';
 export { withInserted } from './wholeNumbers';
-export { robotsRuleText } from './build';
+export { nothingFound, robotsRuleText } from './observed';
+export type { FoundFacts } from './observed';
 export type { WholeNumbers } from './wholeNumbers';
