@@ -1,5 +1,6 @@
 import { gzipSync } from 'node:zlib';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import type { EdgeMapError } from '$core/errors';
 import { sentence } from '$core/messages';
 import { settingsSchema } from '$core/settings';
 import { testDatabase } from '../../../tests/support/database';
@@ -121,9 +122,9 @@ describe('a list', () => {
   ])('that is %s ends in words', async (_, bytes) => {
     const end = await importFile(test.db, site, given('', { name: 'Odd', bytes: pieces(bytes, 65_536) })).then(
       ({ rejected }) => `rejected ${rejected}`,
-      (error: Error) => `${error.constructor.name}: ${error.message}`,
+      (error: EdgeMapError) => `${error.code}: ${error.message}`,
     );
-    expect(end).toMatch(/^(rejected [1-9]|ImportError: )/);
+    expect(end).toMatch(/^(rejected [1-9]|import: )/);
   });
   it('in windows-1252 keeps its letters', async () => {
     const { id } = await take(Buffer.from('url,n\n/caf\u00e9,1\n/th\u00e9,2\n', 'latin1'), { name: 'Latin' });
