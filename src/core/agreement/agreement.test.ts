@@ -7,8 +7,8 @@ import { columnOf, importColumnName, orderRows, pageList, summaryOf } from '../l
 import { evaluate, numbersOf, parseSelection } from '../selection';
 import { tiny, tinySite } from '../testing/tinySite';
 import { addressAt, factAt, pageOf } from '../snapshot';
-import { agreementOf, foldersOf, sourceBook } from '.';
-import { viewOf } from '../view';
+import { agreementOf, foldersOf, sourceBook, sourceBookOf } from '.';
+import { viewOf, withImports } from '../view';
 
 const log = (hits: Record<string, number>, name = 'May'): ImportedSource => {
   const paths = Object.keys(hits).sort();
@@ -45,6 +45,11 @@ describe('imports beside a snapshot', () => {
     list({ '/b': 7 }),
   ]);
   const at = (path: string) => pageOf(snapshot, tiny(path));
+  it('are numbered apart for a view with some of them', () => {
+    const some = withImports(snapshot, snapshot.imports.slice(-1));
+    expect(sourceBookOf(snapshot).names).toEqual(['links', 'sitemap', 'log:May', 'log:June', 'list:Ads']);
+    expect(sourceBookOf(some).names).toEqual(['links', 'sitemap', 'list:Ads']);
+  });
   it('give their facts to the pages that they name, sums over all logs', () => {
     expect(factAt(snapshot, 'log_hits', at('/a'))).toBe(5);
     expect(factAt(snapshot, 'log_hits', at('/b'))).toBeNull();

@@ -109,7 +109,7 @@ const isBaseFact = (name: ColumnName): name is BaseFact => factOf(name).from ===
 export const analysedBase = (base: Base, columns: Layer['columns'], faults: () => Uint16Array): Snapshot =>
   onTop(
     base,
-    { columns },
+    { columns, faults },
     columnReader((name) => columns?.[name]?.() ?? observed(base, name)),
     once(() => linksWith(base.links, faults)),
   );
