@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { wholeNumbersAt, widening } from './wholeNumbers';
+import { wholeNumbersAt, widening, withInserted } from './wholeNumbers';
 
 const put = (numbers: readonly number[]) => {
   const column = widening(numbers.length);
@@ -32,3 +32,25 @@ describe('whole numbers', () => {
     );
   });
 });
+
+it('takes others in between, and becomes wider only for them', () =>
+  fc.assert(
+    fc.property(
+      fc.array(fc.nat(200), { maxLength: 20 }),
+      fc.array(fc.tuple(fc.nat(20), fc.oneof(fc.nat(200), fc.nat(70_000))), { maxLength: 6 }),
+      (numbers, inserted) => {
+        const sorted = inserted
+          .map(([place, other]) => [Math.min(place, numbers.length), other])
+          .sort((a, b) => a[0] - b[0]);
+        const expected = [...numbers];
+        for (const [place, other] of [...sorted].reverse()) expected.splice(place, 0, other);
+        const all = withInserted(
+          Uint8Array.from(numbers),
+          sorted.map(([place]) => place),
+          sorted.map(([, other]) => other),
+        );
+        expect([...all]).toEqual(expected);
+        expect(all.BYTES_PER_ELEMENT > 1).toBe(sorted.some(([, other]) => other > 255));
+      },
+    ),
+  ));
