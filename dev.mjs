@@ -1,6 +1,7 @@
 /**
- * `./edgemap dev`: the application, a worker and the demo website from their sources. The application reloads by itself; what runs
- * outside it is built again when a source changes, and its worker is started again. Run by ./edgemap, which has set DATABASE_URL.
+ * `./edgemap dev`: the application, a worker and the demo website from their sources. The application reloads by
+ * itself; what runs outside it is built again when a source changes, and its worker is started again. Run by ./edgemap,
+ * which has set DATABASE_URL.
  */
 import { spawn } from 'node:child_process';
 import { build } from 'vite';

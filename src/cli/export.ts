@@ -147,7 +147,7 @@ export async function exportCommand(
   return 0;
 }
 
-/** `edgemap select`: prints the addresses that a selection holds, one a line. */
+/** `edgemap select`: prints the addresses that a selection holds, one per line. */
 export async function selectCommand(
   db: Database,
   { crawl, view: options }: { crawl: number; view: ViewOptions },

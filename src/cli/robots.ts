@@ -54,7 +54,7 @@ async function fetched(address: string): Promise<Uint8Array> {
 async function readRobots(source: string): Promise<RobotsText> {
   if (/^https?:\/\//i.test(source)) {
     const address = identify(source)?.address;
-    if (!address) throw failure('usage', `“${source}” is no address.`);
+    if (!address) throw failure('usage', `“${source}” is not a valid address.`);
     return decodeRobots(await fetched(address));
   }
   const bytes = await readFile(source).catch((error: Error) => {

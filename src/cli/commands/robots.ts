@@ -12,7 +12,7 @@ export function addRobotsCommands(program: Command, handlers: Handlers, runs: Ru
     .argument('<source>', 'an address, or a file')
     .argument('[urls...]', 'addresses to test')
     .requiredOption('--agent <token>', 'product token of the crawler')
-    .option('--urls <file>', 'addresses to test, one a line')
+    .option('--urls <file>', 'addresses to test, one per line')
     .option('--json', 'print JSON')
     .addHelpText(
       'after',

@@ -25,7 +25,10 @@ export function addSourceCommands(program: Command, handlers: Handlers, runs: Ru
     .option('--name <name>', 'what the source is called; the name of the file without it')
     .option('--column <column>', 'the column of a list that has the addresses, by name or number')
     .option('--rejects <file>', 'write the lines that are left out there, with the reasons')
-    .option('--crawlers <file>', 'IP addresses and subnets of search crawlers, one a line; without it user agents tell')
+    .option(
+      '--crawlers <file>',
+      'IP addresses and subnets of search crawlers, one per line; without it user agents tell',
+    )
     .addHelpText(
       'after',
       examples(

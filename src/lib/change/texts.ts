@@ -73,7 +73,7 @@ export const texts = {
   pairing: 'Pair pages',
   pairingOf: 'How pages are paired',
   mapLabel: 'Hosts and folders that count as others',
-  mapHint: 'As in staging.example.org=www.example.org, or www.example.org/news/=www.example.org/press/. One a line.',
+  mapHint: 'As in staging.example.org=www.example.org, or www.example.org/news/=www.example.org/press/. One per line.',
   pairBy: 'Pair what has no counterpart by',
   pairName: (by: PairedBy) => pairings[by],
   apply: 'Compare',

@@ -52,7 +52,7 @@ export const benchTexts = {
     addresses
       ? `Line ${line} decides ${counted(addresses, 'address', 'addresses')}:`
       : `Line ${line} decides no address that this crawl knows.`,
-  addresses: 'Addresses or paths to test, one a line',
+  addresses: 'Addresses or paths to test, one per line',
   takeSelected: 'Take the pages selected below',
   takePicked: (picked: number) => `Take the ${counted(picked, 'row', 'rows')} picked below`,
   takeMeans: (most: number) => `At most ${most} of the list below the picture; rows are picked by their boxes`,
@@ -69,7 +69,7 @@ export const benchTexts = {
   composedCloses: (closes: number, also: number) =>
     `closes ${number(closes)} of them${also ? ` and ${counted(also, 'other address', 'other addresses')}` : ' and nothing else'}`,
   addToDraft: 'Add to the draft',
-  noAddress: 'This is no address.',
+  noAddress: 'This is not a valid address.',
   open: 'Open:',
   closed: 'Closed:',
   why: (found: RobotsExplanation): string => {

@@ -1,4 +1,4 @@
-<!-- Addresses that a person knows from elsewhere, one a line. -->
+<!-- Addresses that a person knows from elsewhere, one per line. -->
 <script lang="ts">
   import { number } from '../shell/words';
   import { texts } from './texts';

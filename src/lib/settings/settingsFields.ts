@@ -72,14 +72,14 @@ export const fieldGroups: FieldGroup[] = [
         name: 'starts',
         label: 'Further start addresses',
         read: anAddress,
-        hint: 'One a line. They count as depth 0, as the first does.',
+        hint: 'One per line. They count as depth 0, as the first does.',
       },
       {
         type: 'lines',
         name: 'hosts',
         label: 'Further hosts',
         read: aHost,
-        hint: 'Hosts that belong to the site besides its own, one a line. A host with a private address is fetched only when it is named.',
+        hint: 'Hosts that belong to the site besides its own, one per line. A host with a private address is fetched only when it is named.',
         example: 'shop.example.org',
       },
       {
@@ -94,7 +94,7 @@ export const fieldGroups: FieldGroup[] = [
         name: 'include',
         label: 'Include only',
         read: aPattern,
-        hint: 'Only addresses that match one of these patterns are fetched. One pattern a line: * stands for anything, $ for the end. Leave it empty to fetch everything.',
+        hint: 'Only addresses that match one of these patterns are fetched. One pattern per line: * stands for anything, $ for the end. Leave it empty to fetch everything.',
         example: '/visit/*',
       },
       {
@@ -110,7 +110,7 @@ export const fieldGroups: FieldGroup[] = [
         name: 'dropParameters',
         label: 'Parameters to ignore',
         read: asIs,
-        hint: 'Query parameters that do not change the page, one a line. They are removed from every address.',
+        hint: 'Query parameters that do not change the page, one per line. They are removed from every address.',
         example: 'utm_source',
       },
       {
@@ -378,7 +378,7 @@ export const fieldGroups: FieldGroup[] = [
         name: 'crawlerAddresses',
         label: 'Addresses of search crawlers',
         read: aSubnet,
-        hint: 'IP addresses or subnets, one a line. Access logs imported from now on count only their hits as those of crawlers; without any, user agents decide, which anybody can borrow.',
+        hint: 'IP addresses or subnets, one per line. Access logs imported from now on count only their hits as those of crawlers; without any, user agents decide, which anybody can borrow.',
         example: '192.0.2.0/24',
       },
     ],
@@ -393,7 +393,7 @@ export const fieldGroups: FieldGroup[] = [
         name: 'overrides',
         label: 'Address overrides',
         read: anOverride,
-        hint: 'host=address:port, one a line. Requests for the host go to that address instead.',
+        hint: 'host=address:port, one per line. Requests for the host go to that address instead.',
         example: 'www.example.org=127.0.0.1:8080',
         write: formatOverride,
       } as Field,
@@ -418,7 +418,7 @@ export const fieldGroups: FieldGroup[] = [
         write: (({ pattern, name }: { pattern: string; name: string }) => `${pattern} = ${name}`) as (
           value: never,
         ) => string,
-        hint: 'Pattern = name, one a line; the first match counts. Other pages belong to the section of their first folder.',
+        hint: 'Pattern = name, one per line; the first match counts. Other pages belong to the section of their first folder.',
         example: '/shop/* = Shop',
       },
       {

@@ -5,7 +5,7 @@ export const texts = {
   knownUrls: 'Known URLs',
   addressesAreStoredPasteOthers: (hidden: string) => `${hidden} addresses are stored. Paste others to replace them.`,
   urlsThatYouKnowFromElsewhere:
-    'URLs that you know from elsewhere, one a line. They are fetched after the linked ones.',
+    'URLs that you know from elsewhere, one per line. They are fetched after the linked ones.',
   removeTheStoredAddresses: (hidden: string) => `Remove the ${hidden} stored addresses`,
   leftOut: 'left out',
   whatTheseSettingsWouldDo: 'What these settings would do',
@@ -46,7 +46,7 @@ export const texts = {
   nothingIsStoredNow: 'Nothing is stored now.',
   requestHeaders: 'Request headers',
   xPreview: 'X-Preview: …',
-  nameValueOneALine: 'Name: value, one a line.',
+  nameValueOneALine: 'Name: value, one per line.',
   cookie: 'Cookie',
   user: 'User',
   forBasicAuthentication: 'For basic authentication.',

@@ -102,7 +102,7 @@
     if (!response.ok) throw new Error(String(response.status));
     return response.text();
   }
-  /** What names the rows of the list, one a line. */
+  /** What names the rows of the list, one per line. */
   async function addresses(): Promise<string[]> {
     const naming = ['url', 'target', 'host', 'value'];
     const only = viewQuery(view, view.list === 'pages' || view.list === 'changes' ? ['url'] : naming);

@@ -31,7 +31,7 @@ const bytesOf = ({ buffer, byteOffset, byteLength }: ArrayBufferView) =>
   Buffer.from(buffer as ArrayBuffer, byteOffset, byteLength);
 
 /**
- * Texts that hold no line breaks, one a line, deflated some at a time: a million of them are not joined as one text.
+ * Texts that hold no line breaks, one per line, deflated some at a time: a million of them are not joined as one text.
  */
 async function deflatedLines(texts: readonly string[]): Promise<Buffer> {
   const deflater = createDeflate({ level: LEVEL });

@@ -150,7 +150,7 @@ function layoutOf(rows: readonly Row[], delimiter: Layout['delimiter'], { column
   const cells = rows.filter(({ cells }) => cells.some((cell) => cell.trim())).map(({ cells }) => cells);
   const guessed = guessColumns(cells, column);
   if (guessed) return { delimiter, ...guessed };
-  // Paths without a slash, one a line, are addresses all the same.
+  // Paths without a slash, one per line, are addresses all the same.
   const isPath = (row: readonly string[]) => row.length === 1 && /^[\x21-\x7e]+$/.test(row[0].trim());
   if (column === null && cells.length > 0 && cells.every(isPath))
     return { delimiter, hasHeader: false, addressColumn: 0, numbers: [], decimal: '.' };
