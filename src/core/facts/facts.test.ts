@@ -1,6 +1,6 @@
 import { readFileSync, writeFileSync } from 'node:fs';
 import { describe, expect, it } from 'vitest';
-import { changeFacts, csvFacts, linkChangeFacts, linkFacts, pageFacts } from '.';
+import { changeFacts, linkChangeFacts, linkFacts, pageFacts } from '.';
 import type { Fact } from '.';
 
 const MEANINGS = 'docs/MEANINGS.md';
@@ -22,10 +22,6 @@ describe('the table of facts', () => {
     const list = `\n${tableOf('Of pages', pageFacts)}\n${tableOf('Of links', linkFacts)}\n${tableOf('Of change', changeFacts)}\n${tableOf('Of links that changed', linkChangeFacts)}\n`;
     if (process.env.UPDATE_DOCS) writeFileSync(MEANINGS, text.slice(0, from) + list + text.slice(to));
     else expect(text.slice(from, to)).toBe(list);
-  });
-  it('gives the columns of pages.csv each a place of its own', () => {
-    const places = csvFacts.map((name) => (pageFacts[name] as Fact).csv);
-    expect(places).toEqual(places.map((_, i) => i + 1));
   });
   it('says in one line what each fact means, and how it is sorted', () => {
     for (const [name, { label, meaning, sort }] of Object.entries<Fact>(pageFacts)) {

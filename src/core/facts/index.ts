@@ -7,21 +7,12 @@ export {
   isLinkChangeFact,
   linkChangeFacts,
 } from './changes';
-export type { ChangeFact, ChangeFactName, ComparedColumn, ComparedFact, LinkChangeFactName } from './changes';
+export type { ChangeFactName, ComparedColumn, ComparedFact, LinkChangeFactName } from './changes';
+export type { Fact } from './fact';
 export { linkFacts } from './links';
-export type { LinkFact, LinkFactName } from './links';
-export {
-  baseFacts,
-  columnNames,
-  csvFacts,
-  derivedFacts,
-  factNames,
-  factOf,
-  isColumnName,
-  limitOf,
-  pageFacts,
-} from './pages';
-export type { BaseFact, ColumnName, DerivedFact, Fact, FactName, IntegerFact, RatioFact, TextFact } from './pages';
+export type { LinkFactName } from './links';
+export { baseFacts, columnNames, derivedFacts, factNames, factOf, isColumnName, limitOf, pageFacts } from './pages';
+export type { BaseFact, ColumnName, DerivedFact, FactName, IntegerFact, RatioFact, TextFact } from './pages';
 export {
   canonicalStates,
   fetchErrors,

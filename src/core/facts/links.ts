@@ -1,156 +1,50 @@
 /** The one table of link facts: what a link can be asked, listed and grouped by. */
 import { linkElements, linkFaults, linkKinds, placements } from '../links';
+import { base, derived } from './fact';
 import { verdicts } from './values';
-import type { Fact } from './pages';
-
-/** Link facts are not part of pages.csv; links.csv has columns of its own (src/core/formats/links.ts). */
-export type LinkFact = Omit<Fact, 'csv' | 'limit'>;
 
 export const linkFacts = {
-  source: {
-    type: 'text',
-    label: 'On page',
-    meaning: 'The page that the link is on.',
-    from: 'base',
-    as: 'address',
-    sort: 'low',
-  },
-  target: {
-    type: 'text',
-    label: 'Target',
-    meaning: 'The address that the link leads to, without its fragment.',
-    from: 'base',
-    as: 'address',
-    sort: 'low',
-  },
-  anchor: {
-    type: 'text',
-    label: 'Anchor',
-    meaning: 'Anchor text: the text of the link, else of its image, else its aria-label, else its title.',
-    from: 'base',
-    sort: 'low',
-  },
-  placement: {
-    type: 'choice',
-    label: 'Placement',
-    meaning: 'The landmark that the link is in; "none" for a link in no landmark.',
-    from: 'base',
+  source: base.text('On page', 'The page that the link is on.', { as: 'address' }),
+  target: base.text('Target', 'The address that the link leads to, without its fragment.', { as: 'address' }),
+  anchor: base.text(
+    'Anchor',
+    'Anchor text: the text of the link, else of its image, else its aria-label, else its title.',
+  ),
+  placement: base.choice('Placement', 'The landmark that the link is in; "none" for a link in no landmark.', {
     values: placements,
-    sort: 'low',
-  },
-  target_verdict: {
-    type: 'choice',
-    label: 'Verdict of the target',
-    meaning: 'Verdict of the page that the link leads to; unknown off the site.',
-    from: 'derived',
-    values: verdicts,
-    as: 'verdict',
-    sort: 'low',
-  },
-  target_status: {
-    type: 'number',
-    label: 'Status of the target',
-    meaning: 'HTTP status of what the link leads to, external addresses included if they were checked.',
-    from: 'base',
-    sort: 'high',
-  },
-  ends_at: {
-    type: 'text',
-    label: 'Ends at',
-    meaning: 'Where redirects and canonicals of the target lead, if that is another page.',
-    from: 'derived',
+  }),
+  target_verdict: derived.choice(
+    'Verdict of the target',
+    'Verdict of the page that the link leads to; unknown off the site.',
+    { values: verdicts, as: 'verdict' },
+  ),
+  target_status: base.number(
+    'Status of the target',
+    'HTTP status of what the link leads to, external addresses included if they were checked.',
+  ),
+  ends_at: derived.text('Ends at', 'Where redirects and canonicals of the target lead, if that is another page.', {
     as: 'address',
-    sort: 'low',
-  },
-  faults: {
-    type: 'set',
-    label: 'Faults',
-    meaning: 'What is wrong with the link.',
-    from: 'derived',
-    values: linkFaults,
-    sort: 'high',
-  },
-  kind: {
-    type: 'choice',
-    label: 'Kind',
-    meaning: 'A click link, a redirect, a declared relation such as canonical, or a resource.',
-    from: 'base',
+  }),
+  faults: derived.set('Faults', 'What is wrong with the link.', { values: linkFaults }),
+  kind: base.choice('Kind', 'A click link, a redirect, a declared relation such as canonical, or a resource.', {
     values: linkKinds,
+  }),
+  followed: base.flag('Followed', 'Whether a search crawler follows it: neither the link nor its page says nofollow.'),
+  rel: base.text('Rel', 'The rel attribute in lower case.'),
+  line: base.number('Line', 'Line of the link in the HTML as received; unknown for links that no document holds.', {
     sort: 'low',
-  },
-  followed: {
-    type: 'flag',
-    label: 'Followed',
-    meaning: 'Whether a search crawler follows it: neither the link nor its page says nofollow.',
-    from: 'base',
-    sort: 'high',
-  },
-  rel: { type: 'text', label: 'Rel', meaning: 'The rel attribute in lower case.', from: 'base', sort: 'low' },
-  line: {
-    type: 'number',
-    label: 'Line',
-    meaning: 'Line of the link in the HTML as received; unknown for links that no document holds.',
-    from: 'base',
-    sort: 'low',
-  },
-  column: {
-    type: 'number',
-    label: 'Column',
-    meaning: 'Column of the link in its line, counted in bytes.',
-    from: 'base',
-    sort: 'low',
-  },
-  element: {
-    type: 'choice',
-    label: 'Element',
-    meaning: 'The element that the link is; http for the head of the answer.',
-    from: 'base',
+  }),
+  column: base.number('Column', 'Column of the link in its line, counted in bytes.', { sort: 'low' }),
+  element: base.choice('Element', 'The element that the link is; http for the head of the answer.', {
     values: linkElements,
-    sort: 'low',
-  },
-  above: {
-    type: 'text',
-    label: 'Elements above',
-    meaning: 'Names and classes of the elements around the link, outermost first.',
-    from: 'base',
+  }),
+  above: base.text('Elements above', 'Names and classes of the elements around the link, outermost first.', {
     as: 'code',
-    sort: 'low',
-  },
-  fragment: {
-    type: 'text',
-    label: 'Fragment',
-    meaning: 'The fragment of the href, without its #.',
-    from: 'base',
-    sort: 'low',
-  },
-  external: {
-    type: 'flag',
-    label: 'External',
-    meaning: 'Whether the link leads off the site.',
-    from: 'base',
-    sort: 'high',
-  },
-  self: {
-    type: 'flag',
-    label: 'To its own page',
-    meaning: 'Whether the link leads to the page it is on.',
-    from: 'base',
-    sort: 'high',
-  },
-  relative: {
-    type: 'flag',
-    label: 'Written without host',
-    meaning: 'Whether a canonical is written without scheme and host.',
-    from: 'base',
-    sort: 'high',
-  },
-  source_share: {
-    type: 'ratio',
-    unit: '×',
-    label: 'Share of the page',
-    meaning: 'Share of the page that the link is on.',
-    from: 'derived',
-    sort: 'high',
-  },
-} as const satisfies Record<string, LinkFact>;
+  }),
+  fragment: base.text('Fragment', 'The fragment of the href, without its #.'),
+  external: base.flag('External', 'Whether the link leads off the site.'),
+  self: base.flag('To its own page', 'Whether the link leads to the page it is on.'),
+  relative: base.flag('Written without host', 'Whether a canonical is written without scheme and host.'),
+  source_share: derived.ratio('Share of the page', 'Share of the page that the link is on.', { unit: '×' }),
+};
 export type LinkFactName = keyof typeof linkFacts;

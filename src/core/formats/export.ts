@@ -1,6 +1,6 @@
 /** The files that a crawl is exported to. */
 import { sectionCounts } from '../answers';
-import { csvFacts, heldBack, isColumnName, reaches, sources, verdicts } from '../facts';
+import { heldBack, isColumnName, reaches, sources, verdicts } from '../facts';
 import type { FactName } from '../facts';
 import { CLICK_KIND, linkElements, placements } from '../links';
 import { addressAt, factAt } from '../snapshot';
@@ -17,14 +17,23 @@ function cellAt(snapshot: View, name: FactName, page: number): Cell {
   return name === 'share' && typeof cell === 'number' ? cell.toFixed(SHARE_DIGITS) : cell;
 }
 
+/** The columns of pages.csv. Later ones are added at the end, so that files stay comparable. */
+const pageColumns: readonly FactName[] = [
+  ...(['url', 'status', 'content_type', 'title', 'depth', 'reach', 'pages_linking', 'links_in'] as const),
+  ...(['pages_linked', 'links_out', 'verdict', 'canonical', 'robots', 'noindex', 'seen_in', 'redirect_to'] as const),
+  ...(['crawler_depth', 'share', 'gate_for', 'island', 'description', 'h1', 'word_count', 'language'] as const),
+  ...(['robots_rule', 'canonical_state', 'verdict_reason', 'duplicates', 'near_duplicates'] as const),
+  ...(['robots_line', 'unvisited_reason', 'redirect_state'] as const),
+];
+
 /**
- * pages.csv: one record a page, with the facts that the table of facts exports.
+ * pages.csv: one record a page.
  * @param pages numbers of the pages to write, in order; all of them when absent
  */
 export function pagesCsv(snapshot: View, pages: Iterable<number> = range(snapshot.count)): Generator<string> {
   function* records(): Generator<readonly Cell[]> {
-    yield csvFacts;
-    for (const page of pages) yield csvFacts.map((name) => cellAt(snapshot, name, page));
+    yield pageColumns;
+    for (const page of pages) yield pageColumns.map((name) => cellAt(snapshot, name, page));
   }
   return csvPieces(records());
 }

@@ -1,7 +1,8 @@
 /** Lists and selections read the facts of links from one place: what a cell shows, a selection finds. */
 import { describe, expect, it } from 'vitest';
 import { linkFacts } from '../facts';
-import type { LinkFact, LinkFactName } from '../facts';
+import { linkFaults } from '../links';
+import type { Fact, LinkFactName } from '../facts';
 import { linkList } from '../lists';
 import { evaluateLinks, numbersOf, parseLinkSelection, quote } from '../selection';
 import { tinySite } from '../testing/tinySite';
@@ -33,7 +34,7 @@ const names = Object.keys(linkFacts) as LinkFactName[];
 
 /** The test that a cell with this value passes. */
 function testFor(name: LinkFactName, value: unknown): string {
-  const { type }: LinkFact = linkFacts[name];
+  const { type }: Fact = linkFacts[name];
   if (value === null) return `${name} is unknown`;
   if (type === 'flag') return value === true ? name : `not ${name}`;
   if (type === 'number' || type === 'ratio')
@@ -56,7 +57,7 @@ describe('a fact of links', () => {
   it('faults are found one by one', () => {
     const { value } = list.cells('faults');
     const having = (fault: string) => all.filter((link) => (value(link) as string[]).includes(fault));
-    for (const fault of linkFacts.faults.values) expect(select(`faults has ${fault}`)).toEqual(having(fault));
+    for (const fault of linkFaults) expect(select(`faults has ${fault}`)).toEqual(having(fault));
     expect(select('faults is unknown')).toEqual([]);
   });
   it('sorts unknown below zero, and shows it as nothing', () => {

@@ -2,7 +2,7 @@
 import { changeColumn, freshPageOf, linkChangesOf, oldPageOf } from '../compare';
 import type { Comparison } from '../compare';
 import { changeFacts, columnNames, comparedColumns } from '../facts';
-import type { ChangeFact, ChangeFactName } from '../facts';
+import type { Fact, ChangeFactName } from '../facts';
 import { placements } from '../links';
 import { hasBit, numbersOf } from '../selection';
 import type { Bits } from '../selection';
@@ -20,7 +20,7 @@ const ABOVE_ZERO = 1 << 30;
 
 function changeCells(comparison: Comparison<View>, name: ChangeFactName): Cells {
   const column = changeColumn(comparison, name);
-  const { type, values }: ChangeFact = changeFacts[name];
+  const { type, values }: Fact = changeFacts[name];
   if ('texts' in column) {
     const texts = column.texts.map((text) => text ?? '');
     let ranks: Uint32Array | undefined;

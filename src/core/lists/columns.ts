@@ -1,6 +1,6 @@
 /** The columns of the lists: of pages, of links, and of what either is grouped into. */
 import { changeFacts, columnNames, comparedColumns, factNames, linkFacts, pageFacts } from '../facts';
-import type { ChangeFact, ChangeFactName, ComparedColumn, Fact, LinkFact } from '../facts';
+import type { ChangeFactName, ComparedColumn, Fact, FactName, LinkFactName } from '../facts';
 import { placements } from '../links';
 import type { ListColumn } from './column';
 import { importColumn } from './importColumns';
@@ -26,19 +26,9 @@ export const listedOf = (list: ListName): 'pages' | 'links' =>
 export const isListAcross = (list: ListName): boolean =>
   list === 'changes' || list === 'changed_links' || list === 'changed_edits';
 
-const ofPages = (name: keyof typeof pageFacts): ListColumn => {
-  const { type, unit, label, meaning, values, as, sort }: Fact = pageFacts[name];
-  return { name, type, unit, label, meaning, values, as, sort };
-};
-const ofLinks = (name: keyof typeof linkFacts): ListColumn => {
-  const { type, unit, label, meaning, values, as, sort }: LinkFact = linkFacts[name];
-  return { name, type, unit, label, meaning, values, as, sort };
-};
-
-const ofChanges = (name: ChangeFactName): ListColumn => {
-  const { type, unit, label, meaning, values, as, sort }: ChangeFact = changeFacts[name];
-  return { name, type, unit, label, meaning, values, as, sort };
-};
+const ofPages = (name: FactName): ListColumn => ({ name, ...pageFacts[name] });
+const ofLinks = (name: LinkFactName): ListColumn => ({ name, ...linkFacts[name] });
+const ofChanges = (name: ChangeFactName): ListColumn => ({ name, ...changeFacts[name] });
 
 /** A compared fact as the earlier crawl tells it. */
 export const thenColumn = (fact: ComparedColumn) => `was_${fact}` as const;
@@ -76,33 +66,17 @@ const links = counted('links', 'Links', 'How many links there are in the group.'
 const pages = counted('pages', 'On pages', 'How many different pages these links are on.', 'pages');
 const example: ListColumn = { ...ofLinks('source'), label: 'Example', meaning: 'The first page with such a link.' };
 
-const linkColumns = (
-  [
-    ...([
-      'source',
-      'target',
-      'anchor',
-      'placement',
-      'target_verdict',
-      'target_status',
-      'ends_at',
-      'faults',
-      'kind',
-    ] as const),
-    ...(['followed', 'rel', 'line', 'column', 'element', 'above', 'fragment', 'source_share'] as const),
-  ] as const
-).map(ofLinks);
+const linkColumns = [
+  ...(['source', 'target', 'anchor', 'placement', 'target_verdict', 'target_status', 'ends_at', 'faults'] as const),
+  ...(['kind', 'followed', 'rel', 'line', 'column', 'element', 'above', 'fragment', 'source_share'] as const),
+].map(ofLinks);
 
 /** What is told of links that are one edit. */
 const editColumns = [
-  ofLinks('target'),
-  ofLinks('anchor'),
-  ofLinks('placement'),
+  ...(['target', 'anchor', 'placement'] as const).map(ofLinks),
   pages,
   links,
-  ofLinks('above'),
-  ofLinks('target_verdict'),
-  ofLinks('target_status'),
+  ...(['above', 'target_verdict', 'target_status'] as const).map(ofLinks),
 ];
 
 export const listColumns: Record<ListName, readonly ListColumn[]> = {

@@ -9,7 +9,7 @@ import {
   reaches,
   verdicts,
 } from '../facts';
-import type { Fact, LinkFact } from '../facts';
+import type { Fact } from '../facts';
 import { linkKinds } from '../links';
 
 /** What the language needs to know of a fact. */
@@ -44,6 +44,6 @@ export const pageCatalogue: Catalogue = {
 
 export const linkCatalogue: Catalogue = {
   of: 'links',
-  facts: { ...(linkFacts as Record<string, LinkFact>), ...linkChangeFacts },
+  facts: { ...(linkFacts as Record<string, Fact>), ...linkChangeFacts },
   words: new Map(wordsFor('kind', linkKinds)),
 };

@@ -17,8 +17,8 @@ interface FieldBase {
 }
 export type Field = FieldBase &
   (
-    | { type: 'lines'; example?: string; rows?: number; read: LineReader; write?: (value: never) => string }
-    | { type: 'number'; low: number; high: number; whole: boolean; unit: string; empty: string }
+    | { type: 'lines'; example?: string; read: LineReader; write?: (value: never) => string }
+    | { type: 'number'; range: [low: number, high: number]; whole: boolean; unit: string; empty: string }
     | { type: 'flag' }
     | { type: 'choice'; options: { value: string; label: string }[] }
     | { type: 'text'; example?: string; wide?: boolean }
@@ -60,6 +60,41 @@ const aSubnet: LineReader = (line) =>
     : `“${line}” is no IP address or subnet, such as 192.0.2.0/24.`;
 const asIs: LineReader = (line) => ({ value: line });
 
+type Of<T extends Field['type']> = Extract<Field, { type: T }>;
+type More<T extends Field['type']> = Omit<Of<T>, 'type' | 'name' | 'label' | 'hint'>;
+
+const flag = (name: string, label: string, hint: string): Field => ({ type: 'flag', name, label, hint });
+const text = (name: string, label: string, hint: string, more: More<'text'> = {}): Field => ({
+  type: 'text',
+  name,
+  label,
+  hint,
+  ...more,
+});
+/** @param read reads one line */
+const lines = (
+  name: string,
+  label: string,
+  hint: string,
+  read: LineReader,
+  more: Omit<More<'lines'>, 'read'> = {},
+): Field => ({ type: 'lines', name, label, hint, read, ...more });
+/** A whole number, with no limit when it is left empty, unless it is said otherwise. */
+const number = (
+  name: string,
+  label: string,
+  hint: string,
+  more: Pick<More<'number'>, 'unit' | 'range'> & Partial<More<'number'>>,
+): Field => ({ type: 'number', name, label, hint, empty: 'any', whole: true, ...more });
+/** @param labels by value */
+const choice = (name: string, label: string, hint: string, labels: Record<string, string>): Field => ({
+  type: 'choice',
+  name,
+  label,
+  hint,
+  options: Object.entries(labels).map(([value, label]) => ({ value, label })),
+});
+
 export const fieldGroups: FieldGroup[] = [
   {
     id: 'scope',
@@ -67,64 +102,47 @@ export const fieldGroups: FieldGroup[] = [
     about:
       'Pages of the site are crawled and analysed. Everything else counts as another site: links to it are recorded.',
     fields: [
-      {
-        type: 'lines',
-        name: 'starts',
-        label: 'Further start addresses',
-        read: anAddress,
-        hint: 'One per line. They count as depth 0, as the first does.',
-      },
-      {
-        type: 'lines',
-        name: 'hosts',
-        label: 'Further hosts',
-        read: aHost,
-        hint: 'Hosts that belong to the site besides its own, one per line. A host with a private address is fetched only when it is named.',
-        example: 'shop.example.org',
-      },
-      {
-        type: 'text',
-        name: 'folder',
-        label: 'Only under the folder',
-        example: '/fr/',
-        hint: 'Only pages in this folder belong to the site. Leave it empty for the whole site.',
-      },
-      {
-        type: 'lines',
-        name: 'include',
-        label: 'Include only',
-        read: aPattern,
-        hint: 'Only addresses that match one of these patterns are fetched. One pattern per line: * stands for anything, $ for the end. Leave it empty to fetch everything.',
-        example: '/visit/*',
-      },
-      {
-        type: 'lines',
-        name: 'exclude',
-        label: 'Exclude',
-        read: aPattern,
-        hint: 'Addresses that match are recorded but not fetched, even if “Include only” matches them too.',
-        example: '*sort=*',
-      },
-      {
-        type: 'lines',
-        name: 'dropParameters',
-        label: 'Parameters to ignore',
-        read: asIs,
-        hint: 'Query parameters that do not change the page, one per line. They are removed from every address.',
-        example: 'utm_source',
-      },
-      {
-        type: 'flag',
-        name: 'subdomains',
-        label: 'Include subdomains',
-        hint: 'Hosts such as shop.example.org belong to the site of example.org.',
-      },
-      {
-        type: 'flag',
-        name: 'sortParameters',
-        label: 'Ignore the order of parameters',
-        hint: 'Addresses that differ only in the order of their parameters are one page.',
-      },
+      lines('starts', 'Further start addresses', 'One per line. They count as depth 0, as the first does.', anAddress),
+      lines(
+        'hosts',
+        'Further hosts',
+        'Hosts that belong to the site besides its own, one per line. A host with a private address is fetched only when it is named.',
+        aHost,
+        { example: 'shop.example.org' },
+      ),
+      text(
+        'folder',
+        'Only under the folder',
+        'Only pages in this folder belong to the site. Leave it empty for the whole site.',
+        { example: '/fr/' },
+      ),
+      lines(
+        'include',
+        'Include only',
+        'Only addresses that match one of these patterns are fetched. One pattern per line: * stands for anything, $ for the end. Leave it empty to fetch everything.',
+        aPattern,
+        { example: '/visit/*' },
+      ),
+      lines(
+        'exclude',
+        'Exclude',
+        'Addresses that match are recorded but not fetched, even if “Include only” matches them too.',
+        aPattern,
+        { example: '*sort=*' },
+      ),
+      lines(
+        'dropParameters',
+        'Parameters to ignore',
+        'Query parameters that do not change the page, one per line. They are removed from every address.',
+        asIs,
+        { example: 'utm_source' },
+      ),
+      flag('subdomains', 'Include subdomains', 'Hosts such as shop.example.org belong to the site of example.org.'),
+      flag(
+        'sortParameters',
+        'Ignore the order of parameters',
+        'Addresses that differ only in the order of their parameters are one page.',
+      ),
     ],
   },
   {
@@ -132,72 +150,35 @@ export const fieldGroups: FieldGroup[] = [
     title: 'Limits',
     about: 'A crawl that reaches a limit says so, and can be continued with a higher one.',
     fields: [
-      {
-        type: 'number',
-        name: 'limit',
-        label: 'At most',
+      number('limit', 'At most', 'The crawl ends when so many pages were fetched.', {
         unit: 'pages',
+        range: [1, 10_000_000],
         empty: '100,000',
-        low: 1,
-        high: 10_000_000,
-        hint: 'The crawl ends when so many pages were fetched.',
-        whole: true,
-      },
-      {
-        type: 'number',
-        name: 'depth',
-        label: 'No deeper than',
+      }),
+      number('depth', 'No deeper than', 'Pages more clicks from the start are recorded but not fetched.', {
         unit: 'clicks',
-        empty: 'any',
-        low: 0,
-        high: 10_000,
-        hint: 'Pages more clicks from the start are recorded but not fetched.',
-        whole: true,
-      },
-      {
-        type: 'number',
-        name: 'minutes',
-        label: 'No longer than',
+        range: [0, 10_000],
+      }),
+      number('minutes', 'No longer than', 'Time in which the crawl is paused does not count.', {
         unit: 'minutes',
-        empty: 'any',
-        low: 1,
-        high: 100_000,
-        hint: 'Time in which the crawl is paused does not count.',
-        whole: true,
-      },
-      {
-        type: 'number',
-        name: 'megabytes',
-        label: 'No more than',
+        range: [1, 100_000],
+      }),
+      number('megabytes', 'No more than', 'The sum of all answers, as they were sent.', {
         unit: 'MiB received',
-        empty: 'any',
-        low: 1,
-        high: 10_000_000,
-        hint: 'The sum of all answers, as they were sent.',
-        whole: true,
-      },
-      {
-        type: 'number',
-        name: 'bodyMegabytes',
-        label: 'Read at most',
-        unit: 'MiB of a page',
-        empty: '20',
-        low: 1,
-        high: 100,
-        hint: 'Only the beginning of longer pages is read; they are marked as truncated.',
-        whole: true,
-      },
-      {
-        type: 'number',
-        name: 'trapLimit',
-        label: 'Fetch at most',
-        unit: 'of a trap',
-        empty: '500',
-        low: 10,
-        high: 10_000_000,
-        hint: 'Of each family of addresses that grows without end, such as the months of a calendar.',
-        whole: true,
-      },
+        range: [1, 10_000_000],
+      }),
+      number(
+        'bodyMegabytes',
+        'Read at most',
+        'Only the beginning of longer pages is read; they are marked as truncated.',
+        { unit: 'MiB of a page', range: [1, 100], empty: '20' },
+      ),
+      number(
+        'trapLimit',
+        'Fetch at most',
+        'Of each family of addresses that grows without end, such as the months of a calendar.',
+        { unit: 'of a trap', range: [10, 10_000_000], empty: '500' },
+      ),
     ],
   },
   {
@@ -205,45 +186,27 @@ export const fieldGroups: FieldGroup[] = [
     title: 'Crawl rate',
     about: 'The limits apply to each host, for all workers together.',
     fields: [
-      {
-        type: 'number',
-        name: 'connections',
-        label: 'Connections',
+      number('connections', 'Connections', 'Requests under way at the same time. Fewer put less load on the server.', {
         unit: 'at once',
+        range: [1, 64],
         empty: '8',
-        low: 1,
-        high: 64,
-        hint: 'Requests under way at the same time. Fewer put less load on the server.',
-        whole: true,
-      },
-      {
-        type: 'number',
-        name: 'rate',
-        label: 'No more than',
+      }),
+      number('rate', 'No more than', 'To one host. 0.5 means one request every two seconds.', {
         unit: 'requests a second',
-        empty: 'any',
-        low: 0.01,
-        high: 1000,
-        hint: 'To one host. 0.5 means one request every two seconds.',
+        range: [0.01, 1000],
         whole: false,
-      },
-      {
-        type: 'number',
-        name: 'retries',
-        label: 'Repeat failed requests',
-        unit: 'times',
-        empty: '2',
-        low: 0,
-        high: 10,
-        hint: 'After a time-out, a broken connection, or an answer with status 429 or 5xx.',
-        whole: true,
-      },
-      {
-        type: 'flag',
-        name: 'keepCrawlDelay',
-        label: 'Obey Crawl-delay',
-        hint: 'Wait between requests as long as robots.txt asks, if robots.txt is obeyed.',
-      },
+      }),
+      number(
+        'retries',
+        'Repeat failed requests',
+        'After a time-out, a broken connection, or an answer with status 429 or 5xx.',
+        { unit: 'times', range: [0, 10], empty: '2' },
+      ),
+      flag(
+        'keepCrawlDelay',
+        'Obey Crawl-delay',
+        'Wait between requests as long as robots.txt asks, if robots.txt is obeyed.',
+      ),
     ],
   },
   {
@@ -251,42 +214,16 @@ export const fieldGroups: FieldGroup[] = [
     title: 'User agent and robots token',
     about: 'Some sites answer crawlers differently, and robots rules may apply to one crawler only.',
     fields: [
-      {
-        type: 'choice',
-        name: 'robots',
-        label: 'robots.txt',
-        hint: 'If robots.txt is obeyed, the pages that it closes are recorded but not fetched. If not, they are fetched and still reported as closed.',
-        options: [
-          { value: 'obey', label: 'Obey it' },
-          { value: 'look-past', label: 'Ignore it, but report' },
-        ],
-      },
-      {
-        type: 'text',
-        name: 'userAgent',
-        label: 'User agent',
-        wide: true,
-        hint: 'Sent in the User-Agent header of every request.',
-      },
-      {
-        type: 'text',
-        name: 'token',
-        label: 'Robots token',
-        hint: 'The name of the crawler whose rules in robots.txt and meta robots apply.',
-      },
-      {
-        type: 'text',
-        name: 'language',
-        label: 'Language',
-        example: 'en, fr;q=0.8',
-        hint: 'Sent in the Accept-Language header of every request.',
-      },
-      {
-        type: 'flag',
-        name: 'keepCookies',
-        label: 'Keep cookies',
-        hint: 'Send the cookies that the site sets back to it, during one crawl.',
-      },
+      choice(
+        'robots',
+        'robots.txt',
+        'If robots.txt is obeyed, the pages that it closes are recorded but not fetched. If not, they are fetched and still reported as closed.',
+        { obey: 'Obey it', 'look-past': 'Ignore it, but report' },
+      ),
+      text('userAgent', 'User agent', 'Sent in the User-Agent header of every request.', { wide: true }),
+      text('token', 'Robots token', 'The name of the crawler whose rules in robots.txt and meta robots apply.'),
+      text('language', 'Language', 'Sent in the Accept-Language header of every request.', { example: 'en, fr;q=0.8' }),
+      flag('keepCookies', 'Keep cookies', 'Send the cookies that the site sets back to it, during one crawl.'),
     ],
   },
   {
@@ -295,64 +232,33 @@ export const fieldGroups: FieldGroup[] = [
     about:
       'Links that a visitor can click are always followed. Targets of other links are recorded, and fetched only if you choose so.',
     fields: [
-      {
-        type: 'flag',
-        name: 'follow.nofollow',
-        label: 'Links with nofollow',
-        hint: 'Also rel sponsored and ugc, and all links of pages that say nofollow.',
-      },
-      { type: 'flag', name: 'follow.refresh', label: 'Meta refresh', hint: 'Counts no click, as a redirect does.' },
-      { type: 'flag', name: 'follow.canonical', label: 'Canonical', hint: 'Fetch pages that only a canonical names.' },
-      { type: 'flag', name: 'follow.hreflang', label: 'hreflang', hint: 'Fetch pages that only an hreflang names.' },
-      {
-        type: 'flag',
-        name: 'follow.paging',
-        label: 'next and prev',
-        hint: 'Fetch pages that only a rel next or prev names.',
-      },
-      { type: 'flag', name: 'follow.amphtml', label: 'amphtml', hint: 'Fetch pages that only a rel amphtml names.' },
-      {
-        type: 'flag',
-        name: 'follow.iframe',
-        label: 'iframe',
-        hint: 'Fetch pages of the site that are shown in frames.',
-      },
-      {
-        type: 'flag',
-        name: 'fragments',
-        label: 'Check fragments',
-        hint: 'Find links whose #fragment names nothing on the target page.',
-      },
-      { type: 'flag', name: 'check.image', label: 'Check images', hint: 'Find those that do not load.' },
-      { type: 'flag', name: 'check.script', label: 'Check scripts', hint: 'Find those that do not load.' },
-      { type: 'flag', name: 'check.style', label: 'Check styles', hint: 'Find those that do not load.' },
-      {
-        type: 'flag',
-        name: 'check.other',
-        label: 'Check other files',
-        hint: 'Find video, audio, icons and embedded files that do not load.',
-      },
-      {
-        type: 'choice',
-        name: 'external',
-        label: 'Links to other sites',
-        hint: 'A check asks for each address once, with HEAD, and with GET if HEAD fails.',
-        options: [
-          { value: 'record', label: 'Record them' },
-          { value: 'check', label: 'Check whether they answer' },
-        ],
-      },
-      {
-        type: 'number',
-        name: 'externalLimit',
-        label: 'Check at most',
+      flag(
+        'follow.nofollow',
+        'Links with nofollow',
+        'Also rel sponsored and ugc, and all links of pages that say nofollow.',
+      ),
+      flag('follow.refresh', 'Meta refresh', 'Counts no click, as a redirect does.'),
+      flag('follow.canonical', 'Canonical', 'Fetch pages that only a canonical names.'),
+      flag('follow.hreflang', 'hreflang', 'Fetch pages that only an hreflang names.'),
+      flag('follow.paging', 'next and prev', 'Fetch pages that only a rel next or prev names.'),
+      flag('follow.amphtml', 'amphtml', 'Fetch pages that only a rel amphtml names.'),
+      flag('follow.iframe', 'iframe', 'Fetch pages of the site that are shown in frames.'),
+      flag('fragments', 'Check fragments', 'Find links whose #fragment names nothing on the target page.'),
+      flag('check.image', 'Check images', 'Find those that do not load.'),
+      flag('check.script', 'Check scripts', 'Find those that do not load.'),
+      flag('check.style', 'Check styles', 'Find those that do not load.'),
+      flag('check.other', 'Check other files', 'Find video, audio, icons and embedded files that do not load.'),
+      choice(
+        'external',
+        'Links to other sites',
+        'A check asks for each address once, with HEAD, and with GET if HEAD fails.',
+        { record: 'Record them', check: 'Check whether they answer' },
+      ),
+      number('externalLimit', 'Check at most', 'Applies only if links to other sites are checked.', {
         unit: 'addresses',
+        range: [1, 10_000_000],
         empty: '1,000',
-        low: 1,
-        high: 10_000_000,
-        hint: 'Applies only if links to other sites are checked.',
-        whole: true,
-      },
+      }),
     ],
   },
   {
@@ -360,27 +266,20 @@ export const fieldGroups: FieldGroup[] = [
     title: 'Sitemaps and logs',
     about: 'Edge Map compares what sitemaps and access logs know with what links reach.',
     fields: [
-      {
-        type: 'flag',
-        name: 'sitemapsFromRobots',
-        label: 'Sitemaps that robots.txt names',
-        hint: 'Sitemap indexes are followed.',
-      },
-      {
-        type: 'flag',
-        name: 'usualSitemaps',
-        label: 'Sitemaps at the usual addresses',
-        hint: '/sitemap.xml and /sitemap_index.xml, if robots.txt names none.',
-      },
-      { type: 'lines', name: 'sitemaps', label: 'Further sitemaps', read: anAddress, hint: 'One URL a line.' },
-      {
-        type: 'lines',
-        name: 'crawlerAddresses',
-        label: 'Addresses of search crawlers',
-        read: aSubnet,
-        hint: 'IP addresses or subnets, one per line. Access logs imported from now on count only their hits as those of crawlers; without any, user agents decide, which anybody can borrow.',
-        example: '192.0.2.0/24',
-      },
+      flag('sitemapsFromRobots', 'Sitemaps that robots.txt names', 'Sitemap indexes are followed.'),
+      flag(
+        'usualSitemaps',
+        'Sitemaps at the usual addresses',
+        '/sitemap.xml and /sitemap_index.xml, if robots.txt names none.',
+      ),
+      lines('sitemaps', 'Further sitemaps', 'One URL a line.', anAddress),
+      lines(
+        'crawlerAddresses',
+        'Addresses of search crawlers',
+        'IP addresses or subnets, one per line. Access logs imported from now on count only their hits as those of crawlers; without any, user agents decide, which anybody can borrow.',
+        aSubnet,
+        { example: '192.0.2.0/24' },
+      ),
     ],
   },
   {
@@ -388,21 +287,18 @@ export const fieldGroups: FieldGroup[] = [
     title: 'Network',
     about: 'Use these to map a staging copy of a site under its final name.',
     fields: [
-      {
-        type: 'lines',
-        name: 'overrides',
-        label: 'Address overrides',
-        read: anOverride,
-        hint: 'host=address:port, one per line. Requests for the host go to that address instead.',
-        example: 'www.example.org=127.0.0.1:8080',
-        write: formatOverride,
-      } as Field,
-      {
-        type: 'flag',
-        name: 'acceptCertificates',
-        label: 'Accept certificates that cannot be checked',
-        hint: 'For example the self-signed certificate of a staging server.',
-      },
+      lines(
+        'overrides',
+        'Address overrides',
+        'host=address:port, one per line. Requests for the host go to that address instead.',
+        anOverride,
+        { example: 'www.example.org=127.0.0.1:8080', write: formatOverride },
+      ),
+      flag(
+        'acceptCertificates',
+        'Accept certificates that cannot be checked',
+        'For example the self-signed certificate of a staging server.',
+      ),
     ],
   },
   {
@@ -410,127 +306,73 @@ export const fieldGroups: FieldGroup[] = [
     title: 'Analysis',
     about: 'How the results are worked out. Changes apply from the next crawl on.',
     fields: [
-      {
-        type: 'lines',
-        name: 'sections',
-        label: 'Sections',
-        read: aSection,
-        write: (({ pattern, name }: { pattern: string; name: string }) => `${pattern} = ${name}`) as (
-          value: never,
-        ) => string,
-        hint: 'Pattern = name, one per line; the first match counts. Other pages belong to the section of their first folder.',
-        example: '/shop/* = Shop',
-      },
-      {
-        type: 'number',
-        name: 'nearTolerance',
-        label: 'Near-duplicates differ in at most',
-        unit: 'of 64 bits',
-        empty: '3',
-        low: 0,
-        high: 6,
-        hint: 'Of the fingerprint of their text. 0 finds only pages with the same words in the same order.',
-        whole: true,
-      },
-      {
-        type: 'number',
-        name: 'weights.header',
-        label: 'Weight of a link in a header',
+      lines(
+        'sections',
+        'Sections',
+        'Pattern = name, one per line; the first match counts. Other pages belong to the section of their first folder.',
+        aSection,
+        {
+          example: '/shop/* = Shop',
+          write: ({ pattern, name }: { pattern: string; name: string }) => `${pattern} = ${name}`,
+        },
+      ),
+      number(
+        'nearTolerance',
+        'Near-duplicates differ in at most',
+        'Of the fingerprint of their text. 0 finds only pages with the same words in the same order.',
+        { unit: 'of 64 bits', range: [0, 6], empty: '3' },
+      ),
+      number('weights.header', 'Weight of a link in a header', 'For link share; a link in the main content weighs 1.', {
         unit: 'times',
+        range: [0, 100],
         empty: '1',
-        low: 0,
-        high: 100,
-        hint: 'For link share; a link in the main content weighs 1.',
         whole: false,
-      },
-      {
-        type: 'number',
-        name: 'weights.nav',
-        label: 'Weight of a link in a navigation',
+      }),
+      number(
+        'weights.nav',
+        'Weight of a link in a navigation',
+        'Menus are on every page; a lower weight gives other links more influence.',
+        { unit: 'times', range: [0, 100], empty: '1', whole: false },
+      ),
+      number('weights.aside', 'Weight of a link in an aside', 'Related pages and teasers.', {
         unit: 'times',
+        range: [0, 100],
         empty: '1',
-        low: 0,
-        high: 100,
-        hint: 'Menus are on every page; a lower weight gives other links more influence.',
         whole: false,
-      },
-      {
-        type: 'number',
-        name: 'weights.aside',
-        label: 'Weight of a link in an aside',
+      }),
+      number('weights.footer', 'Weight of a link in a footer', 'Imprint, contact and social media.', {
         unit: 'times',
+        range: [0, 100],
         empty: '1',
-        low: 0,
-        high: 100,
-        hint: 'Related pages and teasers.',
         whole: false,
-      },
-      {
-        type: 'number',
-        name: 'weights.footer',
-        label: 'Weight of a link in a footer',
-        unit: 'times',
-        empty: '1',
-        low: 0,
-        high: 100,
-        hint: 'Imprint, contact and social media.',
-        whole: false,
-      },
-      {
-        type: 'number',
-        name: 'thresholds.deepClicks',
-        label: 'Pages are deep beyond',
+      }),
+      number('thresholds.deepClicks', 'Pages are deep beyond', 'Indexable pages with more clicks are a finding.', {
         unit: 'clicks',
+        range: [1, 10_000],
         empty: '3',
-        low: 1,
-        high: 10_000,
-        hint: 'Indexable pages with more clicks are a finding.',
-        whole: true,
-      },
-      {
-        type: 'number',
-        name: 'thresholds.starvingShare',
-        label: 'Pages have very little share below',
-        unit: 'of the usual share',
-        empty: '0.3',
-        low: 0,
-        high: 1000,
-        hint: 'The median share of the indexable pages of the same section at the same depth.',
-        whole: false,
-      },
-      {
-        type: 'number',
-        name: 'thresholds.crowdedLinks',
-        label: 'Pages have too many links beyond',
-        unit: 'pages linked',
-        empty: '150',
-        low: 1,
-        high: 1_000_000,
-        hint: 'Different pages of the site that the content of one page links to, without shared navigation.',
-        whole: true,
-      },
-      {
-        type: 'number',
-        name: 'thresholds.gatePages',
-        label: 'A page is a gate for at least',
+      }),
+      number(
+        'thresholds.starvingShare',
+        'Pages have very little share below',
+        'The median share of the indexable pages of the same section at the same depth.',
+        { unit: 'of the usual share', range: [0, 1000], empty: '0.3', whole: false },
+      ),
+      number(
+        'thresholds.crowdedLinks',
+        'Pages have too many links beyond',
+        'Different pages of the site that the content of one page links to, without shared navigation.',
+        { unit: 'pages linked', range: [1, 1_000_000], empty: '150' },
+      ),
+      number('thresholds.gatePages', 'A page is a gate for at least', 'Pages that can be reached only through it.', {
         unit: 'pages',
+        range: [1, 10_000_000],
         empty: '10',
-        low: 1,
-        high: 10_000_000,
-        hint: 'Pages that can be reached only through it.',
-        whole: true,
-      },
-      {
-        type: 'number',
-        name: 'thresholds.thinWords',
-        label: 'Pages have very little text below',
+      }),
+      number('thresholds.thinWords', 'Pages have very little text below', 'Words in the main content of the page.', {
         unit: 'words',
+        range: [0, 100_000],
         empty: '50',
-        low: 0,
-        high: 100_000,
-        hint: 'Words in the main content of the page.',
-        whole: true,
-      },
+      }),
     ],
   },
 ];

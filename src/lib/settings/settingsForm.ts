@@ -51,9 +51,10 @@ function readField(field: Field, text: string, faults: Faults): unknown {
   // Left empty, a number has its default.
   if (text === '') return undefined;
   const value = Number(text.replaceAll(/[\s,]/g, ''));
-  if (value >= field.low && value <= field.high && (!field.whole || Number.isInteger(value))) return value;
+  const [low, high] = field.range;
+  if (value >= low && value <= high && (!field.whole || Number.isInteger(value))) return value;
   faults[field.name] =
-    `Give a ${field.whole ? 'whole ' : ''}number from ${field.low.toLocaleString('en')} to ${field.high.toLocaleString('en')}.`;
+    `Give a ${field.whole ? 'whole ' : ''}number from ${low.toLocaleString('en')} to ${high.toLocaleString('en')}.`;
   return undefined;
 }
 

@@ -65,3 +65,6 @@ export type Finding = FindingBase &
         wholeSite?: true;
       }
   );
+
+/** A finding as it stands in the file of its question. */
+export type FindingRow = Finding extends infer F ? (F extends unknown ? Omit<F, 'question'> : never) : never;

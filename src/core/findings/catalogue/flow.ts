@@ -1,12 +1,11 @@
-import type { Finding } from './finding';
+import type { FindingRow } from './finding';
 
-export const flowFindings: readonly Finding[] = [
+export const flowFindings: readonly FindingRow[] = [
   {
     over: 'pages',
     id: 'starving',
     worthALook: true,
     related: ['one_way_in', 'deep_pages'],
-    question: 'Flow',
     weight: 0.6,
     name: 'Pages with far less link share than their peers',
     select: ({ starvingShare }) => `indexable and reached and peer_share < ${starvingShare} and share < 1`,
@@ -19,7 +18,6 @@ export const flowFindings: readonly Finding[] = [
     id: 'one_way_in',
     worthALook: true,
     related: ['indexable_orphan', 'starving'],
-    question: 'Flow',
     weight: 0.4,
     name: 'Only one page links to it',
     select: () => 'indexable and reached and pages_linking = 1 and depth > 0',
@@ -31,7 +29,6 @@ export const flowFindings: readonly Finding[] = [
     over: 'pages',
     id: 'crowded',
     worthALook: true,
-    question: 'Flow',
     weight: 0.3,
     name: 'Pages with too many links in their content',
     select: ({ crowdedLinks }) => `content_links > ${crowdedLinks}`,
@@ -43,7 +40,6 @@ export const flowFindings: readonly Finding[] = [
   {
     over: 'links',
     id: 'links_to_broken',
-    question: 'Flow',
     weight: 1,
     name: 'Internal links to broken pages',
     select: () => 'kind = click and to (verdict in (broken, failing, unanswered))',
@@ -55,7 +51,6 @@ export const flowFindings: readonly Finding[] = [
     over: 'links',
     id: 'links_to_redirects',
     related: ['redirect_chain', 'by_redirect_only', 'insecure_links'],
-    question: 'Flow',
     weight: 0.4,
     name: 'Internal links to redirects',
     select: () => 'kind = click and to (verdict = redirect)',
@@ -68,7 +63,6 @@ export const flowFindings: readonly Finding[] = [
     id: 'links_to_canonicalised',
     worthALook: true,
     related: ['variants_unsettled'],
-    question: 'Flow',
     weight: 0.3,
     name: 'Internal links to pages with another canonical',
     select: () => 'kind = click and not self and to (verdict = canonicalised)',
@@ -81,7 +75,6 @@ export const flowFindings: readonly Finding[] = [
     id: 'links_to_noindex',
     worthALook: true,
     related: ['noindex_canonical'],
-    question: 'Flow',
     weight: 0.3,
     name: 'Internal links to pages with noindex',
     select: () => 'kind = click and followed and not self and to (verdict = noindex)',
@@ -94,7 +87,6 @@ export const flowFindings: readonly Finding[] = [
     id: 'links_to_blocked',
     worthALook: true,
     related: ['kept_from_crawlers', 'listed_blocked', 'robots_all_closed'],
-    question: 'Flow',
     weight: 0.4,
     name: 'Internal links to pages closed by robots.txt',
     select: () => 'kind = click and followed and to (verdict = blocked)',
@@ -107,7 +99,6 @@ export const flowFindings: readonly Finding[] = [
     over: 'links',
     id: 'nofollow_inside',
     related: ['nofollow_mix', 'kept_from_crawlers'],
-    question: 'Flow',
     weight: 0.5,
     name: 'Internal links with nofollow',
     select: () => 'kind = click and not followed and not external and not self and to (indexable)',
@@ -118,7 +109,6 @@ export const flowFindings: readonly Finding[] = [
   {
     over: 'links',
     id: 'outside_broken',
-    question: 'Flow',
     weight: 0.3,
     name: 'Links to broken pages of other sites',
     select: () => 'kind = click and external and target_status >= 400',
@@ -130,7 +120,6 @@ export const flowFindings: readonly Finding[] = [
     over: 'links',
     id: 'insecure_links',
     related: ['links_to_redirects'],
-    question: 'Flow',
     weight: 0.3,
     name: 'Links from https to http',
     select: () => 'faults has insecure',
@@ -141,7 +130,6 @@ export const flowFindings: readonly Finding[] = [
   {
     over: 'links',
     id: 'lost_fragments',
-    question: 'Flow',
     weight: 0.2,
     name: 'Links to a section that does not exist',
     select: () => 'faults has fragment',

@@ -1,11 +1,10 @@
-import type { Finding } from './finding';
+import type { FindingRow } from './finding';
 
-export const reachFindings: readonly Finding[] = [
+export const reachFindings: readonly FindingRow[] = [
   {
     over: 'pages',
     id: 'indexable_orphan',
     related: ['by_redirect_only', 'listed_no_route', 'one_way_in'],
-    question: 'Reach',
     weight: 1,
     name: 'Indexable orphan pages',
     select: () => 'indexable and orphan',
@@ -17,7 +16,6 @@ export const reachFindings: readonly Finding[] = [
     over: 'pages',
     id: 'indexable_island',
     related: ['indexable_orphan', 'listed_no_route'],
-    question: 'Reach',
     weight: 1,
     name: 'Indexable pages cut off from the start page',
     select: () => 'indexable and reach = island',
@@ -30,7 +28,6 @@ export const reachFindings: readonly Finding[] = [
     over: 'pages',
     id: 'deep_pages',
     related: ['gates', 'starving'],
-    question: 'Reach',
     weight: 0.4,
     name: 'Indexable pages many clicks deep',
     select: ({ deepClicks }) => `indexable and depth > ${deepClicks}`,
@@ -42,7 +39,6 @@ export const reachFindings: readonly Finding[] = [
     over: 'pages',
     id: 'kept_from_crawlers',
     related: ['nofollow_inside', 'links_to_blocked'],
-    question: 'Reach',
     weight: 0.8,
     name: 'Indexable pages that only visitors can reach',
     select: () => 'indexable and held_back is not unknown',
@@ -55,7 +51,6 @@ export const reachFindings: readonly Finding[] = [
     over: 'pages',
     id: 'by_redirect_only',
     related: ['links_to_redirects'],
-    question: 'Reach',
     weight: 0.5,
     name: 'Pages reached only through redirects',
     select: () => 'indexable and reached and pages_linking = 0 and seen in redirect',
@@ -68,7 +63,6 @@ export const reachFindings: readonly Finding[] = [
     id: 'gates',
     worthALook: true,
     related: ['one_way_in', 'deep_pages'],
-    question: 'Reach',
     weight: 0.3,
     name: 'Pages that are the only way to many others',
     select: ({ gatePages }) => `reached and depth > 0 and gate_for >= ${gatePages}`,
@@ -80,7 +74,6 @@ export const reachFindings: readonly Finding[] = [
     over: 'pages',
     id: 'dead_ends',
     related: ['failing'],
-    question: 'Reach',
     weight: 0.2,
     name: 'Pages without internal links',
     select: () => 'indexable and pages_linked = 0',
@@ -92,7 +85,6 @@ export const reachFindings: readonly Finding[] = [
     over: 'pages',
     id: 'traps',
     related: ['variants_unsettled'],
-    question: 'Reach',
     weight: 1,
     name: 'Addresses without end (crawler trap)',
     select: () => 'unvisited_reason = trap',
@@ -104,7 +96,6 @@ export const reachFindings: readonly Finding[] = [
   {
     over: 'pages',
     id: 'crumbs_astray',
-    question: 'Reach',
     weight: 0.2,
     name: 'Breadcrumbs that name no known page',
     select: () => 'indexable and breadcrumb is not unknown and breadcrumb_parent is unknown and depth > 0',

@@ -1,10 +1,9 @@
-import type { Finding } from './finding';
+import type { FindingRow } from './finding';
 
-export const rollCallFindings: readonly Finding[] = [
+export const rollCallFindings: readonly FindingRow[] = [
   {
     over: 'files',
     id: 'no_sitemap',
-    question: 'Roll call',
     weight: 0.05,
     wholeSite: true,
     name: 'No sitemap was found',
@@ -16,7 +15,6 @@ export const rollCallFindings: readonly Finding[] = [
     over: 'pages',
     id: 'listed_not_indexable',
     related: ['listed_blocked'],
-    question: 'Roll call',
     weight: 0.6,
     name: 'Pages in a sitemap that may not be indexed',
     select: () => 'seen in sitemap and not indexable and not blocked',
@@ -29,7 +27,6 @@ export const rollCallFindings: readonly Finding[] = [
     over: 'pages',
     id: 'listed_blocked',
     related: ['links_to_blocked', 'listed_not_indexable'],
-    question: 'Roll call',
     weight: 0.6,
     name: 'Pages in a sitemap that robots.txt closes',
     select: () => 'seen in sitemap and verdict = blocked',
@@ -42,7 +39,6 @@ export const rollCallFindings: readonly Finding[] = [
     over: 'pages',
     id: 'indexable_not_listed',
     related: ['no_sitemap', 'sitemap_fault'],
-    question: 'Roll call',
     weight: 0.15,
     needsSitemap: true,
     name: 'Indexable pages missing from the sitemaps',
@@ -56,7 +52,6 @@ export const rollCallFindings: readonly Finding[] = [
     over: 'pages',
     id: 'listed_no_route',
     related: ['indexable_orphan', 'indexable_island'],
-    question: 'Roll call',
     weight: 0.8,
     name: 'Pages in a sitemap that cannot be reached by links',
     select: () => 'seen in sitemap and not reached',
@@ -68,7 +63,6 @@ export const rollCallFindings: readonly Finding[] = [
   {
     over: 'pages',
     id: 'lastmod_malformed',
-    question: 'Roll call',
     weight: 0.2,
     name: 'Sitemap dates that are not valid',
     select: () =>
@@ -82,7 +76,6 @@ export const rollCallFindings: readonly Finding[] = [
     over: 'files',
     id: 'sitemap_fault',
     related: ['robots_sitemap'],
-    question: 'Roll call',
     weight: 0.6,
     name: 'Sitemaps with errors',
     rule: 'The sitemap could not be fetched, or not be read to its end.',
@@ -92,7 +85,6 @@ export const rollCallFindings: readonly Finding[] = [
   {
     over: 'files',
     id: 'sitemap_foreign',
-    question: 'Roll call',
     weight: 0.3,
     name: 'Sitemap entries outside the site',
     rule: 'The sitemap lists addresses that do not belong to the site, or that are no addresses.',
@@ -102,7 +94,6 @@ export const rollCallFindings: readonly Finding[] = [
   {
     over: 'files',
     id: 'sitemap_large',
-    question: 'Roll call',
     weight: 0.5,
     name: 'Sitemaps with too many entries',
     rule: 'The sitemap has more than the 50,000 entries that the protocol allows.',
@@ -112,7 +103,6 @@ export const rollCallFindings: readonly Finding[] = [
   {
     over: 'files',
     id: 'sitemap_twice',
-    question: 'Roll call',
     weight: 0.1,
     name: 'Addresses listed twice in sitemaps',
     rule: 'More than one entry of the sitemaps names the address.',
@@ -123,7 +113,6 @@ export const rollCallFindings: readonly Finding[] = [
     over: 'files',
     id: 'robots_sitemap',
     related: ['sitemap_fault'],
-    question: 'Roll call',
     weight: 0.6,
     name: 'robots.txt names sitemaps that cannot be read',
     rule: 'A Sitemap line of robots.txt leads to a file that gave no entries.',

@@ -1,11 +1,10 @@
-import type { Finding } from './finding';
+import type { FindingRow } from './finding';
 
-export const rulesFindings: readonly Finding[] = [
+export const rulesFindings: readonly FindingRow[] = [
   {
     over: 'pages',
     id: 'blocked_noindexed',
     related: ['links_to_blocked'],
-    question: 'Rules',
     weight: 0.6,
     name: 'Pages with noindex that robots.txt closes',
     select: () => 'verdict = blocked and noindex',
@@ -18,7 +17,6 @@ export const rulesFindings: readonly Finding[] = [
     over: 'pages',
     id: 'canonical_not_indexable',
     related: ['canonical_chain'],
-    question: 'Rules',
     weight: 0.9,
     name: 'Canonicals to pages that may not be indexed',
     select: () => 'canonical_state = not_indexable',
@@ -31,7 +29,6 @@ export const rulesFindings: readonly Finding[] = [
     over: 'pages',
     id: 'canonical_chain',
     related: ['canonical_loop'],
-    question: 'Rules',
     weight: 0.5,
     name: 'Chains of canonicals',
     select: () => 'canonical_state = chain',
@@ -43,7 +40,6 @@ export const rulesFindings: readonly Finding[] = [
   {
     over: 'pages',
     id: 'canonical_loop',
-    question: 'Rules',
     weight: 0.9,
     name: 'Loops of canonicals',
     select: () => 'canonical_state = loop',
@@ -55,7 +51,6 @@ export const rulesFindings: readonly Finding[] = [
   {
     over: 'pages',
     id: 'several_canonicals',
-    question: 'Rules',
     weight: 0.7,
     name: 'Pages with several canonicals',
     select: () => 'canonicals > 1',
@@ -67,7 +62,6 @@ export const rulesFindings: readonly Finding[] = [
   {
     over: 'pages',
     id: 'canonical_outside',
-    question: 'Rules',
     weight: 0.4,
     name: 'Canonicals to another site',
     select: () => 'canonical_state = outside',
@@ -79,7 +73,6 @@ export const rulesFindings: readonly Finding[] = [
   {
     over: 'links',
     id: 'canonical_relative',
-    question: 'Rules',
     weight: 0.2,
     name: 'Relative canonicals',
     select: () => 'kind = canonical and relative',
@@ -91,7 +84,6 @@ export const rulesFindings: readonly Finding[] = [
   {
     over: 'links',
     id: 'canonical_in_body',
-    question: 'Rules',
     weight: 0.6,
     name: 'Canonicals in the body of the page',
     select: () => 'kind = canonical and element = link and above starts "body"',
@@ -105,7 +97,6 @@ export const rulesFindings: readonly Finding[] = [
     over: 'pages',
     id: 'noindex_canonical',
     related: ['canonical_not_indexable'],
-    question: 'Rules',
     weight: 0.5,
     name: 'Noindex together with another canonical',
     select: () => 'verdict = noindex and canonical is not unknown and not canonical_state = self',
@@ -118,7 +109,6 @@ export const rulesFindings: readonly Finding[] = [
     over: 'pages',
     id: 'redirect_chain',
     related: ['links_to_redirects'],
-    question: 'Rules',
     weight: 0.4,
     name: 'Redirect chains',
     select: () => 'redirect_hops > 1 and not redirect_state = loop',
@@ -130,7 +120,6 @@ export const rulesFindings: readonly Finding[] = [
   {
     over: 'pages',
     id: 'redirect_loop',
-    question: 'Rules',
     weight: 0.9,
     name: 'Redirect loops',
     select: () => 'redirect_state = loop',
@@ -141,7 +130,6 @@ export const rulesFindings: readonly Finding[] = [
   {
     over: 'links',
     id: 'hreflang_no_return',
-    question: 'Rules',
     weight: 0.5,
     name: 'hreflang without a return link',
     select: () => 'faults has no_return',
@@ -152,7 +140,6 @@ export const rulesFindings: readonly Finding[] = [
   {
     over: 'links',
     id: 'hreflang_not_indexable',
-    question: 'Rules',
     weight: 0.5,
     name: 'hreflang to pages that may not be indexed',
     select: () => 'kind = hreflang and not external and not to (indexable)',
@@ -163,7 +150,6 @@ export const rulesFindings: readonly Finding[] = [
   {
     over: 'links',
     id: 'hreflang_bad_code',
-    question: 'Rules',
     weight: 0.5,
     name: 'hreflang with an invalid code',
     select: () => 'faults has bad_code',
@@ -175,7 +161,6 @@ export const rulesFindings: readonly Finding[] = [
     over: 'pages',
     id: 'variants_unsettled',
     related: ['duplicates', 'links_to_canonicalised'],
-    question: 'Rules',
     weight: 0.6,
     name: 'One page under several addresses',
     select: () => 'variants_unsettled',
@@ -187,7 +172,6 @@ export const rulesFindings: readonly Finding[] = [
     over: 'pages',
     id: 'duplicates',
     related: ['variants_unsettled', 'near_duplicates'],
-    question: 'Rules',
     weight: 0.5,
     name: 'Identical pages',
     select: () => 'indexable and duplicates > 0 and not variants_unsettled',
@@ -201,7 +185,6 @@ export const rulesFindings: readonly Finding[] = [
     id: 'near_duplicates',
     worthALook: true,
     related: ['duplicates', 'thin'],
-    question: 'Rules',
     weight: 0.3,
     name: 'Nearly identical pages',
     select: () => 'indexable and near_duplicates > 0',
@@ -213,7 +196,6 @@ export const rulesFindings: readonly Finding[] = [
   {
     over: 'pages',
     id: 'no_title',
-    question: 'Rules',
     weight: 0.5,
     name: 'Pages without a title',
     select: () => 'indexable and (title is unknown or title = "")',
@@ -225,7 +207,6 @@ export const rulesFindings: readonly Finding[] = [
   {
     over: 'pages',
     id: 'no_h1',
-    question: 'Rules',
     weight: 0.2,
     name: 'Pages without a main heading',
     select: () => 'indexable and (h1 is unknown or h1 = "")',
@@ -239,7 +220,6 @@ export const rulesFindings: readonly Finding[] = [
     id: 'thin',
     worthALook: true,
     related: ['near_duplicates'],
-    question: 'Rules',
     weight: 0.2,
     name: 'Pages with very little text',
     select: ({ thinWords }) => `indexable and word_count < ${thinWords} and content_links < 5`,
@@ -251,7 +231,6 @@ export const rulesFindings: readonly Finding[] = [
   {
     over: 'pages',
     id: 'failing',
-    question: 'Rules',
     weight: 0.8,
     name: 'Pages that the server does not deliver',
     select: () => 'verdict in (failing, unanswered)',
@@ -262,7 +241,6 @@ export const rulesFindings: readonly Finding[] = [
   {
     over: 'files',
     id: 'robots_all_closed',
-    question: 'Rules',
     weight: 1,
     wholeSite: true,
     name: 'robots.txt closes the whole site',
@@ -273,7 +251,6 @@ export const rulesFindings: readonly Finding[] = [
   {
     over: 'files',
     id: 'robots_unreadable',
-    question: 'Rules',
     weight: 1,
     wholeSite: true,
     name: 'robots.txt cannot be read',
@@ -284,7 +261,6 @@ export const rulesFindings: readonly Finding[] = [
   {
     over: 'files',
     id: 'robots_html',
-    question: 'Rules',
     weight: 0.6,
     name: 'robots.txt is an HTML page',
     rule: 'The answer for robots.txt begins as an HTML document does.',
@@ -294,7 +270,6 @@ export const rulesFindings: readonly Finding[] = [
   {
     over: 'files',
     id: 'robots_early',
-    question: 'Rules',
     weight: 0.4,
     name: 'robots.txt rules before the first User-agent line',
     rule: 'An Allow or Disallow line has no User-agent line above it.',
@@ -304,7 +279,6 @@ export const rulesFindings: readonly Finding[] = [
   {
     over: 'files',
     id: 'robots_unknown',
-    question: 'Rules',
     weight: 0.2,
     name: 'Unknown lines in robots.txt',
     rule: 'The line is none that the standard (RFC 9309) knows, and no Sitemap or Crawl-delay line.',
@@ -314,7 +288,6 @@ export const rulesFindings: readonly Finding[] = [
   {
     over: 'files',
     id: 'robots_empty',
-    question: 'Rules',
     weight: 0.2,
     name: 'robots.txt groups without rules',
     rule: 'A User-agent line is followed by no Allow or Disallow line.',
@@ -324,7 +297,6 @@ export const rulesFindings: readonly Finding[] = [
   {
     over: 'files',
     id: 'resources_closed',
-    question: 'Rules',
     weight: 0.5,
     name: 'Scripts, styles or images closed by robots.txt',
     rule: 'A page of the site uses a file that robots.txt closes.',

@@ -1,10 +1,9 @@
-import type { Finding } from './finding';
+import type { FindingRow } from './finding';
 
-export const wordsFindings: readonly Finding[] = [
+export const wordsFindings: readonly FindingRow[] = [
   {
     over: 'links',
     id: 'anchor_empty',
-    question: 'Words',
     weight: 0.8,
     name: 'Links without anchor text',
     select: () => 'faults has empty',
@@ -15,7 +14,6 @@ export const wordsFindings: readonly Finding[] = [
   {
     over: 'links',
     id: 'image_no_alt',
-    question: 'Words',
     weight: 0.8,
     name: 'Image links without an alternative text',
     select: () => 'faults has image_no_alt',
@@ -26,7 +24,6 @@ export const wordsFindings: readonly Finding[] = [
   {
     over: 'links',
     id: 'anchor_generic',
-    question: 'Words',
     weight: 0.5,
     name: 'Anchor texts that fit any link',
     select: () => 'faults has generic and not external',
@@ -37,7 +34,6 @@ export const wordsFindings: readonly Finding[] = [
   {
     over: 'links',
     id: 'anchor_address',
-    question: 'Words',
     weight: 0.3,
     name: 'Bare addresses as anchor text',
     select: () => 'faults has address',
@@ -48,7 +44,6 @@ export const wordsFindings: readonly Finding[] = [
   {
     over: 'links',
     id: 'anchor_overlong',
-    question: 'Words',
     weight: 0.2,
     name: 'Very long anchor texts',
     select: () => 'faults has overlong',
@@ -59,7 +54,6 @@ export const wordsFindings: readonly Finding[] = [
   {
     over: 'links',
     id: 'anchor_off_topic',
-    question: 'Words',
     worthALook: true,
     weight: 0.4,
     name: 'Anchor texts unrelated to their target',
@@ -72,7 +66,6 @@ export const wordsFindings: readonly Finding[] = [
     over: 'links',
     id: 'anchor_conflict',
     related: ['anchor_split', 'duplicates'],
-    question: 'Words',
     worthALook: true,
     weight: 0.5,
     name: 'Same anchor text, different pages',
@@ -86,7 +79,6 @@ export const wordsFindings: readonly Finding[] = [
     over: 'links',
     id: 'anchor_split',
     related: ['anchor_conflict'],
-    question: 'Words',
     worthALook: true,
     weight: 0.2,
     name: 'One page under unrelated names',
@@ -100,7 +92,6 @@ export const wordsFindings: readonly Finding[] = [
     over: 'links',
     id: 'nofollow_mix',
     related: ['nofollow_inside'],
-    question: 'Words',
     weight: 0.3,
     name: 'Pages linked both with and without nofollow',
     select: () => 'faults has nofollow_mix',
