@@ -10,6 +10,7 @@ import { exportCommand, selectCommand } from './export';
 import type { Handlers } from './commands/handlers';
 import { onOrphaned } from './orphaned';
 import { importCommand } from './import';
+import { holdDatabase } from './privateDatabase';
 import { robotsCheckCommand, robotsCompareCommand, robotsTestCommand } from './robots';
 import { sampleCommand } from './sample';
 import { sitemapWriteCommand } from './sitemapWrite';
@@ -17,12 +18,13 @@ import { sourcesCommand } from './sources';
 import { serve } from './serve';
 
 async function withDatabase(command: (db: Database) => Promise<number>): Promise<number> {
-  await prepareDatabase();
-  const db = openDatabase();
+  const letGo = await holdDatabase();
   try {
-    return await command(db);
+    await prepareDatabase();
+    const db = openDatabase();
+    return await command(db).finally(() => closeDatabase(db));
   } finally {
-    await closeDatabase(db);
+    await letGo();
   }
 }
 

@@ -34,17 +34,12 @@ const handlers: Handlers = {
   worker: later('worker'),
 };
 
-/** Reads a call without carrying it out: wrong usage is told before anything is started. */
-const checkOnly = Object.fromEntries(
-  Object.keys(handlers).map((name) => [name, () => Promise.resolve(0)]),
-) as unknown as Handlers;
-
 // Whoever reads, such as head, may have seen enough; the command goes on to its end.
 process.stdout.on('error', (error: NodeJS.ErrnoException) => {
   if (error.code !== 'EPIPE') throw error;
 });
 
-runProgram(process.env.EDGEMAP_CHECK ? checkOnly : handlers, process.argv.slice(2)).then(
+runProgram(handlers, process.argv.slice(2)).then(
   (code) => (process.exitCode = code),
   (error: unknown) => {
     const known = error instanceof EdgeMapError;
