@@ -21,6 +21,7 @@ import {
   islandNumbers,
   islandSizes,
   pageGraph,
+  parentOf,
   reachOf,
   visitorGraph,
 } from '../reach';
@@ -242,6 +243,13 @@ export const derivations: readonly Derivation[] = [
     ['share'],
     (model, { settings, finalTargets }) => ({ share: siteShare(model, settings.weights, finalTargets).share }),
   ),
+  step('parents', ['url', 'visitor', 'share'], ['parent'], ({ count, column }, { visitor: { graph, depths } }) => {
+    const pages = incomingPages(graph);
+    const { codes, values } = column('url');
+    const share = column('share');
+    const parents = Array.from({ length: count }, (_, page) => parentOf(depths, pages, page, share));
+    return { parent: textColumn(parents.map((page) => (page < 0 ? null : values[codes[page]]))) };
+  }),
   step('peers', ['share', 'depth', 'section', 'verdict'], ['peer_share'], (model) => ({
     peer_share: peerShares(model),
   })),

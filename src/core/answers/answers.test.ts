@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { countBits, evaluate, parseSelection } from '../selection';
-import { factAt, pageOf } from '../snapshot';
+import { addressAt, factAt, pageOf, textAt } from '../snapshot';
 import type { View } from '../view';
 import { reportOf } from '../report';
 import { settingsSchema } from '../settings';
@@ -192,6 +192,24 @@ describe('the dossier', () => {
     expect(route.map(({ gate }) => gate)).toEqual([false, false, true, false]);
     expect(paths(routeWithout(site, page('/end'), page('/a'), 'visitor'))).toEqual(['/', '/b', '/hub', '/end']);
     expect(routeWithout(site, page('/end'), page('/hub'), 'visitor')).toEqual([]);
+  });
+  it('has each page below its parent on the route', () => {
+    const site = tinySite({
+      '/': { links: ['/a', '/old', '/well'] },
+      '/a': { links: ['/end'] },
+      '/old': { redirectTo: '/moved' },
+      '/moved': { links: ['/end', '/deeper'] },
+      '/well': { links: ['/end'] },
+      '/a2': { links: ['/well'] },
+      '/end': { links: ['/deeper'] },
+      '/deeper': {},
+    });
+    for (let page = 0; page < site.count; page++) {
+      const above = routeOf(site, page, 'visitor').at(-2)?.address ?? null;
+      expect([addressAt(site, page), textAt(site, 'parent', page)]).toEqual([addressAt(site, page), above]);
+    }
+    expect(textAt(site, 'parent', pageOf(site, tiny('/moved')))).toBe(tiny('/old'));
+    expect(textAt(site, 'parent', pageOf(site, tiny('/end')))).toBe(tiny('/well'));
   });
   it('knows the route of a search crawler', () => {
     const site = tinySite({ '/': { links: ['/a'] }, '/a': { links: ['/b'], pageNofollow: true }, '/b': {} });

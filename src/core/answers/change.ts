@@ -4,7 +4,7 @@ import type { Comparison } from '../compare';
 import { INDEXABLE, comparedFacts, pageClasses, reaches, verdicts } from '../facts';
 import type { ComparedFact, PageClass } from '../facts';
 import { thousands } from '../numbers';
-import { keptOf, pagesOfCodes } from '../snapshot';
+import { keptOf, pagesNamed } from '../snapshot';
 import { plural } from './pieces';
 import type { AnswerPiece } from './pieces';
 import type { ComparedView, View } from '../view';
@@ -37,11 +37,10 @@ const MOVED = pageClasses.indexOf('moved');
 
 /** New pages to which pages that have moved lead. */
 function arrivedPages({ fresh, change }: Comparison<View>): number {
-  const ends = fresh.column('redirect_end');
-  const pages = pagesOfCodes(fresh, ends);
+  const ends = pagesNamed(fresh, 'redirect_end');
   const arrived = new Set<number>();
   for (let page = 0; page < fresh.count; page++) {
-    const end = change[page] === MOVED && ends.codes[page] ? pages[ends.codes[page]] : -1;
+    const end = change[page] === MOVED ? ends[page] : -1;
     if (end >= 0 && change[end] === ADDED) arrived.add(end);
   }
   return arrived.size;

@@ -1,5 +1,5 @@
 /** Which page of one crawl is which of another. */
-import { addressAt, pagesByCode, textAt } from '../snapshot';
+import { addressAt, codesOf, pagesByCode, pagesNamed, textAt } from '../snapshot';
 import type { Snapshot, TextColumn } from '../snapshot';
 import { contentKey } from './likeness';
 import { sameAddress } from './pairing';
@@ -34,21 +34,10 @@ export interface Pairing<S extends Snapshot = Snapshot> {
  * For each code of a text column that of the same text in another one; −1 where the other lacks it. Unknown is unknown.
  */
 export function codesIn(from: TextColumn, to: TextColumn, map: AddressMap = sameAddress): Int32Array {
-  const codes = new Int32Array(from.values.length).fill(-1);
-  codes[0] = 0;
-  if (map !== sameAddress) {
-    const known = new Map<string, number>();
-    for (let code = to.values.length - 1; code > 0; code--) known.set(map(to.values[code]), code);
-    for (let code = 1; code < codes.length; code++) codes[code] = known.get(map(from.values[code])) ?? -1;
-    return codes;
-  }
-  // Both are in order, so one pass over them is enough.
-  for (let code = 1, other = 1; code < codes.length && other < to.values.length; code++) {
-    const text = from.values[code];
-    while (other < to.values.length && to.values[other] < text) other++;
-    if (to.values[other] === text) codes[code] = other;
-  }
-  return codes;
+  if (map === sameAddress) return codesOf(to, from.values).map((code, at) => (at === 0 ? 0 : code || -1));
+  const known = new Map<string, number>();
+  for (let code = to.values.length - 1; code > 0; code--) known.set(map(to.values[code]), code);
+  return Int32Array.from(from.values, (text, at) => (at === 0 ? 0 : (known.get(map(text)) ?? -1)));
 }
 
 function pagesAtSameAddress(old: Snapshot, fresh: Snapshot, map: AddressMap): Int32Array {
@@ -96,12 +85,9 @@ export function pairPages<S extends Snapshot>(
     if (is >= 0 && before[is] < 0) pair(was, is);
   });
   if (by.includes('redirect')) {
-    const ends = fresh.column('redirect_end');
-    const pages = pagesByCode(fresh.column('url'));
-    const codes = codesIn(ends, fresh.column('url'));
+    const ends = pagesNamed(fresh, 'redirect_end');
     for (let page = 0; page < fresh.count; page++) {
-      const code = ends.codes[page] ? codes[ends.codes[page]] : -1;
-      const end = code < 0 ? -1 : pages[code];
+      const end = ends[page];
       const was = before[page];
       if (end < 0 || end === page || was < 0 || before[end] >= 0) continue;
       before[page] = -1;

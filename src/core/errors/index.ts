@@ -13,6 +13,8 @@ interface ErrorParams {
   operator: object;
   /** The database could not be reached, so that trying again may help. */
   database_lost: object;
+  /** A crawl has been analysed anew since, so that parts of two analyses would be read together. */
+  analysed_anew: { crawl: number };
   /** Another worker has leased the job since. */
   lease_lost: { crawl: number };
   /** Another worker has taken over what this one held of a crawl. */

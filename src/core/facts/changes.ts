@@ -34,11 +34,10 @@ export const changeFacts = {
     'What a change is worth: the larger of the shares that the page had and has; where only links have changed, by how much its share has.',
     { unit: '×' },
   ),
-  moved_to: compared.text('Moved to', 'Where a page that has moved is now.', { as: 'address' }),
-  was_url: compared.text(
+  moved_to: compared.page('Moved to', 'Where a page that has moved is now.'),
+  was_url: compared.page(
     'Address then',
     'The address at which the earlier crawl found the page, where it is another one.',
-    { as: 'address' },
   ),
   share_change: compared.ratio(
     'Share change',

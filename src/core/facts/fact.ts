@@ -1,11 +1,11 @@
 /** What a fact is, and how a row of the tables of facts is written. */
 
 /**
- * How a fact is kept: `text` as codes of a dictionary, `number` as 32-bit integers, `ratio` as 64-bit floats, `flag` as
+ * How a fact is kept: `text` as codes of a dictionary, `page` as a text too, the address that leads to another page, `number` as 32-bit integers, `ratio` as 64-bit floats, `flag` as
  * yes, no or unknown, `choice` as the index into a closed list, `set` as a bit for each entry of a closed list. A
  * `message` is not kept: it is put together from other facts, as a code with parameters, whenever it is shown.
  */
-export type FactType = 'text' | 'number' | 'ratio' | 'flag' | 'choice' | 'set' | 'message';
+export type FactType = 'text' | 'page' | 'number' | 'ratio' | 'flag' | 'choice' | 'set' | 'message';
 
 export type Unit =
   | 'clicks'
@@ -45,16 +45,20 @@ export interface Fact {
   limit?: number;
 }
 
-/** Which end of a type comes first, where a row does not say. */
-const usualSort = {
-  text: 'low',
-  number: 'high',
-  ratio: 'high',
-  flag: 'high',
-  choice: 'low',
-  set: 'high',
-  message: 'none',
-} as const satisfies Record<FactType, Fact['sort']>;
+/** Facts of this type are kept as texts. */
+export const keepsText = (type: FactType): boolean => type === 'text' || type === 'page';
+
+/** What holds for a type where a row does not say otherwise. */
+const usual: Record<FactType, Pick<Fact, 'sort' | 'as'>> = {
+  text: { sort: 'low' },
+  page: { sort: 'low', as: 'address' },
+  number: { sort: 'high' },
+  ratio: { sort: 'high' },
+  flag: { sort: 'high' },
+  choice: { sort: 'low' },
+  set: { sort: 'high' },
+  message: { sort: 'none' },
+};
 
 type Row<T extends FactType, F extends Fact['from']> = Fact & { type: T; from: F };
 
@@ -63,7 +67,7 @@ const row =
   (label: string, meaning: string, more: Partial<Fact> = {}): Row<T, F> => ({
     label,
     meaning,
-    sort: usualSort[type],
+    ...usual[type],
     ...more,
     type,
     from,
@@ -72,6 +76,7 @@ const row =
 /** Makes the rows of facts that come from one place: `base.text(label, meaning, more)`. */
 const rowsFrom = <F extends Fact['from']>(from: F) => ({
   text: row('text', from),
+  page: row('page', from),
   number: row('number', from),
   ratio: row('ratio', from),
   flag: row('flag', from),

@@ -8,11 +8,12 @@ export {
   linkChangeFacts,
 } from './changes';
 export type { ChangeFactName, ComparedColumn, ComparedFact, LinkChangeFactName } from './changes';
+export { keepsText } from './fact';
 export type { Fact } from './fact';
 export { linkFacts } from './links';
 export type { LinkFactName } from './links';
 export { baseFacts, columnNames, derivedFacts, factNames, factOf, isColumnName, limitOf, pageFacts } from './pages';
-export type { BaseFact, ColumnName, DerivedFact, FactName, IntegerFact, RatioFact, TextFact } from './pages';
+export type { BaseFact, ColumnName, DerivedFact, FactName, IntegerFact, PageFact, RatioFact, TextFact } from './pages';
 export {
   canonicalStates,
   fetchErrors,

@@ -49,8 +49,7 @@ export const pageFacts = {
   unvisited_reason: base.choice('Not fetched because', 'Why a known address was not fetched.', {
     values: unvisitedReasons,
   }),
-  redirect_to: base.text('Redirects to', 'The address that the redirect or meta refresh of the page itself names.', {
-    as: 'address',
+  redirect_to: base.page('Redirects to', 'The address that the redirect or meta refresh of the page itself names.', {
     limit: ADDRESS,
   }),
   redirect_hops: derived.number('Redirects in a row', 'How many redirects follow each other from this address.', {
@@ -61,10 +60,9 @@ export const pageFacts = {
     'Where the redirect leads: to a page at once, through a chain, round a loop, off the site, or nowhere.',
     { values: redirectStates },
   ),
-  redirect_end: derived.text(
+  redirect_end: derived.page(
     'Redirect ends at',
     'The address at the end of the chain of redirects; unknown for a loop.',
-    { as: 'address' },
   ),
   title: base.text('Title', 'Text of the title element.', { limit: PROSE }),
   description: base.text('Description', 'Content of the meta description.', { limit: PROSE }),
@@ -91,8 +89,7 @@ export const pageFacts = {
   }),
   noindex: base.flag('Noindex', 'Whether a directive for the chosen user agent says noindex.'),
   page_nofollow: base.flag('Page-level nofollow', 'Whether a directive says nofollow for all links of the page.'),
-  canonical: base.text('Canonical', 'The address that the first canonical of the page names.', {
-    as: 'address',
+  canonical: base.page('Canonical', 'The address that the first canonical of the page names.', {
     limit: ADDRESS,
   }),
   canonical_state: derived.choice(
@@ -113,6 +110,10 @@ export const pageFacts = {
     'Depth',
     'Fewest clicks from a start page for a visitor; redirects cost no click. Unknown: no route.',
     { unit: 'clicks', sort: 'low' },
+  ),
+  parent: derived.page(
+    'Parent',
+    'The page before it on the shortest route; of several, the one with the most share. Unknown at a start page and without a route.',
   ),
   crawler_depth: derived.number(
     'Crawler depth',
@@ -187,8 +188,7 @@ export const pageFacts = {
     { as: 'code', limit: 32 },
   ),
   breadcrumb: base.text('Breadcrumb', 'The breadcrumb trail of the page.', { limit: PROSE }),
-  breadcrumb_parent: base.text('Breadcrumb parent', 'The page directly above in the breadcrumb trail.', {
-    as: 'address',
+  breadcrumb_parent: base.page('Breadcrumb parent', 'The page directly above in the breadcrumb trail.', {
     limit: ADDRESS,
   }),
   duplicates: derived.number('Duplicates', 'Other pages that may be indexed with the same body, byte for byte.', {
@@ -242,7 +242,9 @@ export type BaseFact = { [N in ColumnName]: PageFacts[N]['from'] extends 'base' 
 export type ImportFact = { [N in ColumnName]: PageFacts[N]['from'] extends 'import' ? N : never }[ColumnName];
 export type DerivedFact = Exclude<ColumnName, BaseFact | ImportFact>;
 type Typed<T extends FactType> = { [N in FactName]: PageFacts[N]['type'] extends T ? N : never }[FactName];
-export type TextFact = Typed<'text'>;
+/** Facts that name a page by its address. */
+export type PageFact = Typed<'page'>;
+export type TextFact = Typed<'text' | 'page'>;
 export type RatioFact = Typed<'ratio'>;
 /** Facts whose columns are 32-bit integers. */
 export type IntegerFact = Exclude<ColumnName, TextFact | RatioFact>;

@@ -1,5 +1,5 @@
 /** The distribution of a column in a few bins, each of which is a test that holds its rows. */
-import { isColumnName, linkFacts } from '../facts';
+import { isColumnName, keepsText, linkFacts } from '../facts';
 import { quote } from '../selection/print';
 import type { ListColumn, ListName } from './columns';
 import type { CellValue, List } from './list';
@@ -90,11 +90,11 @@ function valueBins(list: List, { name, type, values }: ListColumn): Bin[] {
     if (known) known.rows++;
     else {
       byKey.set(own, { rows: 1, value: value(row) });
-      if (type === 'text' && byKey.size > MOST_TEXTS) return [];
+      if (keepsText(type) && byKey.size > MOST_TEXTS) return [];
     }
   }
   const all = [...byKey.values()];
-  if (type === 'text' && byKey.size === list.rows.length) return [];
+  if (keepsText(type) && byKey.size === list.rows.length) return [];
   if (type === 'set')
     return (values ?? [])
       .map((one) => ({

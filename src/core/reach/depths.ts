@@ -57,29 +57,36 @@ export function clickDepths(graph: PageGraph, starts: readonly number[], most = 
 }
 
 /**
- * One shortest route to a page: of the pages that could stand before another, the one with the most share does, then
- * the one whose address comes first (pages are numbered in that order).
- * @returns the pages from a start to `page`, both included; empty when there is no route
+ * The page above another in the tree of shortest routes: of those that could stand before it, the one with the most
+ * share, then the one whose address comes first (pages are numbered in that order).
+ * @returns −1 at a start page and without a route
  */
-export function routeTo(
+export function parentOf(
   { depth, parent }: Pick<Depths, 'depth' | 'parent'>,
   { offsets, sources }: Incoming,
   page: number,
   share: ArrayLike<number>,
-): number[] {
-  if (depth[page] < 0) return [];
-  const route = [page];
-  for (let at = page; parent[at] >= 0; route.push(at)) {
-    // Where no click leads from the level above, a redirect on the same level does.
-    let before = parent[at];
-    if (depth[before] < depth[at])
-      for (let i = offsets[at]; i < offsets[at + 1]; i++) {
-        const source = sources[i];
-        const better = share[source] - share[before];
-        if (depth[source] === depth[at] - 1 && (better > 0 || (better === 0 && source < before))) before = source;
-      }
-    at = before;
+): number {
+  let before = parent[page];
+  // Where no click leads from the level above, a redirect on the same level does.
+  if (before < 0 || depth[before] === depth[page]) return before;
+  for (let i = offsets[page]; i < offsets[page + 1]; i++) {
+    const source = sources[i];
+    const better = share[source] - share[before];
+    if (depth[source] === depth[page] - 1 && (better > 0 || (better === 0 && source < before))) before = source;
   }
+  return before;
+}
+
+/** One shortest route: the pages from a start to `page`, both included; empty when there is none. */
+export function routeTo(
+  depths: Pick<Depths, 'depth' | 'parent'>,
+  pages: Incoming,
+  page: number,
+  share: ArrayLike<number>,
+): number[] {
+  const route: number[] = [];
+  if (depths.depth[page] >= 0) for (let at = page; at >= 0; at = parentOf(depths, pages, at, share)) route.push(at);
   return route.reverse();
 }
 

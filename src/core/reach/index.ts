@@ -1,5 +1,5 @@
 export { countLinks } from './counts';
-export { clickDepths, routeTo, unreachedWithout } from './depths';
+export { clickDepths, parentOf, routeTo, unreachedWithout } from './depths';
 export type { Depths } from './depths';
 export { dominators, gatesOf } from './gates';
 export { CLICK, incomingPages, NO_CLICK, NO_WAY, pageGraph } from './graph';

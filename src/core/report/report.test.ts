@@ -22,14 +22,14 @@ it('counts what a trend over crawls shows', () =>
   expect(report.counts).toMatchObject({ known: 5, indexable: 3, noRoute: 1, findings: report.findings.length }));
 
 it('knows of each page the findings that are about it', () => {
-  const at = (path: string) => findingsAt(pages, pageOf(snapshot, tiny(path)));
+  const at = (path: string) => findingsAt(pages, pageOf(snapshot, tiny(path)), report.ids);
   expect(at('/lost')).toEqual(expect.arrayContaining(['indexable_orphan', 'listed_no_route']));
   expect(at('/a')).toEqual(expect.arrayContaining(['links_to_broken', 'anchor_generic', 'links_to_noindex']));
   expect(at('/gone')).toEqual([]);
   for (const { id, pages: touched, over } of report.findings)
     if (over !== 'files') {
       const named = Array.from({ length: snapshot.count }, (_, page) => page).filter((page) =>
-        findingsAt(pages, page).includes(id),
+        findingsAt(pages, page, report.ids).includes(id),
       );
       expect([id, named.length]).toEqual([id, touched]);
     }

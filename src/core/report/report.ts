@@ -16,7 +16,7 @@ export interface ReportCounts {
   /** Indexable pages without a route. */
   noRoute: number;
   findings: number;
-  /** What a timeline shows besides; absent in reports of earlier versions. */
+  /** What a timeline shows besides; absent in the counts of crawls that earlier versions have analysed. */
   trend?: TrendCounts;
 }
 
@@ -25,11 +25,8 @@ export interface Report {
   counts: ReportCounts;
   /** Those that cost most first. */
   findings: FindingResult[];
-  /**
-   * Ids of all findings there were, in the order of the bits of {@link PageFindings}; absent in reports of earlier
-   * versions.
-   */
-  ids?: string[];
+  /** Ids of all findings there were, in the order of the bits of {@link PageFindings}. */
+  ids: string[];
   leaks: Leak[];
   flow: SectionFlow;
 }
@@ -41,7 +38,7 @@ const bytesFor = (ids: readonly string[]) => Math.ceil(ids.length / 8);
 const allIds = catalogue.map(({ id }) => id);
 
 /** The ids of the findings of one page. @param ids those of the report */
-export function findingsAt(found: PageFindings, page: number, ids: readonly string[] = allIds): string[] {
+export function findingsAt(found: PageFindings, page: number, ids: readonly string[]): string[] {
   const from = page * bytesFor(ids);
   return ids.filter((_, i) => found[from + (i >> 3)] & (1 << (i & 7)));
 }

@@ -2,7 +2,7 @@
 import { verdicts } from '../facts';
 import type { Verdict } from '../facts';
 import { linkElements, linkKinds, RELATIVE } from '../links';
-import { addressAt, memoOf, pageOf, pagesOfCodes, textAt } from '../snapshot';
+import { addressAt, memoOf, pageOf, pagesNamed, textAt } from '../snapshot';
 import type { Reading } from '../snapshot';
 import { NEARLY_ALL } from './pageRules';
 
@@ -79,15 +79,13 @@ export const canonicalsOf = memoOf(canonicalReads, (snapshot): PageCanonical[] =
   const html = snapshot.column('html');
   const status = snapshot.column('status');
   const verdict = snapshot.column('verdict');
-  const canonical = snapshot.column('canonical');
-  const redirect = snapshot.column('redirect_to');
-  const named = pagesOfCodes(snapshot, canonical);
-  const redirected = pagesOfCodes(snapshot, redirect);
+  const named = pagesNamed(snapshot, 'canonical');
+  const redirected = pagesNamed(snapshot, 'redirect_to');
   const verdictAt = (page: number) => verdicts[verdict[page]];
   /** Where a page leads on to; −1 when to none of the site. */
   const nextOf = (page: number) => {
-    if (verdictAt(page) === 'redirect') return redirected[redirect.codes[page]];
-    return verdictAt(page) === 'canonicalised' ? named[canonical.codes[page]] : -1;
+    if (verdictAt(page) === 'redirect') return redirected[page];
+    return verdictAt(page) === 'canonicalised' ? named[page] : -1;
   };
   const endOf = (page: number, target: number, address: string): { end: string; isLoop: boolean } => {
     const seen = new Set([page]);
@@ -110,7 +108,7 @@ export const canonicalsOf = memoOf(canonicalReads, (snapshot): PageCanonical[] =
       found.push({ page, canonical: null, target: -1, outcome: 'missing', flags, end: own });
       continue;
     }
-    const target = named[canonical.codes[page]];
+    const target = named[page];
     if (target === page) {
       found.push({ page, canonical: address, target, outcome: 'agrees', flags, end: own });
       continue;

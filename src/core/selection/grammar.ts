@@ -219,6 +219,7 @@ function operatorsOf(cursor: Cursor, fact: string): readonly Operator[] {
     case 'set':
       return ['has'];
     case 'text':
+    case 'page':
       return [...orderings, ...textTests];
     default:
       return isNumeric(cursor, fact) ? orderings : ['=', '!='];

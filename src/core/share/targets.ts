@@ -1,5 +1,5 @@
 import { verdicts } from '../facts';
-import { memoOf, pagesOfCodes } from '../snapshot';
+import { memoOf, pagesNamed } from '../snapshot';
 import type { Base, ColumnReader } from '../snapshot';
 
 export interface TargetBase extends Pick<Base, 'count'> {
@@ -18,13 +18,11 @@ const ON_WAY = -3;
  */
 export function findFinalTargets(base: TargetBase): Int32Array {
   const verdict = base.column('verdict');
-  const redirect = base.column('redirect_to');
-  const canonical = base.column('canonical');
-  const redirectPages = pagesOfCodes(base, redirect);
-  const canonicalPages = pagesOfCodes(base, canonical);
+  const redirects = pagesNamed(base, 'redirect_to');
+  const canonicals = pagesNamed(base, 'canonical');
   const leadsOn = (page: number) => verdict[page] === REDIRECT || verdict[page] === CANONICALISED;
   const next = (page: number) => {
-    const to = verdict[page] === REDIRECT ? redirectPages[redirect.codes[page]] : canonicalPages[canonical.codes[page]];
+    const to = verdict[page] === REDIRECT ? redirects[page] : canonicals[page];
     return to === page ? -1 : to;
   };
   const finals = new Int32Array(base.count).fill(UNKNOWN);

@@ -1,5 +1,5 @@
 /** Lays a crawl out as a base: pages first, then their links page by page, so that links need not be held twice. */
-import { factOf } from '../facts';
+import { factOf, keepsText } from '../facts';
 import type { ColumnName } from '../facts';
 import { rowNumbering, rowTable } from '../grouping';
 import { fragmentName } from '../html';
@@ -19,7 +19,7 @@ function gatherer(name: keyof typeof observed) {
   const { type, values } = factOf(name);
   const of = observed[name];
   const gathered: number[] = [];
-  if (type === 'text') {
+  if (keepsText(type)) {
     const { code, column } = textCoder();
     return {
       add: (page: PageRecord) => void gathered.push(code(of(page) as string | null)),

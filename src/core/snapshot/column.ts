@@ -1,4 +1,4 @@
-import { factOf } from '../facts';
+import { factOf, keepsText } from '../facts';
 import type { ColumnName, IntegerFact, RatioFact, TextFact } from '../facts';
 
 /** What a kept fact is to a reader: null is unknown. */
@@ -74,7 +74,7 @@ export const isText = (column: Column): column is TextColumn => 'codes' in colum
 /** A column as that of a fact, whose type decides what it is. @throws TypeError when it is another */
 export function ofFact<N extends ColumnName>(name: N, column: Column): Columns[N] {
   const { type } = factOf(name);
-  const isOfType = type === 'text' ? isText(column) : column instanceof (type === 'ratio' ? Float64Array : Int32Array);
+  const isOfType = keepsText(type) ? isText(column) : column instanceof (type === 'ratio' ? Float64Array : Int32Array);
   if (!isOfType) throw new TypeError(`The column of “${name}” is not of type ${type}.`);
   return column as Columns[N];
 }
@@ -153,6 +153,16 @@ export function codeOf({ values }: TextColumn, text: string): number | null {
   return values[low] === text ? low : null;
 }
 
+/** For each of some texts in ascending order its code in a column; 0 where no page has it. */
+export function codesOf({ values }: TextColumn, texts: readonly string[]): Int32Array {
+  // Both are in order, so one pass over them is enough.
+  let code = 1;
+  return Int32Array.from(texts, (text) => {
+    while (code < values.length && values[code] < text) code++;
+    return values[code] === text ? code : 0;
+  });
+}
+
 /** The value of a fact for one page, as a reader understands it. */
 export function valueAt(name: ColumnName, column: Column, page: number): FactValue {
   if (isText(column)) return column.codes[page] === 0 ? null : column.values[column.codes[page]];
@@ -168,6 +178,6 @@ export function valueAt(name: ColumnName, column: Column, page: number): FactVal
 /** A column of which nothing is known. */
 export const unknownColumn = (name: ColumnName, count: number): Column => {
   const { type } = factOf(name);
-  if (type === 'text') return { codes: new Uint32Array(count), values: [''], common: new Uint8Array(1) };
+  if (keepsText(type)) return { codes: new Uint32Array(count), values: [''], common: new Uint8Array(1) };
   return (type === 'ratio' ? new Float64Array(count) : new Int32Array(count)).fill(-1);
 };

@@ -4,7 +4,7 @@
  * version.
  */
 import { EdgeMapError } from '../errors';
-import { baseFacts, derivedFacts, factOf } from '../facts';
+import { baseFacts, derivedFacts, factOf, keepsText } from '../facts';
 import type { ColumnName } from '../facts';
 import { linkFieldNames } from '../links';
 import { isText } from './column';
@@ -15,7 +15,7 @@ import type { BaseLinks } from './linkColumns';
 import { derivedOf } from './snapshot';
 import type { Base, Check, Derived, ListedAlternate, SiteFiles, Snapshot } from './snapshot';
 
-export const SNAPSHOT_VERSION = 10;
+export const SNAPSHOT_VERSION = 11;
 export type SnapshotParts = Map<string, Uint8Array>;
 
 const newerOrOlder = (version: number) =>
@@ -25,22 +25,14 @@ const newerOrOlder = (version: number) =>
     { version },
   );
 
-/** Files as they were stored, with what was not yet known of them then. */
-const siteFiles = ({ robots, sitemaps }: SiteFiles): SiteFiles => ({
-  robots: robots.map((file) => ({ ...file, answer: file.answer ?? null })),
-  sitemaps: sitemaps.map((file) => ({ ...file, index: file.index ?? null, answer: file.answer ?? null })),
-});
-
 /** What is read together: what is known of pages, and the links with their texts, which are most of a snapshot. */
 export type PartGroup = 'facts' | 'links';
 const withLinks = new Set(['phrases', 'outside', 'checks']);
-/**
- * The report (src/core/report) and the findings of each page are stored beside the snapshot, and read by themselves.
- */
+/** The report (src/core/report) and the findings of each page, which are stored with the snapshot. */
 export const REPORT_PART = 'report';
 export const FINDINGS_PART = 'report.pages';
 /** Only an analysis reads these. */
-const unread = new Set([REPORT_PART, FINDINGS_PART, 'words.offsets', 'words.filters']);
+const unread = new Set(['words.offsets', 'words.filters']);
 export const groupOfPart = (name: string): PartGroup | null =>
   unread.has(name) ? null : name.startsWith('links.') || withLinks.has(name) ? 'links' : 'facts';
 
@@ -178,7 +170,7 @@ export const encodeSnapshot = (snapshot: Snapshot): SnapshotParts =>
 
 /** The parts in which a column is stored. */
 export const partsOfColumn = (name: ColumnName): string[] =>
-  (factOf(name).type === 'text' ? ['.codes', '.values', '.common'] : ['']).map((end) => `fact.${name}${end}`);
+  (keepsText(factOf(name).type) ? ['.codes', '.values', '.common'] : ['']).map((end) => `fact.${name}${end}`);
 
 /**
  * Reads stored parts by their names.
@@ -212,7 +204,7 @@ function partReader(parts: SnapshotParts, onText: (bytes: number) => void) {
     texts,
     column(name: ColumnName): Column {
       const { type } = factOf(name);
-      if (type === 'text')
+      if (keepsText(type))
         return {
           codes: u32(`fact.${name}.codes`),
           values: texts(`fact.${name}.values`),
@@ -225,7 +217,8 @@ function partReader(parts: SnapshotParts, onText: (bytes: number) => void) {
 }
 
 const partsOfBase = [
-  ...['head', 'listings', 'files', 'fingerprints', 'words.offsets', 'words.filters', ...withLinks],
+  ...['head', 'listings', 'alternates', 'alternates.texts', 'files', 'fingerprints', 'words.offsets', 'words.filters'],
+  ...withLinks,
   ...partsOfLinks,
   ...baseFacts.flatMap(partsOfColumn),
 ];
@@ -254,7 +247,7 @@ export function decodeBase(
   const phrases = once(() => read.texts('phrases'));
   const fingerprints = once(() => read.u32('fingerprints'));
   const wordFilters = once(() => ({ offsets: read.u32('words.offsets'), bytes: read.bytes('words.filters') }));
-  const files = once(() => siteFiles(read.json<SiteFiles>('files')));
+  const files = once(() => read.json<SiteFiles>('files'));
   const checks = once(() => {
     const known = read.json<(Check | null)[]>('checks');
     return outside().map((_, i) => known[i] ?? null);
@@ -264,9 +257,7 @@ export function decodeBase(
     const total = offsets[head.count];
     return { offsets, ...linkFieldColumns((name) => linkFieldAt(name, ...read.aligned(`links.${name}`), total)) };
   });
-  // Snapshots of before sitemaps were read for them have none.
   const alternates = once(() => {
-    if (!names.has('alternates')) return [];
     const rows = read.u32('alternates');
     const named = read.texts('alternates.texts');
     return Array.from({ length: rows.length / 3 }, (_, i) => ({

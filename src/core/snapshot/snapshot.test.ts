@@ -12,8 +12,7 @@ import {
   incomingLinks,
   nothingFound,
   pageOf,
-  pagesOfCodes,
-  textColumn,
+  pagesOfAddresses,
 } from '.';
 import { tiny, tinySite } from '../testing/tinySite';
 
@@ -128,11 +127,8 @@ describe('a base', () => {
     expect('faults' in base.links).toBe(false);
   });
   it('finds the pages that addresses name in one pass', () => {
-    const column = textColumn([tiny('/b'), null, 'https://other.example/', tiny('/'), tiny('/zzz')]);
-    const pages = pagesOfCodes(snapshot, column);
-    expect(column.values.slice(1).map((address, i) => [address, pages[i + 1]])).toEqual(
-      column.values.slice(1).map((address) => [address, pageOf(snapshot, address)]),
-    );
+    const addresses = ['', 'https://other.example/', tiny('/'), tiny('/b'), tiny('/zzz')];
+    expect([...pagesOfAddresses(snapshot, addresses)]).toEqual(addresses.map((address) => pageOf(snapshot, address)));
   });
   it.each([
     [['2026-01-02', '2026-03-04', null], '2026-03-04'],

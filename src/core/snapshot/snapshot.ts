@@ -1,8 +1,8 @@
 import { derivedFacts } from '../facts';
-import type { BaseFact, ColumnName, DerivedFact, FetchError, IntegerFact, TextFact } from '../facts';
+import type { BaseFact, ColumnName, DerivedFact, FetchError, IntegerFact, PageFact, TextFact } from '../facts';
 import type { LinkInput } from '../links';
 import type { Message } from '../messages';
-import { codeOf, pagesByCode, valueAt } from './column';
+import { codeOf, codesOf, pagesByCode, valueAt } from './column';
 import type { ColumnReader, Columns, FactValue, TextColumn } from './column';
 import type { BaseLinks, LinkColumns } from './linkColumns';
 
@@ -187,22 +187,17 @@ export function pageOf({ column }: Pick<Addresses, 'column'>, address: string): 
 
 /** For each of some addresses in ascending order the page with that address; −1 where there is none. */
 export function pagesOfAddresses({ column }: Pick<Addresses, 'column'>, addresses: readonly string[]): Int32Array {
-  // Both lists are in order, so one pass over them is enough.
   const url = column('url');
   const pages = pagesByCode(url);
-  let code = 1;
-  return Int32Array.from(addresses, (address) => {
-    while (code < url.values.length && url.values[code] < address) code++;
-    return url.values[code] === address ? pages[code] : -1;
-  });
+  return codesOf(url, addresses).map((code) => pages[code]);
 }
 
-/** For each code of a text column of addresses the page with that address; −1 where there is none, as for unknown. */
-export const pagesOfCodes = (base: Pick<Addresses, 'column'>, { values }: TextColumn): Int32Array => {
+/** For each page the page that a fact names; −1 where it names none, or one that is not known. */
+export function pagesNamed<N extends PageFact>(base: { column: ColumnReader<'url' | N> }, name: N): Int32Array {
+  const { codes, values }: TextColumn = base.column(name);
   const pages = pagesOfAddresses(base, values);
-  pages[0] = -1;
-  return pages;
-};
+  return Int32Array.from(codes, (code) => (code === 0 ? -1 : pages[code]));
+}
 
 /**
  * Pages in the order of their addresses. A crawl numbers them so; pages that a layer appends come last.

@@ -2,7 +2,7 @@
 import { canonicalStates, verdicts } from '../facts';
 import type { CanonicalState, Verdict } from '../facts';
 import { linkKinds } from '../links';
-import { pagesOfCodes } from '../snapshot';
+import { pagesNamed } from '../snapshot';
 import type { Base, ColumnReader } from '../snapshot';
 
 /** What is known of the address that a canonical names. */
@@ -45,19 +45,14 @@ export interface CanonicalBase extends Pick<Base, 'count' | 'links'> {
 export function canonicalColumns(base: CanonicalBase): { canonical_state: Int32Array; canonicals: Int32Array } {
   const { count, links, column } = base;
   const verdict = column('verdict');
-  const canonical = column('canonical');
-  const redirect = column('redirect_to');
-  const canonicalPages = pagesOfCodes(base, canonical);
-  const redirectPages = pagesOfCodes(base, redirect);
+  const canonicals = pagesNamed(base, 'canonical');
+  const redirects = pagesNamed(base, 'redirect_to');
   const at = (page: number): CanonicalTarget => {
     const name = verdicts[verdict[page]];
-    return {
-      verdict: name,
-      next: name === 'redirect' ? redirectPages[redirect.codes[page]] : canonicalPages[canonical.codes[page]],
-    };
+    return { verdict: name, next: name === 'redirect' ? redirects[page] : canonicals[page] };
   };
-  const state = new Int32Array(canonical.codes).map((code, page) =>
-    code === 0 ? -1 : canonicalStates.indexOf(canonicalState(page, canonicalPages[code], at)),
+  const state = new Int32Array(column('canonical').codes).map((code, page) =>
+    code === 0 ? -1 : canonicalStates.indexOf(canonicalState(page, canonicals[page], at)),
   );
   const different = new Int32Array(count).fill(-1);
   for (let page = 0; page < count; page++) {

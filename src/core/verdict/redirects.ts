@@ -1,7 +1,7 @@
 /** Where redirects lead when they are followed to their end. */
 import { redirectStates } from '../facts';
 import type { RedirectState } from '../facts';
-import { pagesOfCodes, textColumn } from '../snapshot';
+import { pagesNamed, textColumn } from '../snapshot';
 import type { Base, ColumnReader, TextColumn } from '../snapshot';
 import { isRedirectStatus } from './verdict';
 
@@ -43,8 +43,8 @@ export function redirectColumns(base: RedirectBase): Redirects {
   const url = base.column('url');
   const target = base.column('redirect_to');
   const status = base.column('status');
-  const pages = pagesOfCodes(base, target);
-  const next = (page: number) => pages[target.codes[page]];
+  const pages = pagesNamed(base, 'redirect_to');
+  const next = (page: number) => pages[page];
   const hops = new Int32Array(base.count).fill(-1);
   const state = new Int32Array(base.count).fill(-1);
   const ends: (string | null)[] = new Array<null>(base.count).fill(null);

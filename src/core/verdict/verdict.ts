@@ -1,6 +1,6 @@
 import { verdicts } from '../facts';
 import type { Verdict } from '../facts';
-import { pagesOfCodes } from '../snapshot';
+import { pagesNamed } from '../snapshot';
 import type { Base, ColumnReader } from '../snapshot';
 
 const redirectStatus = new Set([301, 302, 303, 307, 308]);
@@ -45,9 +45,8 @@ export interface VerdictBase extends Pick<Base, 'count'> {
 /** The verdict on every page, as an index into `verdicts`. */
 export function verdictColumn(base: VerdictBase): Int32Array {
   const { column } = base;
-  const canonicalPages = pagesOfCodes(base, column('canonical'));
+  const canonicalPages = pagesNamed(base, 'canonical');
   return new Int32Array(base.count).map((_, page) => {
-    const canonical = column('canonical').codes[page];
     const status = column('status')[page];
     const verdict = verdictOf({
       unvisited: column('unvisited_reason')[page] >= 0,
@@ -57,7 +56,7 @@ export function verdictColumn(base: VerdictBase): Int32Array {
       redirects: column('redirect_to').codes[page] > 0,
       html: column('html')[page] === 1,
       noindex: column('noindex')[page] === 1,
-      canonicalElsewhere: canonical > 0 && canonicalPages[canonical] !== page,
+      canonicalElsewhere: column('canonical').codes[page] > 0 && canonicalPages[page] !== page,
     });
     return verdicts.indexOf(verdict);
   });

@@ -1,4 +1,5 @@
 /** Which columns of a list a person sees, in which order and how wide: kept in a cookie, so that the first rows fit. */
+import { keepsText } from '$core/facts';
 import { columnOf, listColumns } from '$core/lists/columns';
 import type { ListColumn, ListName } from '$core/lists/columns';
 import type { Reader } from '$core/reach/reach';
@@ -34,7 +35,7 @@ const widthOf = ({ type, as, label }: ListColumn) =>
     ? 240
     : as === 'verdict'
       ? 170
-      : type === 'text' || type === 'set'
+      : keepsText(type) || type === 'set'
         ? 160
         : Math.max(64, 24 + label.length * 7);
 

@@ -16,8 +16,11 @@ let bench: ReturnType<typeof robotsBench> | null = null;
 const parts: SnapshotParts = new Map();
 let readLinks: (() => Promise<unknown>) | null = null;
 
+/** When the crawl was analysed whose parts have been read: all are of one analysis. */
+let analysed = '';
+
 async function readInto(base: string, names: readonly string[]): Promise<SnapshotParts> {
-  const response = await fetch(`${base}/parts?names=${names.join(',')}`);
+  const response = await fetch(`${base}/parts?names=${names.join(',')}&analysed=${analysed}`);
   if (!response.ok) throw new Error(`${response.status}`);
   const read = readPartStream(new Uint8Array(await response.arrayBuffer()));
   for (const [name, bytes] of read) parts.set(name, bytes);
@@ -26,8 +29,9 @@ async function readInto(base: string, names: readonly string[]): Promise<Snapsho
 
 async function begin(given: BenchStart) {
   const read = await readInto(given.base, judgingParts);
-  const stored = JSON.parse(new TextDecoder().decode(read.get('stored'))) as string[];
-  const snapshot = decodeSnapshot(parts, stored);
+  const stored = JSON.parse(new TextDecoder().decode(read.get('stored'))) as { names: string[]; analysed: string };
+  analysed = stored.analysed;
+  const snapshot = decodeSnapshot(parts, stored.names);
   return { given, snapshot };
 }
 

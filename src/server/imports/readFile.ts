@@ -98,7 +98,7 @@ async function* watched(bytes: AsyncIterable<Uint8Array>, take: (piece: Uint8Arr
 async function countMatched(db: Database, siteId: number, addresses: readonly string[]): Promise<number> {
   const newest = await newestEnded(db, siteId);
   if (!newest) return 0;
-  const snapshot = await readFacts(db, newest.id).catch(async (error: unknown) => {
+  const snapshot = await readFacts(db, newest).catch(async (error: unknown) => {
     if (!isError(error, 'snapshot_version')) throw error;
     await requestAnalysis(db, newest.id);
     throw failure(

@@ -233,7 +233,7 @@ describe('a worker whose lease ran out while it slept', () => {
       await expect(write(), name).rejects.toMatchObject({ code: 'lease_lost' });
 
     expect(await crawlState(test.db, id)).toMatchObject({ state: 'running', reason: null, rank: 3, endedAt: null });
-    expect((await readPart(test.db, id, 'head'))!.toString()).toBe('of the other');
+    expect((await readPart(test.db, (await crawlState(test.db, id))!, 'head'))!.toString()).toBe('of the other');
     // The workers of the one that leads are still at work, under its lease.
     expect(await workerCount(test.db, id)).toBe(1);
     expect(await renewLease(test.db, second)).toBe(true);

@@ -1,5 +1,5 @@
 export { readBase } from './base';
 export { findingsOfPage, keepBeside, openReport, openSnapshot, openTogether, readFacts } from './open';
-export type { Analysed } from './open';
 export { openSiteReport } from './siteReport';
 export { partNames, readParts, storeSnapshot } from './parts';
+export type { Analysed } from './parts';

@@ -2,23 +2,32 @@
  * Snapshots that are open for questions, with everything that was made of them, bounded by the bytes that they hold.
  */
 import { totalmem } from 'node:os';
+import { isError } from '$core/errors';
 import { describeFindings } from '$core/findings';
 import type { Found } from '$core/findings';
 import { loadedOnce } from '$core/promises';
 import { findingsAt } from '$core/report';
 import type { PageFindings, Report } from '$core/report';
-import { decodeSnapshot, FINDINGS_PART, layerBytes, REPORT_PART, SNAPSHOT_VERSION } from '$core/snapshot';
+import {
+  decodeSnapshot,
+  FINDINGS_PART,
+  groupOfPart,
+  layerBytes,
+  once,
+  REPORT_PART,
+  SNAPSHOT_VERSION,
+} from '$core/snapshot';
 import type { PartGroup, Snapshot, SnapshotParts } from '$core/snapshot';
-import type { Crawl } from '../crawls';
 import type { Database } from '../database';
 import { importsOfCrawl, sourcesOfCrawl } from '../imports/imports';
 import { listBytes } from '../lists/cache';
-import { partNames, readGroup, readPart } from './parts';
+import { newestAnalysis, partNames, readParts } from './parts';
+import type { Analysed } from './parts';
 import { viewOf } from '$core/view';
 import type { View } from '$core/view';
 
-/** What identifies the snapshot of a crawl: each analysis stores another in its place. */
-export type Analysed = Pick<Crawl, 'id' | 'analysedAt'>;
+const namesIn = (stored: readonly string[], group: PartGroup) => stored.filter((name) => groupOfPart(name) === group);
+
 /** Imports count for a crawl without another analysis. */
 const keyOf = async (db: Database, { id, analysedAt }: Analysed) =>
   `${id}@${analysedAt?.getTime()}+${(await importsOfCrawl(db, id)).map((one) => one.id).join()}`;
@@ -26,15 +35,17 @@ const keyOf = async (db: Database, { id, analysedAt }: Analysed) =>
 /** A report with the texts of its findings. */
 export type OpenReport = Omit<Report, 'findings'> & { findings: Found[] };
 
-/** A snapshot that is open: what has been read of it, and how large that is. */
+/** A snapshot that is open: what has been read of it, all of one analysis, and how large that is. */
 interface Open {
   snapshot: Promise<View | null>;
   /** Reads the links; done when they are there. */
   withLinks: () => Promise<void>;
+  /** Null when it has none, or one of another version. */
+  report: () => OpenReport | null;
+  /** The findings of each page. */
+  pageFindings: () => PageFindings;
   /** Bytes of everything that is held for it. */
   bytes: () => number;
-  report?: Promise<OpenReport | null>;
-  pageFindings?: Promise<PageFindings>;
 }
 
 /** What else is kept with a snapshot, such as its comparison to another, and how many bytes that takes. */
@@ -60,37 +71,59 @@ function evict(keep: readonly string[]) {
   }
 }
 
-/** The bytes that are held for all open snapshots. */
-export const openBytes = () => [...open.values()].reduce((sum, entry) => sum + entry.bytes(), 0);
+const reportFrom = (bytes: Uint8Array | null | undefined): OpenReport | null => {
+  if (!bytes) return null;
+  const report = JSON.parse(new TextDecoder().decode(bytes)) as Report;
+  return { ...report, findings: describeFindings(report.findings) };
+};
 
-function openEntry(db: Database, crawlId: number, key: string): Open {
+function openEntry(db: Database, row: Analysed, key: string): Open {
   const parts: SnapshotParts = new Map();
   let read = 0;
   let stored: string[] = [];
   let decoded: View | null = null;
   const add = async (group: PartGroup) => {
-    for await (const [name, bytes] of readGroup(db, crawlId, group, stored)) {
+    for await (const [name, bytes] of readParts(db, row, namesIn(stored, group))) {
       parts.set(name, bytes);
       read += bytes.length;
     }
   };
   const load = async (): Promise<View | null> => {
-    stored = await partNames(db, crawlId);
+    stored = await partNames(db, row);
     if (stored.length === 0) return null;
     await add('facts');
     const snapshot = decodeSnapshot(parts, stored, (bytes) => (read += 2 * bytes));
-    const imports = await sourcesOfCrawl(db, crawlId);
+    const imports = await sourcesOfCrawl(db, row.id);
     read += imports.reduce((sum, { addresses }) => sum + addresses.length * BYTES_AN_ADDRESS, 0);
     return (decoded = viewOf(snapshot, imports));
   };
+  const close = (error: unknown) => {
+    open.delete(key);
+    throw error;
+  };
   return {
     bytes: () => read + (decoded ? layerBytes(decoded) + listBytes(decoded) + (beside.get(decoded)?.() ?? 0) : 0),
-    snapshot: load().catch((error) => {
-      open.delete(key);
-      throw error;
-    }),
-    withLinks: loadedOnce(() => add('links')),
+    snapshot: load().catch(close),
+    withLinks: loadedOnce(() => add('links').catch(close)),
+    report: once(() => reportFrom(parts.get(REPORT_PART))),
+    pageFindings: () => parts.get(FINDINGS_PART) ?? new Uint8Array(0),
   };
+}
+
+/** Attempts to read a crawl that is analysed anew again and again. */
+const MOST_TRIES = 3;
+
+/** Reads a crawl as it was analysed last: once more where it has been analysed anew meanwhile; null without a crawl. */
+async function asAnalysedLast<T>(db: Database, row: Analysed, read: (row: Analysed) => Promise<T>): Promise<T | null> {
+  let last: Analysed | undefined = row;
+  for (let tries = 1; last; tries++)
+    try {
+      return await read(last);
+    } catch (error) {
+      if (!isError(error, 'analysed_anew') || tries === MOST_TRIES) throw error;
+      last = await newestAnalysis(db, row.id);
+    }
+  return null;
 }
 
 /**
@@ -98,18 +131,22 @@ function openEntry(db: Database, crawlId: number, key: string): Open {
  * open.
  * @throws snapshot_version when they were written by another version of the program
  */
-export async function readFacts(db: Database, crawlId: number): Promise<Snapshot | null> {
-  const stored = await partNames(db, crawlId);
-  const parts: SnapshotParts = new Map();
-  for await (const [name, bytes] of readGroup(db, crawlId, 'facts', stored)) parts.set(name, bytes);
-  return stored.length === 0 ? null : decodeSnapshot(parts, stored);
-}
+export const readFacts = (db: Database, row: Analysed): Promise<Snapshot | null> =>
+  asAnalysedLast(db, row, async (last) => {
+    const stored = await partNames(db, last);
+    const parts: SnapshotParts = new Map();
+    for await (const [name, bytes] of readParts(db, last, namesIn(stored, 'facts'))) parts.set(name, bytes);
+    return stored.length === 0 ? null : decodeSnapshot(parts, stored);
+  });
 
-async function entryOf(db: Database, row: Analysed): Promise<{ key: string; entry: Open }> {
+/** Opens the snapshot of a crawl, or finds it open. */
+async function entryOf(db: Database, row: Analysed, need: PartGroup): Promise<{ key: string; entry: Open }> {
   const key = await keyOf(db, row);
-  const entry = open.get(key) ?? openEntry(db, row.id, key);
+  const entry = open.get(key) ?? openEntry(db, row, key);
   open.delete(key);
   open.set(key, entry);
+  if (!(await entry.snapshot)) open.delete(key);
+  else if (need === 'links') await entry.withLinks();
   return { key, entry };
 }
 
@@ -124,12 +161,9 @@ export async function openTogether(db: Database, rows: readonly Analysed[], need
   const keys: string[] = [];
   const snapshots: (View | null)[] = [];
   for (const row of rows) {
-    const { key, entry } = await entryOf(db, row);
-    const snapshot = await entry.snapshot;
-    if (!snapshot) open.delete(key);
-    else if (need === 'links') await entry.withLinks();
-    keys.push(key);
-    snapshots.push(snapshot);
+    const opened = await asAnalysedLast(db, row, (last) => entryOf(db, last, need));
+    if (opened) keys.push(opened.key);
+    snapshots.push((await opened?.entry.snapshot) ?? null);
     evict(keys);
   }
   return snapshots;
@@ -139,32 +173,23 @@ export async function openTogether(db: Database, rows: readonly Analysed[], need
 export const openSnapshot = async (db: Database, row: Analysed, need: PartGroup = 'links'): Promise<View | null> =>
   (await openTogether(db, [row], need))[0];
 
-/** The report of a crawl; null when it has none, or one of another version. */
+/** The report of a crawl; null when it has none, or one of another version. That of an open snapshot is read with it. */
 export async function openReport(db: Database, row: Analysed): Promise<OpenReport | null> {
   const known = open.get(await keyOf(db, row));
-  if (known?.report) return known.report;
-  const read = readReport(db, row.id);
-  if (known) {
-    known.report = read.catch((error) => {
-      delete known.report;
-      throw error;
-    });
-  }
-  return read;
-}
-
-async function readReport(db: Database, crawlId: number): Promise<OpenReport | null> {
-  const head = await readPart(db, crawlId, 'head');
-  if (!head || (JSON.parse(head.toString()) as { version: number }).version !== SNAPSHOT_VERSION) return null;
-  const bytes = await readPart(db, crawlId, REPORT_PART);
-  if (!bytes) return null;
-  const report = JSON.parse(bytes.toString()) as Report;
-  return { ...report, findings: describeFindings(report.findings) };
+  if (known && (await known.snapshot.catch(() => null))) return known.report();
+  return asAnalysedLast(db, row, async (last) => {
+    const names = await partNames(db, last);
+    if (!names.includes(REPORT_PART)) return null;
+    const parts = new Map<string, Buffer>();
+    for await (const [name, bytes] of readParts(db, last, ['head', REPORT_PART])) parts.set(name, bytes);
+    const { version } = JSON.parse(parts.get('head')!.toString()) as { version: number };
+    return version === SNAPSHOT_VERSION ? reportFrom(parts.get(REPORT_PART)) : null;
+  });
 }
 
 /** The ids of the findings that are about a page of an open snapshot. */
 export async function findingsOfPage(db: Database, row: Analysed, page: number): Promise<string[]> {
-  const { entry } = await entryOf(db, row);
-  entry.pageFindings ??= readPart(db, row.id, FINDINGS_PART).then((bytes) => bytes ?? new Uint8Array(0));
-  return findingsAt(await entry.pageFindings, page, (await openReport(db, row))?.ids);
+  const opened = await asAnalysedLast(db, row, (last) => entryOf(db, last, 'facts'));
+  const report = opened?.entry.report();
+  return opened && report ? findingsAt(opened.entry.pageFindings(), page, report.ids) : [];
 }

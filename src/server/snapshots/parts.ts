@@ -1,11 +1,13 @@
 /** The stored form of snapshots: by part, in chunks. */
-import { and, asc, eq } from 'drizzle-orm';
+import { and, asc, eq, sql } from 'drizzle-orm';
+import { EdgeMapError } from '$core/errors';
 import type { Report, ReportCounts } from '$core/report';
-import { groupOfPart, REPORT_PART } from '$core/snapshot';
-import type { PartGroup, SnapshotParts } from '$core/snapshot';
+import { REPORT_PART } from '$core/snapshot';
+import type { SnapshotParts } from '$core/snapshot';
+import type { Crawl } from '../crawls';
 import { inRuns, inTransaction } from '../database';
 import type { Database } from '../database';
-import { snapshotChunk } from '../database/schema';
+import { crawl, snapshotChunk } from '../database/schema';
 import { lockLease } from '../jobs';
 import type { Lease } from '../jobs';
 
@@ -42,35 +44,59 @@ export const storeSnapshot = (db: Database, lease: Lease, parts: SnapshotParts):
     ]);
   });
 
-/** One part of a stored snapshot; null when there is none. */
-export async function readPart(db: Database, crawlId: number, part: string): Promise<Buffer | null> {
+/** What identifies the snapshot of a crawl: each analysis stores another in its place. */
+export type Analysed = Pick<Crawl, 'id' | 'analysedAt'>;
+
+/** The crawl that chunks are of, as long as it has not been analysed anew: both are read at one moment. */
+const stillOf = ({ id, analysedAt }: Analysed) =>
+  and(eq(crawl.id, snapshotChunk.crawlId), eq(crawl.id, id), sql`${crawl.analysedAt} <=> ${analysedAt}`);
+
+/** When a crawl was analysed last; undefined when there is no such crawl. */
+export async function newestAnalysis(db: Database, crawlId: number): Promise<Analysed | undefined> {
+  const [row] = await db
+    .select({ id: crawl.id, analysedAt: crawl.analysedAt })
+    .from(crawl)
+    .where(eq(crawl.id, crawlId));
+  return row;
+}
+
+const analysedAnew = (crawlId: number) =>
+  new EdgeMapError('analysed_anew', `Crawl ${crawlId} has been analysed anew meanwhile.`, { crawl: crawlId });
+
+/** One part of a stored snapshot; null when there is none, or a newer analysis by now. */
+export async function readPart(db: Database, row: Analysed, part: string): Promise<Buffer | null> {
   const chunks = await db
     .select({ data: snapshotChunk.data })
     .from(snapshotChunk)
-    .where(and(eq(snapshotChunk.crawlId, crawlId), eq(snapshotChunk.part, part)))
+    .innerJoin(crawl, stillOf(row))
+    .where(and(eq(snapshotChunk.crawlId, row.id), eq(snapshotChunk.part, part)))
     .orderBy(asc(snapshotChunk.seq));
   return chunks.length ? Buffer.concat(chunks.map(({ data }) => data)) : null;
 }
 
-/** Reads the parts of a group one after the other: all of them at once would take their memory twice. */
-export async function* readGroup(db: Database, crawlId: number, group: PartGroup, stored: readonly string[]) {
-  for (const name of stored)
-    if (groupOfPart(name) === group) yield [name, (await readPart(db, crawlId, name)) ?? Buffer.alloc(0)] as const;
-}
-
-/** The names of the parts in which the snapshot of a crawl is stored; none when it has none. */
-export async function partNames(db: Database, crawlId: number): Promise<string[]> {
-  const rows = await db
+/**
+ * The names of the parts in which the snapshot of a crawl is stored; none when it has none.
+ * @throws analysed_anew when there is a newer analysis by now
+ */
+export async function partNames(db: Database, row: Analysed): Promise<string[]> {
+  const names = await db
     .selectDistinct({ part: snapshotChunk.part })
     .from(snapshotChunk)
-    .where(eq(snapshotChunk.crawlId, crawlId));
-  return rows.map(({ part }) => part);
+    .innerJoin(crawl, stillOf(row))
+    .where(eq(snapshotChunk.crawlId, row.id));
+  const newest = names.length === 0 ? await newestAnalysis(db, row.id) : row;
+  if (newest && newest.analysedAt?.getTime() !== row.analysedAt?.getTime()) throw analysedAnew(row.id);
+  return names.map(({ part }) => part);
 }
 
-/** Parts by their names, one after the other; names that are not stored are passed over. */
-export async function* readParts(db: Database, crawlId: number, names: readonly string[]) {
+/**
+ * Reads parts that are stored one after the other: all of them at once would take their memory twice.
+ * @throws analysed_anew when there is a newer analysis by now
+ */
+export async function* readParts(db: Database, row: Analysed, names: Iterable<string>) {
   for (const name of names) {
-    const bytes = await readPart(db, crawlId, name);
-    if (bytes) yield [name, bytes] as const;
+    const bytes = await readPart(db, row, name);
+    if (!bytes) throw analysedAnew(row.id);
+    yield [name, bytes] as const;
   }
 }

@@ -7,7 +7,8 @@ import type { Database } from '../database';
 import { ignoredFindings } from '../sites';
 import type { Ignored } from '../sites';
 import { openReport, openSnapshot } from './open';
-import type { Analysed, OpenReport } from './open';
+import type { OpenReport } from './open';
+import type { Analysed } from './parts';
 
 export interface SiteReport extends OpenReport {
   /** What is left out of its findings, with the name of each, and why one cannot be answered of this crawl, if so. */

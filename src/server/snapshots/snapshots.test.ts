@@ -1,4 +1,5 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { packLinks } from '$core/links';
 import { settingsSchema } from '$core/settings';
 import { analyse } from '$core/analysis';
 import { addressAt, encodeSnapshot, factAt, pageOf } from '$core/snapshot';
@@ -19,6 +20,7 @@ import {
   listWindow,
   openReport,
   openSnapshot,
+  partNames,
   readBase,
   requestAnalysis,
   saveListings,
@@ -79,6 +81,44 @@ describe('snapshots', () => {
     expect(rows('', 'depth:desc', 2, 2).rows.map(({ cells }) => cells.depth)).toEqual([null]);
     expect(selectPages(snapshot, 'depth >').fault).toMatchObject({ at: 7 });
     expect(await openSnapshot(test.db, { id: 999_999, analysedAt: null })).toBeNull();
+  });
+});
+
+describe('a crawl that is analysed anew while it is looked at', () => {
+  const { begin, finish } = crawling(() => test.db);
+  it('is read as one of the analyses left it, never as a mixture of two', async () => {
+    const site = await standIn({ '/': linking('Home', '/a'), '/a': linking('A', '/') });
+    const { crawlId } = await finish(await begin(`${site.origin}/`));
+    await site.close();
+    // Analysed at another time, it is not the one that is open with its links.
+    const ago = 'update crawl set analysed_at = analysed_at - interval 1 second where id = ?';
+    await test.db.$client.query(ago, [crawlId]);
+    const row = (await crawlState(test.db, crawlId))!;
+    const before = (await openSnapshot(test.db, row, 'facts'))!;
+    const titleOf = (view: typeof before) => factAt(view, 'title', pageOf(view, `${site.origin}/a`));
+    expect(titleOf(before)).toBe('A');
+
+    const change = `update page set title = 'Trams', links = ? where crawl_id = ? and title = 'A'`;
+    await test.db.$client.query(change, [
+      Buffer.from(
+        packLinks(
+          [],
+          () => 0,
+          () => 0,
+        ),
+      ),
+      crawlId,
+    ]);
+    await requestAnalysis(test.db, crawlId);
+    await runAnalysis({ db: test.db, lease: (await leaseJob(test.db, 'a'))! });
+
+    // Facts and report of the earlier analysis stay together; its links are gone, and so all is read again.
+    expect((await openReport(test.db, row))!.counts).toMatchObject({ known: 2 });
+    const after = (await openSnapshot(test.db, row, 'links'))!;
+    expect(titleOf(after)).toBe('Trams');
+    expect(after.links.target).toHaveLength(1);
+    await expect(partNames(test.db, row)).rejects.toMatchObject({ code: 'analysed_anew' });
+    expect(await partNames(test.db, (await crawlState(test.db, crawlId))!)).toContain('fact.title.codes');
   });
 });
 
