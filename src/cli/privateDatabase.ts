@@ -3,7 +3,6 @@ import { spawn } from 'node:child_process';
 import { once } from 'node:events';
 import { join } from 'node:path';
 import { createInterface } from 'node:readline';
-import { failure } from '$core/errors';
 
 /**
  * Has `./edgemap` start its private database, unless DATABASE_URL names another one.
@@ -23,7 +22,8 @@ export async function holdDatabase(env: NodeJS.ProcessEnv = process.env): Promis
     if (name) env[name] = value;
     else break;
   }
-  if (!env.DATABASE_URL) throw failure('operator', 'There is no database; why stands above.');
+  // It has said why.
+  if (!env.DATABASE_URL) process.exit(1);
   return async () => {
     holder.stdin.end();
     await ended;
