@@ -51,7 +51,7 @@ export interface FetchLoop {
   /** The rules of the robots.txt that holds for an address. */
   robots: ReturnType<typeof robotsCache>;
   /** Tells how many workers share the connections of the crawl. */
-  share: (workers: number) => void;
+  divideAmong: (workers: number) => void;
   /** Lets nothing more be fetched for now, or again. */
   hold: (held: boolean) => void;
   /** The address asked for last. */
@@ -131,7 +131,7 @@ export function fetchLoop(options: FetchLoopOptions): FetchLoop {
   return {
     run: (rank) => run(loop, rank),
     robots,
-    share: (workers) => (state.connections = Math.max(1, Math.floor(settings.connections / workers))),
+    divideAmong: (workers) => (state.connections = Math.max(1, Math.floor(settings.connections / workers))),
     hold: (held) => (state.onHold = held),
     current: () => state.current,
     lastOfStart: () => state.lastOfStart,

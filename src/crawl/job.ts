@@ -147,7 +147,7 @@ async function joinWork(options: WorkerOptions, row: Crawl, lease: Lease | null)
     if (lease) await noteProgress(db, crawlId, loop.current(), ran);
     const workers = await renewWorker(db, crawlId, workerId);
     if (workers === 0) return interrupt('lost');
-    loop.share(workers);
+    loop.divideAmong(workers);
     limiter.learn(await hostLimits(db));
     const changed = lease ? client.changedCookies() : null;
     if (changed) await saveCookies(db, crawlId, changed);

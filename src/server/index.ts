@@ -1,56 +1,15 @@
-export * from './watchList';
-export * from './crawls';
+/** What the program may call, subject by subject. */
 export * from './comparisons';
-export {
-  appDatabase,
-  closeDatabase,
-  databaseUrl,
-  inRuns,
-  isConnectionLoss,
-  isDiskFull,
-  openDatabase,
-  retryOutage,
-} from './database';
-export type { Database } from './database';
+export * from './crawls';
+export * from './database';
 export { ageDemo, demoSettings, wakeDemo } from './demo';
 export { diskTrouble } from './disk';
 export * from './hosts';
-export {
-  hitsOfPage,
-  importedAddresses,
-  importsOf,
-  importsOfCrawl,
-  rejectsOf,
-  removeImport,
-  saveList,
-  SETTINGS_LIST,
-} from './imports';
-export type { Reject, UrlImport } from './imports';
+export * from './imports';
+export { crawlSourceName, importCrawl } from './imports/importCrawl';
 export { importFile, previewFile } from './imports/readFile';
 export type { ImportOutcome } from './imports/readFile';
-export { crawlSourceName, importCrawl } from './imports/importCrawl';
-export {
-  analysisProgress,
-  BEAT_MS,
-  crawlTrouble,
-  endAnalysis,
-  endCrawl,
-  hasWorker,
-  helpableCrawl,
-  isLed,
-  leaseAnalysis,
-  leaseJob,
-  markStarted,
-  noteStep,
-  releaseCrawl,
-  releaseDead,
-  renewLease,
-  requestAnalysis,
-  sayAlive,
-  sayGone,
-  setRank,
-} from './jobs';
-export type { Ending, Lease } from './jobs';
+export * from './jobs';
 export * from './lists';
 export * from './liveChecks';
 export { logTo } from './log';
@@ -59,3 +18,4 @@ export * from './removal';
 export * from './schedules';
 export * from './sites';
 export * from './snapshots';
+export * from './watchList';

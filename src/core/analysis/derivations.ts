@@ -29,7 +29,7 @@ import type { Depths, PageGraph } from '../reach';
 import { patternTest } from '../scope';
 import { findFinalTargets, peerShares, siteShare } from '../share';
 import type { PlacementWeights } from '../share';
-import { partNames, textColumn } from '../snapshot';
+import { partNames, textColumn, textsAt } from '../snapshot';
 import type { Columns, Read, Snapshot, TextColumn } from '../snapshot';
 import { templateColumn } from '../templates';
 import { addressParts } from '../url';
@@ -167,16 +167,9 @@ function crawlerColumns(model: Snapshot): { crawler_depth: Int32Array; held_back
   };
 }
 
+// prettier-ignore
 const verdictReads = [
-  'url',
-  'unvisited_reason',
-  'robots_rule',
-  'error',
-  'status',
-  'redirect_to',
-  'html',
-  'noindex',
-  'canonical',
+  'url', 'unvisited_reason', 'robots_rule', 'error', 'status', 'redirect_to', 'html', 'noindex', 'canonical',
 ] as const satisfies readonly ColumnName[];
 
 export const derivations: readonly Derivation[] = [
@@ -245,10 +238,9 @@ export const derivations: readonly Derivation[] = [
   ),
   step('parents', ['url', 'visitor', 'share'], ['parent'], ({ count, column }, { visitor: { graph, depths } }) => {
     const pages = incomingPages(graph);
-    const { codes, values } = column('url');
     const share = column('share');
-    const parents = Array.from({ length: count }, (_, page) => parentOf(depths, pages, page, share));
-    return { parent: textColumn(parents.map((page) => (page < 0 ? null : values[codes[page]]))) };
+    const parents = new Int32Array(count).map((_, page) => parentOf(depths, pages, page, share));
+    return { parent: textsAt(column('url'), parents) };
   }),
   step('peers', ['share', 'depth', 'section', 'verdict'], ['peer_share'], (model) => ({
     peer_share: peerShares(model),

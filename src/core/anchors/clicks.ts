@@ -1,9 +1,8 @@
 /** The click links of a site in the order of their targets. */
 import { orderByKey } from '../grouping';
-import { CLICK_KIND } from '../links';
+import { CLICK_KIND, isContentPlacement } from '../links';
 import { nofollowRels } from '../reach';
 import type { FaultBase } from './faultBase';
-import { contentPlacement } from './phrases';
 import type { Words } from './phrases';
 
 /**
@@ -43,7 +42,7 @@ export function clicksByTarget(
       if (kind[link] !== CLICK_KIND || target >= count || target === page) continue;
       // A page that withholds all its links says nothing of any one of them.
       const withheld = nofollowRel[rel[link]] === 1 ? WITHHELD : 0;
-      const isContent = contentPlacement[placement[link]] && !apart[above[link]];
+      const isContent = isContentPlacement[placement[link]] && !apart[above[link]];
       const content = isContent ? (fragment[link] === 0 ? CONTENT : PART) : 0;
       const compared = content === CONTENT && isCompared(page, link) ? COMPARED : 0;
       ends[clicks] = target;

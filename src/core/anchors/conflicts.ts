@@ -1,10 +1,9 @@
 /** The same words for different pages. */
 import { INDEXABLE } from '../facts';
-import { BESIDE } from '../links';
+import { BESIDE, isContentPlacement } from '../links';
 import { COMPARED, PHRASE_SHIFT } from './clicks';
 import type { Clicks } from './clicks';
 import type { FaultBase } from './faultBase';
-import { contentPlacement } from './phrases';
 import type { Words } from './phrases';
 
 /**
@@ -36,7 +35,7 @@ export function comparedTest({ links, column }: FaultBase, words: Words, finalTa
     return own === other || (isFolder[own] === 1 && path.values[other].startsWith(path.values[own]));
   };
   return (page: number, link: number): boolean => {
-    if (fragment[link] !== 0 || !contentPlacement[placement[link]] || marks[link] & BESIDE) return false;
+    if (fragment[link] !== 0 || !isContentPlacement[placement[link]] || marks[link] & BESIDE) return false;
     if (words.numbers[anchor[link]] < 0 || words.apart[above[link]]) return false;
     const target = targets[link];
     return leadsToIndexable[target] === 1 && !isBelow(page, target);

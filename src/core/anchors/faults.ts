@@ -1,5 +1,5 @@
 /** Faults of links (docs/MEANINGS.md, "Anchors" and "Verdict"), a bit each. */
-import { anchorFaults, BARE_IMAGE, CLICK_KIND, faultBit, linkKinds, MISSING_FRAGMENT } from '../links';
+import { anchorFaults, BARE_IMAGE, CLICK_KIND, faultBit, linkKinds, MISSING_FRAGMENT, templatePages } from '../links';
 import { bareHost } from '../scope';
 import { textAt } from '../snapshot';
 import { addressParts } from '../url';
@@ -24,9 +24,6 @@ const [NO_RETURN, BAD_CODE, INSECURE] = (['no_return', 'bad_code', 'insecure'] a
 
 /** Words are used often when so many links of the main content to one page have them. */
 const OFTEN = 3;
-/** The same link on this part of all pages, and on so many at least, is navigation, wherever it stands. */
-const NAVIGATION_PART = 0.2;
-const NAVIGATION_PAGES = 20;
 
 export interface AnchorFacts {
   /** One entry a link, the bits of `linkFaults`. */
@@ -157,7 +154,7 @@ function addMarks(
 function judgeOf(base: FaultBase, words: Words, isConflict: ConflictTest) {
   const { phrases } = base;
   const pages = base.column('html').reduce((sum, html) => sum + Number(html === 1), 0);
-  const isNavigation = (times: number) => times >= Math.max(NAVIGATION_PAGES, NAVIGATION_PART * pages);
+  const isNavigation = (times: number) => times >= templatePages(pages);
   const stemsOfPhrase = new Map<number, Set<string>>();
   const stemsOf = (phrase: number) => {
     let found = stemsOfPhrase.get(phrase);

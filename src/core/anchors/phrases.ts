@@ -1,5 +1,5 @@
 /** What the words of links are, whatever they lead to. */
-import { placements } from '../links';
+import { isAroundContent } from '../links';
 import { hostOfText } from './address';
 import { genericIn, isName, isReference, isWayfinding, plainWords } from './words';
 
@@ -24,9 +24,6 @@ export interface Words {
 }
 
 const holdsCode = /(^|>)(pre|code|kbd|samp|tt)([.>]|$)|\.(code|codehilite|highlight|source-?code|syntax)([.>]|$)/i;
-/** Usual classes of what is around the content of a page and holds no landmark of HTML. */
-const isAround =
-  /\.(nav|navbar|navpath|navigation|breadcrumbs?|crumbs?|menu|toc|sidebar|pager|pagination|paging|footer|masthead)([.>]|$)/i;
 
 /** Looks at the words of all links once each. */
 export function wordsOf(phrases: readonly string[]): Words {
@@ -34,7 +31,7 @@ export function wordsOf(phrases: readonly string[]): Words {
   const hosts = new Map<number, string>();
   const generic = new Uint8Array(phrases.length);
   const overlong = new Uint8Array(phrases.length);
-  const apart = Uint8Array.from(phrases, (text) => Number(holdsCode.test(text) || isAround.test(text)));
+  const apart = Uint8Array.from(phrases, (text) => Number(holdsCode.test(text) || isAroundContent(text)));
   const numbers = Int32Array.from(phrases, (text, phrase) => {
     // A name of code is as long as it is.
     const isLong = text.length > MAX_ANCHOR && [...text.slice(0, 3 * MAX_ANCHOR)].length > MAX_ANCHOR;
@@ -50,6 +47,3 @@ export function wordsOf(phrases: readonly string[]): Words {
   });
   return { numbers, count: known.size, generic, apart, overlong, hosts };
 }
-
-/** By placement, whether a link stands in the content of its page, not in what is around it on every page. */
-export const contentPlacement = placements.map((name) => name === 'main' || name === 'none');

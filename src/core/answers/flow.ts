@@ -18,7 +18,7 @@ export interface ShareCurve {
 
 const POINTS = 120;
 
-/** The curve of share over INDEXABLE pages. */
+/** The curve of share over indexable pages. */
 export function shareCurve({ column }: View): ShareCurve {
   const verdict = column('verdict');
   const sorted = column('share')
@@ -39,7 +39,7 @@ export function shareCurve({ column }: View): ShareCurve {
   return { pages: sorted.length, half, points };
 }
 
-/** The selection of the INDEXABLE pages with at least so much share; rounded down, so that none is lost by it. */
+/** The selection of the indexable pages with at least so much share; rounded down, so that none is lost by it. */
 export const richAs = (share: number) => `indexable and share >= ${(Math.floor(share * 1e6) / 1e6).toFixed(6)}`;
 
 const percent = (part: number) =>

@@ -257,7 +257,6 @@ export const isColumnName = (name: string): name is ColumnName =>
 export const columnNames = factNames.filter(isColumnName);
 export const baseFacts = columnNames.filter((name): name is BaseFact => pageFacts[name].from === 'base');
 export const derivedFacts = columnNames.filter((name): name is DerivedFact => pageFacts[name].from === 'derived');
-export const importFacts = columnNames.filter((name): name is ImportFact => pageFacts[name].from === 'import');
 
 /** How many characters of a text fact are kept. */
 export const limitOf = (name: TextFact): number => factOf(name).limit ?? Infinity;

@@ -5,16 +5,9 @@
 /**
  * The one answer to "may this be indexed, and if not, why" (docs/MEANINGS.md, "Verdict"), in the order of its tests.
  */
+// prettier-ignore
 export const verdicts = [
-  'unvisited',
-  'blocked',
-  'unanswered',
-  'failing',
-  'broken',
-  'redirect',
-  'not_html',
-  'noindex',
-  'canonicalised',
+  'unvisited', 'blocked', 'unanswered', 'failing', 'broken', 'redirect', 'not_html', 'noindex', 'canonicalised',
   'indexable',
 ] as const;
 export type Verdict = (typeof verdicts)[number];
@@ -22,17 +15,9 @@ export type Verdict = (typeof verdicts)[number];
 export const INDEXABLE = verdicts.indexOf('indexable');
 
 /** Why a known address was not fetched. */
+// prettier-ignore
 export const unvisitedReasons = [
-  'limit',
-  'depth',
-  'hops',
-  'scope',
-  'kind',
-  'trap',
-  'selection',
-  'stopped',
-  'queued',
-  'robots',
+  'limit', 'depth', 'hops', 'scope', 'kind', 'trap', 'selection', 'stopped', 'queued', 'robots',
 ] as const;
 export type UnvisitedReason = (typeof unvisitedReasons)[number];
 
@@ -40,17 +25,9 @@ export type UnvisitedReason = (typeof unvisitedReasons)[number];
  * Why no answer came, or why an answer could not be used: `unreadable` is a document that could not be parsed within
  * its limits of time and memory.
  */
+// prettier-ignore
 export const fetchErrors = [
-  'dns',
-  'refused',
-  'unreachable',
-  'timeout',
-  'tls',
-  'reset',
-  'malformed',
-  'private',
-  'network',
-  'unreadable',
+  'dns', 'refused', 'unreachable', 'timeout', 'tls', 'reset', 'malformed', 'private', 'network', 'unreadable',
 ] as const;
 export type FetchError = (typeof fetchErrors)[number];
 
@@ -84,16 +61,9 @@ export const heldBack = ['nofollow', 'robots', 'both'] as const;
 export type HeldBack = (typeof heldBack)[number];
 
 /** The sources that can know a URL. */
+// prettier-ignore
 export const sources = [
-  'start',
-  'links',
-  'sitemap',
-  'log',
-  'list',
-  'redirect',
-  'canonical',
-  'hreflang',
-  'declared',
+  'start', 'links', 'sitemap', 'log', 'list', 'redirect', 'canonical', 'hreflang', 'declared',
 ] as const;
 export type Source = (typeof sources)[number];
 

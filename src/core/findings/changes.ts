@@ -106,7 +106,7 @@ function areEqual(a: Float64Array, b: Float64Array): boolean {
 }
 
 /** How many numbers two ascending lists share. */
-function shared(a: Float64Array, b: Float64Array): number {
+function countCommon(a: Float64Array, b: Float64Array): number {
   let both = 0;
   for (let i = 0, j = 0; i < a.length && j < b.length;) {
     if (a[i] === b[j]) {
@@ -137,7 +137,7 @@ function changesOfLinks(comparison: Comparison<View>, then: Bits | null, now: Bi
       continue;
     }
     const [keys, keysAfter] = [distinct(then), distinct(now)];
-    const remaining = shared(keys, keysAfter);
+    const remaining = countCommon(keys, keysAfter);
     counts.remaining += remaining;
     counts[answers(fresh, is) ? 'solved' : 'gone'] += keys.length - remaining;
     counts.new += keysAfter.length - remaining;

@@ -142,79 +142,57 @@ interface OpenClick {
 }
 
 /** What is known of a document while it is read. Texts are as written, in the bytes of the document. */
-interface PageState {
-  decode: (raw: string) => string;
-  facts: HtmlFacts;
-  /** Links with their targets as written, and where each stands. */
-  found: Link[];
-  positions: number[];
-  rules: { agent: string; content: string; position: number }[];
-  base: string | null;
-  refresh: string | null;
-  frame: Frame | null;
-  /** How many characters paths may still take. */
-  pathRoom: number;
-  /** How many elements are open whose content is none of the page, and how many `svg`. */
-  inertDepth: number;
-  svgDepth: number;
-  /** The element whose text is being gathered for a fact, with its raw text so far. */
-  gathering: { name: 'title' | 'h1'; raw: string } | null;
-  /** Text within `main`, and text in no landmark. */
-  mainText: string;
-  bareText: string;
-  /** Whether an element that ends a word began or ended since the last text. */
-  gap: boolean;
-  hasMain: boolean;
-  jsonLd: string | null;
-  jsonScripts: string[];
-  mayHaveTrail: boolean;
-  /** Depth of the element that is marked as breadcrumb, and the links in it, with their targets as written. */
-  crumbDepth: number;
-  crumbs: { link: Link; href: string }[];
-  click: OpenClick | null;
-  block: Block;
-}
+type PageState = ReturnType<typeof startState>;
 
-const startState = (binary: string, decode: (raw: string) => string): PageState => ({
-  decode,
-  facts: {
-    title: null,
-    description: null,
-    language: null,
-    h1: [],
-    canonicals: [],
-    directives: [],
-    refresh: null,
-    breadcrumb: null,
-    modified: null,
-    ids: [],
-    wordCount: 0,
-    fingerprint: null,
-    wordFilter: new Uint8Array(0),
-    links: [],
-    truncated: false,
-  },
-  found: [],
-  positions: [],
-  rules: [],
-  base: null,
+const noFacts = (): HtmlFacts => ({
+  title: null,
+  description: null,
+  language: null,
+  h1: [],
+  canonicals: [],
+  directives: [],
   refresh: null,
-  frame: null,
+  breadcrumb: null,
+  modified: null,
+  ids: [],
+  wordCount: 0,
+  fingerprint: null,
+  wordFilter: new Uint8Array(0),
+  links: [],
+  truncated: false,
+});
+
+const startState = (binary: string, decode: (raw: string) => string) => ({
+  decode,
+  facts: noFacts(),
+  /** Links with their targets as written, and where each stands. */
+  found: [] as Link[],
+  positions: [] as number[],
+  rules: [] as { agent: string; content: string; position: number }[],
+  base: null as string | null,
+  refresh: null as string | null,
+  frame: null as Frame | null,
+  /** How many characters paths may still take. */
   pathRoom: MAX_PATHS_LENGTH,
+  /** How many elements are open whose content is none of the page, and how many `svg`. */
   inertDepth: 0,
   svgDepth: 0,
-  gathering: null,
+  /** The element whose text is being gathered for a fact, with its raw text so far. */
+  gathering: null as { name: 'title' | 'h1'; raw: string } | null,
+  /** Text within `main`, and text in no landmark. */
   mainText: '',
   bareText: '',
+  /** Whether an element that ends a word began or ended since the last text. */
   gap: false,
   hasMain: false,
-  jsonLd: null,
-  jsonScripts: [],
+  jsonLd: null as string | null,
+  jsonScripts: [] as string[],
   mayHaveTrail: binary.includes(breadcrumbMark),
+  /** Depth of the element that is marked as breadcrumb, and the links in it, with their targets as written. */
   crumbDepth: 0,
-  crumbs: [],
-  click: null,
-  block: { only: null, isShared: false },
+  crumbs: [] as { link: Link; href: string }[],
+  click: null as OpenClick | null,
+  block: { only: null, isShared: false } as Block,
 });
 
 const wholeText = ({ decode }: PageState, raw: string) => fold(resolveReferences(decode(raw)));

@@ -1,20 +1,10 @@
 /** What can be wrong with a link (docs/MEANINGS.md, "Anchors" and "Verdict"); `src/core/anchors` finds it. */
 
 // Stored as bits: what is added goes to the end.
+// prettier-ignore
 export const linkFaults = [
-  'empty',
-  'image_no_alt',
-  'generic',
-  'address',
-  'overlong',
-  'off_topic',
-  'conflict',
-  'split',
-  'nofollow_mix',
-  'fragment',
-  'no_return',
-  'bad_code',
-  'insecure',
+  'empty', 'image_no_alt', 'generic', 'address', 'overlong', 'off_topic', 'conflict', 'split', 'nofollow_mix',
+  'fragment', 'no_return', 'bad_code', 'insecure',
 ] as const;
 export type LinkFault = (typeof linkFaults)[number];
 

@@ -49,16 +49,4 @@ export const phraseFields = linkFieldNames.filter(
 /** A link as numbers, one a field. */
 export type LinkNumbers = Record<LinkFieldName, number>;
 
-export const noNumbers = (): LinkNumbers => ({
-  kind: 0,
-  element: 0,
-  placement: 0,
-  target: 0,
-  anchor: 0,
-  rel: 0,
-  above: 0,
-  fragment: 0,
-  line: 0,
-  column: 0,
-  marks: 0,
-});
+export const noNumbers = () => Object.fromEntries(linkFieldNames.map((name) => [name, 0])) as LinkNumbers;

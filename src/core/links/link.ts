@@ -36,42 +36,19 @@ export interface Link extends LinkOf<string> {
 export type NumberedLink = LinkOf<number>;
 
 // Stored as indexes: what is added goes to the end.
+// prettier-ignore
 export const linkKinds = [
-  'click',
-  'redirect',
-  'refresh',
-  'canonical',
-  'hreflang',
-  'next',
-  'prev',
-  'amphtml',
-  'alternate',
-  'iframe',
-  'image',
-  'script',
-  'style',
-  'other',
+  'click', 'redirect', 'refresh', 'canonical', 'hreflang', 'next', 'prev', 'amphtml', 'alternate', 'iframe', 'image',
+  'script', 'style', 'other',
 ] as const;
 export type LinkKind = (typeof linkKinds)[number];
 /** The kind of links that a person can click. */
 export const CLICK_KIND = linkKinds.indexOf('click');
 
+// prettier-ignore
 export const linkElements = [
-  'a',
-  'area',
-  'link',
-  'meta',
-  'http',
-  'iframe',
-  'img',
-  'script',
-  'source',
-  'video',
-  'audio',
-  'track',
-  'embed',
-  'object',
-  'input',
+  'a', 'area', 'link', 'meta', 'http', 'iframe', 'img', 'script', 'source', 'video', 'audio', 'track', 'embed',
+  'object', 'input',
 ] as const;
 export type LinkElement = (typeof linkElements)[number];
 

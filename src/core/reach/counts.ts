@@ -1,14 +1,7 @@
 /** How many links lead to each page and from it, and how many pages they join. */
 import { orderByKey } from '../grouping';
-import { CLICK_KIND, placements } from '../links';
+import { CLICK_KIND, isContentPlacement, templatePages } from '../links';
 import type { Base, ColumnReader } from '../snapshot';
-
-const isContent = placements.map((name) => name === 'main' || name === 'none');
-/**
- * A page that so many pages link to, and so large a part of all, is linked by their template, wherever the link stands.
- */
-const TEMPLATE_PAGES = 20;
-const TEMPLATE_PART = 0.2;
 
 /** Counts of click links, one entry a page; links of a page to itself do not count. */
 export interface LinkCounts {
@@ -20,8 +13,8 @@ export interface LinkCounts {
   pagesLinking: Int32Array;
   pagesLinked: Int32Array;
   /**
-   * Different pages that a page links to from its own content: links in a header, navigation, aside or footer do not
-   * count, nor those to pages that a fifth of all pages, and at least twenty, link to.
+   * Different pages that a page links to from its own content: navigation does not count (src/core/links/navigation.ts),
+   * nor do links to what a template links to.
    */
   contentLinks: Int32Array;
 }
@@ -50,7 +43,7 @@ export function countLinks(base: CountedBase): LinkCounts {
         continue;
       }
       ends[inside] = target;
-      found[inside++] = (page << 1) | Number(isContent[placement[link]]);
+      found[inside++] = (page << 1) | Number(isContentPlacement[placement[link]]);
     }
   const sources = found.subarray(0, inside);
   const begins = orderByKey(ends.subarray(0, inside), sources, count);
@@ -68,7 +61,7 @@ function countPairs(base: CountedBase, begins: Uint32Array, sources: Uint32Array
   // Side by side, as they are reached together and sources lie all over memory.
   const ofSource = new Int32Array(2 * count);
   const read = base.column('html').reduce((sum, one) => sum + Number(one === 1), 0);
-  const most = Math.max(TEMPLATE_PAGES, TEMPLATE_PART * read);
+  const most = templatePages(read);
   for (let page = 0; page < count; page++) {
     const [from, to] = [begins[page], begins[page + 1]];
     // Each pair is counted at the last of its links.

@@ -91,124 +91,90 @@ function wordlessNavigation(snapshot: View): Found {
   return { count: wordless, of: pages, unit: 'pages with a navigation', example, select: null };
 }
 
+/** The ways of writing the address of the start. */
+function homeVariants(snapshot: View, start: string): Found {
+  const isStart = (page: number) => addressAt(snapshot, page) === start;
+  const unit = `addresses of ${new URL(start).pathname}`;
+  const home = variantGroupsOf(snapshot).find(({ pages }) => pages.some(isStart));
+  if (!home) return { count: 0, of: 1, unit, example: null, select: null };
+  const { pages, settles } = home;
+  if (settles !== null) return { count: 0, of: pages.length, unit, example: null, select: null };
+  const example = addressAt(
+    snapshot,
+    pages.find((page) => !isStart(page))!,
+  );
+  return { count: pages.length - 1, of: pages.length, unit, example, select: null };
+}
+
+const ask = (id: string, question: string, find: Question['find']): Question => ({ id, question, find });
+/** A question about pages: what speaks against a yes, and among which. */
+const askPages = (id: string, question: string, against: string, among: string, unit?: string) =>
+  ask(id, question, (snapshot) => pagesThat(snapshot, against, among, unit));
+/** A question about variants of addresses. */
+const askVariants = (id: string, question: string, kind: VariantKind) =>
+  ask(id, question, (snapshot) => unsettled(snapshot, kind));
+const askOrigins = (id: string, question: string, kind: 'scheme' | 'www') =>
+  ask(id, question, (snapshot, start) => otherOrigins(snapshot, start, kind));
+
 const questions: Question[] = [
-  {
-    id: 'home_one_address',
-    question: 'Is the home page one address?',
-    find: (snapshot, start) => {
-      const { pathname } = new URL(start);
-      const home = variantGroupsOf(snapshot).find(({ pages }) =>
-        pages.some((page) => addressAt(snapshot, page) === start),
-      );
-      if (!home) return { count: 0, of: 1, unit: `addresses of ${pathname}`, example: null, select: null };
-      const other = home.pages.find((page) => addressAt(snapshot, page) !== start)!;
-      const isOpen = home.settles === null;
-      return {
-        count: isOpen ? home.pages.length - 1 : 0,
-        of: home.pages.length,
-        unit: `addresses of ${pathname}`,
-        example: isOpen ? addressAt(snapshot, other) : null,
-        select: null,
-      };
-    },
-  },
-  {
-    id: 'one_scheme',
-    question: 'Do http and https settle on one?',
-    find: (snapshot, start) => otherOrigins(snapshot, start, 'scheme'),
-  },
-  {
-    id: 'one_host',
-    question: 'Do the addresses with and without www. settle on one?',
-    find: (snapshot, start) => otherOrigins(snapshot, start, 'www'),
-  },
-  {
-    id: 'one_case',
-    question: 'Do upper and lower case settle on one address?',
-    find: (snapshot) => unsettled(snapshot, 'case'),
-  },
-  {
-    id: 'one_slash',
-    question: 'Do addresses with and without a slash at the end settle on one?',
-    find: (snapshot) => unsettled(snapshot, 'slash'),
-  },
-  {
-    id: 'one_index_file',
-    question: 'Do index files settle on the address of their folder?',
-    find: (snapshot) => unsettled(snapshot, 'index_file'),
-  },
-  {
-    id: 'canonical_everywhere',
-    question: 'Is there a canonical on every page?',
-    find: (snapshot) => pagesThat(snapshot, 'canonical is unknown', 'verdict in (indexable, canonicalised)'),
-  },
-  {
-    id: 'canonicals_hold',
-    question: 'Does every canonical name a page that may be indexed?',
-    find: (snapshot) =>
-      pagesThat(
-        snapshot,
-        'canonical_state in (chain, loop, not_indexable)',
-        'canonical is not unknown and status = 200',
-        'canonicals',
-      ),
-  },
-  {
-    id: 'breadcrumbs',
-    question: 'Do pages below the start have breadcrumbs?',
-    find: (snapshot) => pagesThat(snapshot, 'breadcrumb is unknown', 'indexable and depth > 1'),
-  },
-  {
-    id: 'text_navigation',
-    question: 'Is the navigation made of text?',
-    find: wordlessNavigation,
-  },
-  {
-    id: 'errors_answer_404',
-    question: 'Do pages that do not exist answer 404 or 410?',
-    find: (snapshot) =>
-      pagesThat(
-        snapshot,
-        'status = 200',
-        'verdict = broken or title matches "^([Ee]rror )?(404|[Pp]age not found|[Nn]ot [Ff]ound)"',
-        'addresses that do not exist',
-      ),
-  },
-  {
-    id: 'permanent_redirects',
-    question: 'Are all redirects permanent?',
-    find: (snapshot) => pagesThat(snapshot, 'status in (302, 303, 307)', 'verdict = redirect', 'redirects'),
-  },
-  {
-    id: 'direct_redirects',
-    question: 'Does every redirect lead to its end at once?',
-    find: (snapshot) => pagesThat(snapshot, 'redirect_hops > 1', 'verdict = redirect', 'redirects'),
-  },
-  {
-    id: 'all_reached',
-    question: 'Can every indexable page be reached by links?',
-    find: (snapshot) => pagesThat(snapshot, 'not reached', 'indexable'),
-  },
-  {
-    id: 'sitemap_complete',
-    question: 'Is every indexable page in a sitemap?',
-    find: (snapshot) => pagesThat(snapshot, 'not seen in sitemap', 'indexable'),
-  },
-  {
-    id: 'sitemap_clean',
-    question: 'May everything that sitemaps list be indexed?',
-    find: (snapshot) => pagesThat(snapshot, 'not indexable', 'seen in sitemap', 'listed addresses'),
-  },
-  {
-    id: 'titles',
-    question: 'Has every indexable page a title?',
-    find: (snapshot) => pagesThat(snapshot, 'title is unknown or title = ""', 'indexable'),
-  },
-  {
-    id: 'secure',
-    question: 'Is every indexable page served with https?',
-    find: (snapshot) => pagesThat(snapshot, 'url starts "http://"', 'indexable'),
-  },
+  ask('home_one_address', 'Is the home page one address?', homeVariants),
+  askOrigins('one_scheme', 'Do http and https settle on one?', 'scheme'),
+  askOrigins('one_host', 'Do the addresses with and without www. settle on one?', 'www'),
+  askVariants('one_case', 'Do upper and lower case settle on one address?', 'case'),
+  askVariants('one_slash', 'Do addresses with and without a slash at the end settle on one?', 'slash'),
+  askVariants('one_index_file', 'Do index files settle on the address of their folder?', 'index_file'),
+  askPages(
+    'canonical_everywhere',
+    'Is there a canonical on every page?',
+    'canonical is unknown',
+    'verdict in (indexable, canonicalised)',
+  ),
+  askPages(
+    'canonicals_hold',
+    'Does every canonical name a page that may be indexed?',
+    'canonical_state in (chain, loop, not_indexable)',
+    'canonical is not unknown and status = 200',
+    'canonicals',
+  ),
+  askPages(
+    'breadcrumbs',
+    'Do pages below the start have breadcrumbs?',
+    'breadcrumb is unknown',
+    'indexable and depth > 1',
+  ),
+  ask('text_navigation', 'Is the navigation made of text?', wordlessNavigation),
+  askPages(
+    'errors_answer_404',
+    'Do pages that do not exist answer 404 or 410?',
+    'status = 200',
+    'verdict = broken or title matches "^([Ee]rror )?(404|[Pp]age not found|[Nn]ot [Ff]ound)"',
+    'addresses that do not exist',
+  ),
+  askPages(
+    'permanent_redirects',
+    'Are all redirects permanent?',
+    'status in (302, 303, 307)',
+    'verdict = redirect',
+    'redirects',
+  ),
+  askPages(
+    'direct_redirects',
+    'Does every redirect lead to its end at once?',
+    'redirect_hops > 1',
+    'verdict = redirect',
+    'redirects',
+  ),
+  askPages('all_reached', 'Can every indexable page be reached by links?', 'not reached', 'indexable'),
+  askPages('sitemap_complete', 'Is every indexable page in a sitemap?', 'not seen in sitemap', 'indexable'),
+  askPages(
+    'sitemap_clean',
+    'May everything that sitemaps list be indexed?',
+    'not indexable',
+    'seen in sitemap',
+    'listed addresses',
+  ),
+  askPages('titles', 'Has every indexable page a title?', 'title is unknown or title = ""', 'indexable'),
+  askPages('secure', 'Is every indexable page served with https?', 'url starts "http://"', 'indexable'),
 ];
 
 /** A few are partly, most are no. */

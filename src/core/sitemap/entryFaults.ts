@@ -4,26 +4,11 @@ import { isPlainAddress } from '../url';
 import { readW3cDate } from './dates';
 
 /** The faults that a sitemap can have. */
+// prettier-ignore
 export const sitemapFaults = [
-  'not_well_formed',
-  'not_a_sitemap',
-  'wrong_namespace',
-  'not_utf8',
-  'too_many_urls',
-  'too_large',
-  'missing_loc',
-  'relative_loc',
-  'loc_too_long',
-  'not_escaped',
-  'other_host',
-  'outside_folder',
-  'bad_lastmod',
-  'future_lastmod',
-  'bad_priority',
-  'bad_changefreq',
-  'duplicate_loc',
-  'nested_index',
-  'unreachable',
+  'not_well_formed', 'not_a_sitemap', 'wrong_namespace', 'not_utf8', 'too_many_urls', 'too_large', 'missing_loc',
+  'relative_loc', 'loc_too_long', 'not_escaped', 'other_host', 'outside_folder', 'bad_lastmod', 'future_lastmod',
+  'bad_priority', 'bad_changefreq', 'duplicate_loc', 'nested_index', 'unreachable',
 ] as const;
 export type SitemapFaultId = (typeof sitemapFaults)[number];
 

@@ -142,6 +142,20 @@ export function textColumn(texts: readonly (string | null)[]): TextColumn {
   return column(new Uint32Array(texts.length).map((_, i) => code(texts[i])));
 }
 
+/**
+ * The texts that a column has for some pages, as a column of their own.
+ * @param pages one a page; below 0 for unknown
+ */
+export function textsAt({ codes, values }: TextColumn, pages: ArrayLike<number>): TextColumn {
+  const own = Uint32Array.from(pages, (page) => (page < 0 ? 0 : codes[page]));
+  const numbers = new Uint32Array(values.length);
+  for (const code of own) numbers[code] = 1;
+  const used = ['', ...values.filter((_, code) => code > 0 && numbers[code])];
+  let number = 0;
+  numbers.forEach((isUsed, code) => (numbers[code] = code > 0 && isUsed ? ++number : 0));
+  return { codes: own.map((code) => numbers[code]), values: used, common: commonBeginnings(used) };
+}
+
 /** The code of a text in a column; null when no page has it. */
 export function codeOf({ values }: TextColumn, text: string): number | null {
   let [low, high] = [1, values.length];

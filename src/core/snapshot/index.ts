@@ -1,6 +1,6 @@
 export { baseBuilder } from './build';
 export type { BaseRest } from './build';
-export { codeOf, codesOf, isText, joinedTexts, pagesByCode, textColumn, unknownColumn } from './column';
+export { codeOf, codesOf, isText, joinedTexts, pagesByCode, textColumn, textsAt, unknownColumn } from './column';
 export type { Column, ColumnReader, Columns, FactValue, JoinedTexts, TextColumn } from './column';
 export {
   decodeBase,

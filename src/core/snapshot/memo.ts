@@ -1,9 +1,9 @@
 /** What is made of a view once and kept: by what it reads, so that all views that agree in that share it. */
 import type { ColumnName } from '../facts';
 import type { LinkInput } from '../links';
-import { incomingLinks, sourcesOfLinks } from './snapshot';
+import { sourcesOfLinks } from './snapshot';
 import type { ColumnReader } from './column';
-import type { BaseParts, IncomingLinks, Layered, Read, Snapshot } from './snapshot';
+import type { BaseParts, Layered, Read, Snapshot } from './snapshot';
 
 type Made = WeakMap<object, { value: unknown }>;
 const memos: Made[] = [];
@@ -66,9 +66,6 @@ export const keptBytes = (of: object): number => memos.reduce((sum, made) => sum
 
 /** As {@link keptBytes}, for all layers of a view. */
 export const layerBytes = (view: Layered): number => keptBytes(view) + (view.below ? layerBytes(view.below) : 0);
-
-/** The links of a view by their targets. */
-export const incomingOf: (view: Reading<'targets'>) => IncomingLinks = memoOf(['targets'], incomingLinks);
 
 /** The page that each link is on. */
 export const sourcesOf: (view: Reading<'targets'>) => Uint32Array = memoOf(['targets'], sourcesOfLinks);

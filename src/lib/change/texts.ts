@@ -2,7 +2,7 @@
 import type { FlowCategory } from '$core/answers';
 import type { Incomparable, PairedBy } from '$core/compare';
 import type { ComparedFact, PageClass } from '$core/facts';
-import { changeFacts, pageFacts } from '$core/facts';
+import { pageFacts } from '$core/facts';
 import { counted, number } from '../shell/words';
 
 const classes: Record<PageClass, string> = {
@@ -13,15 +13,6 @@ const classes: Record<PageClass, string> = {
   moved: 'Moved',
   changed: 'Changed',
   same: 'As it was',
-};
-const classMeanings: Record<PageClass, string> = {
-  added: 'Only the newer crawl knows the address.',
-  removed: 'Only the earlier crawl knows the address.',
-  gone: 'Answered 2xx then, and 404 or 410 now.',
-  returned: 'Answers 2xx now, after 404, 410 or a redirect.',
-  moved: 'Redirects now, or its content is at another address.',
-  changed: 'One of the compared facts differs.',
-  same: 'None of the compared facts differs.',
 };
 const categories: Record<FlowCategory, string> = {
   verdict: 'verdict',
@@ -85,7 +76,6 @@ export const texts = {
     `The earlier crawl stopped at ${limit}. ${added} may only not have been seen then.`,
   newerStopped: (limit: string, removed: string) =>
     `This crawl stopped at ${limit}. ${removed} may only not have been seen.`,
-  aLimit: 'a limit',
   pagesLimit: (limit: number) => counted(limit, 'page'),
   newPages: (n: number) => counted(n, 'new page'),
   removedPages: (n: number) => `${counted(n, 'page')} that ${n === 1 ? 'is' : 'are'} no longer known`,
@@ -106,19 +96,16 @@ export const texts = {
   noFindings: 'Neither crawl has a finding about pages.',
   whichFinding: 'Which finding',
   className: (of: PageClass) => classes[of],
-  classMeaning: (of: PageClass) => classMeanings[of],
   whatBecame: 'What became of pages',
   whatDiffers: 'What differs',
   nothingDiffers: 'No fact differs.',
   factName: (fact: ComparedFact) => (fact === 'content' ? 'Content' : pageFacts[fact].label),
-  changeName: changeFacts.change.label,
   linksOf: (added: number, removed: number, edits: number) =>
     `${counted(added, 'link')} came and ${number(removed)} went, by ${counted(edits, 'edit')}. Pages that both crawls have read are compared; the links of new pages are not counted.`,
   noLinkChange: 'No link came or went on the pages that both crawls have read.',
   edit: (change: 'added' | 'removed', placement: string, target: string, pages: number) =>
     `${placement === 'none' || placement === 'main' ? 'A link' : `A ${placement} link`} to ${target} was ${change === 'added' ? 'added to' : 'removed from'} ${counted(pages, 'page')}`,
   anchor: (words: string) => (words ? `“${words}”` : 'without words'),
-  allEdits: 'All of them are in the list below.',
   finding: 'Finding',
   new: 'New',
   solved: 'Solved',

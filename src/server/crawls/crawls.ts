@@ -1,5 +1,5 @@
 /** Crawls as rows: adding them, what is asked of them, and how they stand. */
-import { and, desc, eq, inArray, isNull, lte, sql } from 'drizzle-orm';
+import { and, desc, eq, getTableColumns, inArray, isNull, lte, sql } from 'drizzle-orm';
 import type { CrawlSettings } from '$core/settings';
 import type { Database } from '../database';
 import { crawl, job, robotsFile, site, sitemapFile, url } from '../database/schema';
@@ -9,31 +9,8 @@ import { seal, unseal } from '../sites/secrets';
 
 export type Crawl = typeof crawl.$inferSelect;
 
-/** The columns that tell how a crawl stands, without its settings and secrets. */
-const stateColumns = {
-  id: crawl.id,
-  siteId: crawl.siteId,
-  state: crawl.state,
-  reason: crawl.reason,
-  limited: crawl.limited,
-  request: crawl.request,
-  baseId: crawl.baseId,
-  rank: crawl.rank,
-  known: crawl.known,
-  done: crawl.done,
-  unanswered: crawl.unanswered,
-  bytes: crawl.bytes,
-  ranMs: crawl.ranMs,
-  current: crawl.current,
-  createdAt: crawl.createdAt,
-  startedAt: crawl.startedAt,
-  endedAt: crawl.endedAt,
-  analysedAt: crawl.analysedAt,
-  counts: crawl.counts,
-  space: crawl.space,
-  pinned: crawl.pinned,
-  deletedAt: crawl.deletedAt,
-};
+/** The columns that tell how a crawl stands. */
+const { settings: _settings, secrets: _secrets, cookies: _cookies, ...stateColumns } = getTableColumns(crawl);
 export type CrawlState = Pick<Crawl, keyof typeof stateColumns>;
 
 /**

@@ -35,7 +35,6 @@ export const closeDatabase = (db: Database) => db.$client.end();
 /** The first 128 bits of SHA-256: how texts of any length are found by an index. */
 export const hashOf = (text: string) => hash('sha256', text, 'buffer').subarray(0, 16);
 
-/** Splits a list into runs, so that a statement never grows without bound. */
 /** Rows that are read at once. */
 export const READ_ROWS = 1000;
 
@@ -55,6 +54,7 @@ export async function* inOrder<R extends { urlId: number }>(
   }
 }
 
+/** Splits a list into runs, so that a statement never grows without bound. */
 export function* inRuns<T>(items: readonly T[], size: number): Generator<T[]> {
   for (let at = 0; at < items.length; at += size) yield items.slice(at, at + size);
 }

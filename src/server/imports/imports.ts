@@ -4,7 +4,7 @@
  */
 import { promisify } from 'node:util';
 import { deflate, inflate } from 'node:zlib';
-import { and, asc, desc, eq, inArray, isNull, sql } from 'drizzle-orm';
+import { and, asc, desc, eq, getTableColumns, inArray, isNull, sql } from 'drizzle-orm';
 import { ROWS_COLUMN } from '$core/imports';
 import type { ImportedSource, ImportKind } from '$core/imports';
 import type { Message } from '$core/messages';
@@ -37,16 +37,8 @@ export interface Reject {
 /** The name of the list that the settings screen edits. */
 export const SETTINGS_LIST = 'Settings';
 
-const described = {
-  id: urlImport.id,
-  kind: urlImport.kind,
-  name: urlImport.name,
-  urls: urlImport.urls,
-  file: urlImport.file,
-  lines: urlImport.lines,
-  rejected: urlImport.rejected,
-  createdAt: urlImport.createdAt,
-};
+const { siteId: _site, digest: _digest, rejects: _rejects, replacedAt: _replaced, ...described } =
+  getTableColumns(urlImport);
 
 /** The imports of a site that its next crawl uses. */
 export const importsOf = (db: Database, siteId: number): Promise<UrlImport[]> =>

@@ -42,29 +42,37 @@ interface FindingBase extends FindingTexts {
   needsSitemap?: true;
 }
 
-export type Finding = FindingBase &
-  (
-    | {
-        over: 'pages';
-        select: (thresholds: Thresholds) => string;
-        /** Pages of equal value are fixed by one edit; without it each page is its own. */
-        oneEdit?: ColumnName;
-      }
-    | {
-        over: 'links';
-        select: (thresholds: Thresholds) => string;
-        /**
-         * What is one edit, where it is not the same link in one block: all links with the same words, to one target,
-         * or in one place of a template.
-         */
-        editBy?: 'words' | 'target' | 'place';
-      }
-    | {
-        over: 'files';
-        /** It is about all pages of the site. */
-        wholeSite?: true;
-      }
-  );
+interface OverPages extends FindingBase {
+  over: 'pages';
+  select: (thresholds: Thresholds) => string;
+  /** Pages of equal value are fixed by one edit; without it each page is its own. */
+  oneEdit?: ColumnName;
+}
+interface OverLinks extends FindingBase {
+  over: 'links';
+  select: (thresholds: Thresholds) => string;
+  /**
+   * What is one edit, where it is not the same link in one block: all links with the same words, to one target, or in
+   * one place of a template.
+   */
+  editBy?: 'words' | 'target' | 'place';
+}
+interface OverFiles extends FindingBase {
+  over: 'files';
+  /** It is about all pages of the site. */
+  wholeSite?: true;
+}
+export type Finding = OverPages | OverLinks | OverFiles;
 
+type Row<F extends Finding> = Omit<F, 'question'>;
 /** A finding as it stands in the file of its question. */
-export type FindingRow = Finding extends infer F ? (F extends unknown ? Omit<F, 'question'> : never) : never;
+export type FindingRow = Row<OverPages> | Row<OverLinks> | Row<OverFiles>;
+
+const over =
+  <F extends Finding>(over: F['over']) =>
+  (id: string, told: Omit<F, 'over' | 'id' | 'question'>) =>
+    ({ over, id, ...told }) as Row<F>;
+/** A row of the catalogue: a finding over pages, links or files. */
+export const pages = over<OverPages>('pages');
+export const links = over<OverLinks>('links');
+export const files = over<OverFiles>('files');

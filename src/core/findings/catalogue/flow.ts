@@ -1,9 +1,8 @@
+import { links, pages } from './finding';
 import type { FindingRow } from './finding';
 
 export const flowFindings: readonly FindingRow[] = [
-  {
-    over: 'pages',
-    id: 'starving',
+  pages('starving', {
     worthALook: true,
     related: ['one_way_in', 'deep_pages'],
     weight: 0.6,
@@ -12,10 +11,8 @@ export const flowFindings: readonly FindingRow[] = [
     rule: 'The page may be indexed, can be reached, and gets less than the part that the settings name of the share that is usual for pages of its section at its depth, and less than an average page.',
     why: 'Internal links tell search engines which pages matter; these pages get much less of that weight than others of their kind.',
     remedy: 'Link to these pages from pages on the same subject that have a higher share.',
-  },
-  {
-    over: 'pages',
-    id: 'one_way_in',
+  }),
+  pages('one_way_in', {
     worthALook: true,
     related: ['indexable_orphan', 'starving'],
     weight: 0.4,
@@ -24,10 +21,8 @@ export const flowFindings: readonly FindingRow[] = [
     rule: 'The page may be indexed and exactly one page of the site links to it.',
     why: 'If that page or its link goes, this page becomes an orphan, and it gets little link weight meanwhile.',
     remedy: 'Add a link from at least one more page on the same subject.',
-  },
-  {
-    over: 'pages',
-    id: 'crowded',
+  }),
+  pages('crowded', {
     worthALook: true,
     weight: 0.3,
     name: 'Pages with too many links in their content',
@@ -36,20 +31,16 @@ export const flowFindings: readonly FindingRow[] = [
     why: 'The weight that a page passes on is divided among its links, and readers cannot choose from hundreds of them.',
     remedy: 'Remove links that few visitors follow, and split long lists into pages.',
     oneEdit: 'section',
-  },
-  {
-    over: 'links',
-    id: 'links_to_broken',
+  }),
+  links('links_to_broken', {
     weight: 1,
     name: 'Internal links to broken pages',
     select: () => 'kind = click and to (verdict in (broken, failing, unanswered))',
     rule: 'The link leads to a page of the site that answered with an error or not at all.',
     why: 'Visitors meet an error, and the link weight that goes there is lost.',
     remedy: 'Point the link to the page that replaces the broken one, or remove the link.',
-  },
-  {
-    over: 'links',
-    id: 'links_to_redirects',
+  }),
+  links('links_to_redirects', {
     related: ['redirect_chain', 'by_redirect_only', 'insecure_links'],
     weight: 0.4,
     name: 'Internal links to redirects',
@@ -57,10 +48,8 @@ export const flowFindings: readonly FindingRow[] = [
     rule: 'The link leads to an address of the site that redirects.',
     why: 'Every visit makes a detour, and chains of redirects grow with every relaunch.',
     remedy: 'Change the link to the final address, which the list shows under “Ends at”.',
-  },
-  {
-    over: 'links',
-    id: 'links_to_canonicalised',
+  }),
+  links('links_to_canonicalised', {
     worthALook: true,
     related: ['variants_unsettled'],
     weight: 0.3,
@@ -69,10 +58,8 @@ export const flowFindings: readonly FindingRow[] = [
     rule: 'The link leads to a page whose canonical names another address.',
     why: 'The site links to an address that itself says another address is the right one, which sends search engines two different signals.',
     remedy: 'Change the link to the canonical address.',
-  },
-  {
-    over: 'links',
-    id: 'links_to_noindex',
+  }),
+  links('links_to_noindex', {
     worthALook: true,
     related: ['noindex_canonical'],
     weight: 0.3,
@@ -81,10 +68,8 @@ export const flowFindings: readonly FindingRow[] = [
     rule: 'The link is followed and leads to a page that says noindex.',
     why: 'Link weight goes to pages that are not shown in search results.',
     remedy: 'If the page should be found, remove its noindex. If not, check whether so many links to it are needed.',
-  },
-  {
-    over: 'links',
-    id: 'links_to_blocked',
+  }),
+  links('links_to_blocked', {
     worthALook: true,
     related: ['kept_from_crawlers', 'listed_blocked', 'robots_all_closed'],
     weight: 0.4,
@@ -94,10 +79,8 @@ export const flowFindings: readonly FindingRow[] = [
     why: 'Link weight goes to pages that search engines may not open, so nothing comes back from them.',
     remedy:
       'If the page is closed on purpose, check whether so many links to it are needed. If not, open it in robots.txt.',
-  },
-  {
-    over: 'links',
-    id: 'nofollow_inside',
+  }),
+  links('nofollow_inside', {
     related: ['nofollow_mix', 'kept_from_crawlers'],
     weight: 0.5,
     name: 'Internal links with nofollow',
@@ -105,20 +88,16 @@ export const flowFindings: readonly FindingRow[] = [
     rule: 'The link leads to a page of the same site that may be indexed, and the link or its page says nofollow.',
     why: 'The link weight of these links is lost; nofollow does not keep the target out of search results.',
     remedy: 'Remove nofollow from links to your own pages. Use noindex or robots.txt for what should not be found.',
-  },
-  {
-    over: 'links',
-    id: 'outside_broken',
+  }),
+  links('outside_broken', {
     weight: 0.3,
     name: 'Links to broken pages of other sites',
     select: () => 'kind = click and external and target_status >= 400',
     rule: 'The link leads to another site, which answered with an error when it was checked.',
     why: 'Visitors leave your site and meet an error.',
     remedy: 'Replace the link with a working one, or remove it.',
-  },
-  {
-    over: 'links',
-    id: 'insecure_links',
+  }),
+  links('insecure_links', {
     related: ['links_to_redirects'],
     weight: 0.3,
     name: 'Links from https to http',
@@ -126,15 +105,13 @@ export const flowFindings: readonly FindingRow[] = [
     rule: 'The page is served by https and the link is written with http.',
     why: 'The visit is sent unencrypted, or makes a detour over a redirect to https.',
     remedy: 'Write https into the link.',
-  },
-  {
-    over: 'links',
-    id: 'lost_fragments',
+  }),
+  links('lost_fragments', {
     weight: 0.2,
     name: 'Links to a section that does not exist',
     select: () => 'faults has fragment',
     rule: 'The link has a fragment (#…), and no element of the target page has that id or name.',
     why: 'The page opens at its top instead of at the section that the link promises.',
     remedy: 'Correct the fragment, or give the section that id.',
-  },
+  }),
 ];

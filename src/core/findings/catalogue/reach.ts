@@ -1,9 +1,8 @@
+import { pages } from './finding';
 import type { FindingRow } from './finding';
 
 export const reachFindings: readonly FindingRow[] = [
-  {
-    over: 'pages',
-    id: 'indexable_orphan',
+  pages('indexable_orphan', {
     related: ['by_redirect_only', 'listed_no_route', 'one_way_in'],
     weight: 1,
     name: 'Indexable orphan pages',
@@ -11,10 +10,8 @@ export const reachFindings: readonly FindingRow[] = [
     rule: 'The page may be indexed, and no page of the site links to it.',
     why: 'Visitors cannot find an orphan page by browsing, and search engines know it only from sitemaps or other sites, so it gets no internal link weight.',
     remedy: 'Link to each page from the page it belongs under, or remove it and redirect its address.',
-  },
-  {
-    over: 'pages',
-    id: 'indexable_island',
+  }),
+  pages('indexable_island', {
     related: ['indexable_orphan', 'listed_no_route'],
     weight: 1,
     name: 'Indexable pages cut off from the start page',
@@ -23,10 +20,8 @@ export const reachFindings: readonly FindingRow[] = [
     why: 'These pages link to each other, but no visitor who begins at the start page can get to any of them.',
     remedy: 'Add one link from a reachable page to the group; that makes all pages of the group reachable.',
     oneEdit: 'island',
-  },
-  {
-    over: 'pages',
-    id: 'deep_pages',
+  }),
+  pages('deep_pages', {
     related: ['gates', 'starving'],
     weight: 0.4,
     name: 'Indexable pages many clicks deep',
@@ -34,10 +29,8 @@ export const reachFindings: readonly FindingRow[] = [
     rule: 'The page may be indexed and is more clicks from the start page than the settings allow.',
     why: 'Fewer visitors arrive with every click, and search engines crawl deep pages less often.',
     remedy: 'Link to these pages, or to their parent pages, from pages nearer to the start.',
-  },
-  {
-    over: 'pages',
-    id: 'kept_from_crawlers',
+  }),
+  pages('kept_from_crawlers', {
     related: ['nofollow_inside', 'links_to_blocked'],
     weight: 0.8,
     name: 'Indexable pages that only visitors can reach',
@@ -46,10 +39,8 @@ export const reachFindings: readonly FindingRow[] = [
     why: 'A search engine that follows links never arrives at these pages, although they may be indexed.',
     remedy: 'Remove nofollow from one link on the route, or open one page on the route in robots.txt.',
     oneEdit: 'held_back',
-  },
-  {
-    over: 'pages',
-    id: 'by_redirect_only',
+  }),
+  pages('by_redirect_only', {
     related: ['links_to_redirects'],
     weight: 0.5,
     name: 'Pages reached only through redirects',
@@ -57,10 +48,8 @@ export const reachFindings: readonly FindingRow[] = [
     rule: 'No page links to this address; the site links only to addresses that redirect to it.',
     why: 'Every visit takes a detour, and the page is lost when the redirect is removed.',
     remedy: 'Change the links so that they point to the final address.',
-  },
-  {
-    over: 'pages',
-    id: 'gates',
+  }),
+  pages('gates', {
     worthALook: true,
     related: ['one_way_in', 'deep_pages'],
     weight: 0.3,
@@ -69,10 +58,8 @@ export const reachFindings: readonly FindingRow[] = [
     rule: 'Every route from the start page to at least as many pages as the settings say passes through this page.',
     why: 'If this page is removed, closed or set to nofollow, all pages behind it lose their only route.',
     remedy: 'Add a second route to the pages behind it, for example from a related section.',
-  },
-  {
-    over: 'pages',
-    id: 'dead_ends',
+  }),
+  pages('dead_ends', {
     related: ['failing'],
     weight: 0.2,
     name: 'Pages without internal links',
@@ -80,10 +67,8 @@ export const reachFindings: readonly FindingRow[] = [
     rule: 'The page may be indexed and links to no other page of the site.',
     why: 'Visitors who arrive from a search engine have nowhere to go, and the page passes on no link weight.',
     remedy: 'Add the navigation of the site, or links to what a reader would want next.',
-  },
-  {
-    over: 'pages',
-    id: 'traps',
+  }),
+  pages('traps', {
     related: ['variants_unsettled'],
     weight: 1,
     name: 'Addresses without end (crawler trap)',
@@ -92,10 +77,8 @@ export const reachFindings: readonly FindingRow[] = [
     why: 'Search engines spend their visits on addresses such as endless calendar months instead of on your pages.',
     remedy: 'Stop linking to further addresses of this kind, or close the family in robots.txt.',
     oneEdit: 'section',
-  },
-  {
-    over: 'pages',
-    id: 'crumbs_astray',
+  }),
+  pages('crumbs_astray', {
     weight: 0.2,
     name: 'Breadcrumbs that name no known page',
     select: () => 'indexable and breadcrumb is not unknown and breadcrumb_parent is unknown and depth > 0',
@@ -103,5 +86,5 @@ export const reachFindings: readonly FindingRow[] = [
     why: 'Visitors and search engines cannot tell from the trail where the page belongs.',
     remedy: 'Make every step of the breadcrumb trail a link to its page.',
     oneEdit: 'section',
-  },
+  }),
 ];

@@ -1,19 +1,16 @@
+import { files, pages } from './finding';
 import type { FindingRow } from './finding';
 
 export const rollCallFindings: readonly FindingRow[] = [
-  {
-    over: 'files',
-    id: 'no_sitemap',
+  files('no_sitemap', {
     weight: 0.05,
     wholeSite: true,
     name: 'No sitemap was found',
     rule: 'robots.txt names no sitemap, the settings name none, and there is none at the usual addresses.',
     why: 'Search engines find new and changed pages only by links, which takes longer on large sites and never finds orphan pages.',
     remedy: 'Publish a sitemap with all indexable pages, and name it in robots.txt.',
-  },
-  {
-    over: 'pages',
-    id: 'listed_not_indexable',
+  }),
+  pages('listed_not_indexable', {
     related: ['listed_blocked'],
     weight: 0.6,
     name: 'Pages in a sitemap that may not be indexed',
@@ -22,10 +19,8 @@ export const rollCallFindings: readonly FindingRow[] = [
     why: 'The sitemap asks search engines to index what cannot be indexed, and loses their trust.',
     remedy: 'Remove the address from the sitemap, or make the page indexable.',
     oneEdit: 'verdict',
-  },
-  {
-    over: 'pages',
-    id: 'listed_blocked',
+  }),
+  pages('listed_blocked', {
     related: ['links_to_blocked', 'listed_not_indexable'],
     weight: 0.6,
     name: 'Pages in a sitemap that robots.txt closes',
@@ -34,10 +29,8 @@ export const rollCallFindings: readonly FindingRow[] = [
     why: 'The sitemap asks search engines to open what robots.txt forbids.',
     remedy: 'Open the page in robots.txt, or remove it from the sitemap.',
     oneEdit: 'robots_rule',
-  },
-  {
-    over: 'pages',
-    id: 'indexable_not_listed',
+  }),
+  pages('indexable_not_listed', {
     related: ['no_sitemap', 'sitemap_fault'],
     weight: 0.15,
     needsSitemap: true,
@@ -47,10 +40,8 @@ export const rollCallFindings: readonly FindingRow[] = [
     why: 'Search engines learn of changes to these pages later than of those that a sitemap lists.',
     remedy: 'Add the pages to a sitemap.',
     oneEdit: 'section',
-  },
-  {
-    over: 'pages',
-    id: 'listed_no_route',
+  }),
+  pages('listed_no_route', {
     related: ['indexable_orphan', 'indexable_island'],
     weight: 0.8,
     name: 'Pages in a sitemap that cannot be reached by links',
@@ -59,10 +50,8 @@ export const rollCallFindings: readonly FindingRow[] = [
     why: 'Visitors cannot find these pages by browsing, and without internal links search engines rate them low.',
     remedy: 'Link to each page from the page it belongs under, or remove it from the sitemap.',
     oneEdit: 'section',
-  },
-  {
-    over: 'pages',
-    id: 'lastmod_malformed',
+  }),
+  pages('lastmod_malformed', {
     weight: 0.2,
     name: 'Sitemap dates that are not valid',
     select: () =>
@@ -71,52 +60,42 @@ export const rollCallFindings: readonly FindingRow[] = [
     why: 'Search engines cannot tell when the page changed, and ignore the date.',
     remedy: 'Write the date as 2027-03-01, or with a time and its zone as 2027-03-01T09:30:00+01:00.',
     oneEdit: 'section',
-  },
-  {
-    over: 'files',
-    id: 'sitemap_fault',
+  }),
+  files('sitemap_fault', {
     related: ['robots_sitemap'],
     weight: 0.6,
     name: 'Sitemaps with errors',
     rule: 'The sitemap could not be fetched, or not be read to its end.',
     why: 'Search engines do not learn of the addresses after the error.',
     remedy: 'Correct the line that is named, or the address of the sitemap.',
-  },
-  {
-    over: 'files',
-    id: 'sitemap_foreign',
+  }),
+  files('sitemap_foreign', {
     weight: 0.3,
     name: 'Sitemap entries outside the site',
     rule: 'The sitemap lists addresses that do not belong to the site, or that are no addresses.',
     why: 'Search engines ignore such entries, and the pages that were meant are missing.',
     remedy: 'List complete addresses of this site only.',
-  },
-  {
-    over: 'files',
-    id: 'sitemap_large',
+  }),
+  files('sitemap_large', {
     weight: 0.5,
     name: 'Sitemaps with too many entries',
     rule: 'The sitemap has more than the 50,000 entries that the protocol allows.',
     why: 'Search engines may ignore the file, or the entries after the first 50,000.',
     remedy: 'Split the sitemap, and list the parts in a sitemap index.',
-  },
-  {
-    over: 'files',
-    id: 'sitemap_twice',
+  }),
+  files('sitemap_twice', {
     weight: 0.1,
     name: 'Addresses listed twice in sitemaps',
     rule: 'More than one entry of the sitemaps names the address.',
     why: 'Different dates for the same page contradict each other.',
     remedy: 'List each address once.',
-  },
-  {
-    over: 'files',
-    id: 'robots_sitemap',
+  }),
+  files('robots_sitemap', {
     related: ['sitemap_fault'],
     weight: 0.6,
     name: 'robots.txt names sitemaps that cannot be read',
     rule: 'A Sitemap line of robots.txt leads to a file that gave no entries.',
     why: 'Search engines that follow the line find nothing.',
     remedy: 'Correct the address in robots.txt, or publish the sitemap there.',
-  },
+  }),
 ];

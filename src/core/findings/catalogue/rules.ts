@@ -1,9 +1,8 @@
+import { files, links, pages } from './finding';
 import type { FindingRow } from './finding';
 
 export const rulesFindings: readonly FindingRow[] = [
-  {
-    over: 'pages',
-    id: 'blocked_noindexed',
+  pages('blocked_noindexed', {
     related: ['links_to_blocked'],
     weight: 0.6,
     name: 'Pages with noindex that robots.txt closes',
@@ -12,10 +11,8 @@ export const rulesFindings: readonly FindingRow[] = [
     why: 'Search engines may not open the page, so they never see its noindex and may keep its address in their results.',
     remedy: 'Open the page in robots.txt until it has left the search results.',
     oneEdit: 'robots_rule',
-  },
-  {
-    over: 'pages',
-    id: 'canonical_not_indexable',
+  }),
+  pages('canonical_not_indexable', {
     related: ['canonical_chain'],
     weight: 0.9,
     name: 'Canonicals to pages that may not be indexed',
@@ -24,10 +21,8 @@ export const rulesFindings: readonly FindingRow[] = [
     why: 'The page gives up its place in search results for a page that cannot have one, so both may disappear.',
     remedy: 'Name an indexable page in the canonical, or make the named page indexable.',
     oneEdit: 'canonical',
-  },
-  {
-    over: 'pages',
-    id: 'canonical_chain',
+  }),
+  pages('canonical_chain', {
     related: ['canonical_loop'],
     weight: 0.5,
     name: 'Chains of canonicals',
@@ -36,10 +31,8 @@ export const rulesFindings: readonly FindingRow[] = [
     why: 'Search engines may not follow the chain to its end, and choose a page themselves.',
     remedy: 'Name the last page of the chain in every canonical.',
     oneEdit: 'canonical',
-  },
-  {
-    over: 'pages',
-    id: 'canonical_loop',
+  }),
+  pages('canonical_loop', {
     weight: 0.9,
     name: 'Loops of canonicals',
     select: () => 'canonical_state = loop',
@@ -47,10 +40,8 @@ export const rulesFindings: readonly FindingRow[] = [
     why: 'Each page says that another one counts, so search engines ignore all of these canonicals.',
     remedy: 'Choose one page of the loop, and name it in the canonicals of all of them.',
     oneEdit: 'canonical',
-  },
-  {
-    over: 'pages',
-    id: 'several_canonicals',
+  }),
+  pages('several_canonicals', {
     weight: 0.7,
     name: 'Pages with several canonicals',
     select: () => 'canonicals > 1',
@@ -58,10 +49,8 @@ export const rulesFindings: readonly FindingRow[] = [
     why: 'The canonicals contradict each other, and search engines may ignore all of them.',
     remedy: 'Keep one canonical, usually the one that the content management system writes.',
     oneEdit: 'section',
-  },
-  {
-    over: 'pages',
-    id: 'canonical_outside',
+  }),
+  pages('canonical_outside', {
     weight: 0.4,
     name: 'Canonicals to another site',
     select: () => 'canonical_state = outside',
@@ -69,10 +58,8 @@ export const rulesFindings: readonly FindingRow[] = [
     why: 'The page asks search engines to show the other site instead of yours.',
     remedy: 'Check that this is intended; if not, name the page itself.',
     oneEdit: 'section',
-  },
-  {
-    over: 'links',
-    id: 'canonical_relative',
+  }),
+  links('canonical_relative', {
     weight: 0.2,
     name: 'Relative canonicals',
     select: () => 'kind = canonical and relative',
@@ -80,10 +67,8 @@ export const rulesFindings: readonly FindingRow[] = [
     rule: 'The canonical is written without scheme and host.',
     why: 'On a copy of the site, or with a wrong base element, a relative canonical names a different page.',
     remedy: 'Write the complete address, with https:// and the host.',
-  },
-  {
-    over: 'links',
-    id: 'canonical_in_body',
+  }),
+  links('canonical_in_body', {
     weight: 0.6,
     name: 'Canonicals in the body of the page',
     select: () => 'kind = canonical and element = link and above starts "body"',
@@ -92,10 +77,8 @@ export const rulesFindings: readonly FindingRow[] = [
     why: 'Search engines ignore a canonical outside the head.',
     remedy:
       'Move the link element into the head. An element before it that does not belong there may have ended the head early.',
-  },
-  {
-    over: 'pages',
-    id: 'noindex_canonical',
+  }),
+  pages('noindex_canonical', {
     related: ['canonical_not_indexable'],
     weight: 0.5,
     name: 'Noindex together with another canonical',
@@ -104,10 +87,8 @@ export const rulesFindings: readonly FindingRow[] = [
     why: 'Noindex asks to drop the page, the canonical asks to merge it with another; search engines may apply the noindex to both.',
     remedy: 'Keep the canonical if the pages are the same, or the noindex if the page should not be found.',
     oneEdit: 'robots',
-  },
-  {
-    over: 'pages',
-    id: 'redirect_chain',
+  }),
+  pages('redirect_chain', {
     related: ['links_to_redirects'],
     weight: 0.4,
     name: 'Redirect chains',
@@ -116,50 +97,40 @@ export const rulesFindings: readonly FindingRow[] = [
     why: 'Each redirect costs visitors time, and search engines stop after a few.',
     remedy: 'Redirect to the final address directly.',
     oneEdit: 'redirect_to',
-  },
-  {
-    over: 'pages',
-    id: 'redirect_loop',
+  }),
+  pages('redirect_loop', {
     weight: 0.9,
     name: 'Redirect loops',
     select: () => 'redirect_state = loop',
     rule: 'The redirects of these addresses lead in a circle.',
     why: 'Browsers show an error, and neither visitors nor search engines get to a page.',
     remedy: 'Let one address of the loop answer with a page.',
-  },
-  {
-    over: 'links',
-    id: 'hreflang_no_return',
+  }),
+  links('hreflang_no_return', {
     weight: 0.5,
     name: 'hreflang without a return link',
     select: () => 'faults has no_return',
     rule: 'The page names a language edition that was read and does not name this page in return.',
     why: 'Search engines ignore an hreflang that the other edition does not confirm.',
     remedy: 'Name all editions on each of them, the page itself included.',
-  },
-  {
-    over: 'links',
-    id: 'hreflang_not_indexable',
+  }),
+  links('hreflang_not_indexable', {
     weight: 0.5,
     name: 'hreflang to pages that may not be indexed',
     select: () => 'kind = hreflang and not external and not to (indexable)',
     rule: 'The language edition that is named may not be indexed.',
     why: 'Search engines cannot show that edition to anybody.',
     remedy: 'Name an indexable page, or make the edition indexable.',
-  },
-  {
-    over: 'links',
-    id: 'hreflang_bad_code',
+  }),
+  links('hreflang_bad_code', {
     weight: 0.5,
     name: 'hreflang with an invalid code',
     select: () => 'faults has bad_code',
     rule: 'The value of hreflang is not a language code of BCP 47 and not x-default.',
     why: 'Search engines ignore the edition because they do not know its language or region.',
     remedy: 'Use a code such as fr or fr-CA. The region comes second, in the code of ISO 3166.',
-  },
-  {
-    over: 'pages',
-    id: 'variants_unsettled',
+  }),
+  pages('variants_unsettled', {
     related: ['duplicates', 'links_to_canonicalised'],
     weight: 0.6,
     name: 'One page under several addresses',
@@ -167,10 +138,8 @@ export const rulesFindings: readonly FindingRow[] = [
     rule: 'Addresses that differ only in scheme, www., case, slash, index file or parameters answer with indexable pages.',
     why: 'Search engines index the page more than once or choose an address themselves, and its link weight is divided.',
     remedy: 'Redirect all addresses but one to that one, or give all of them the same canonical.',
-  },
-  {
-    over: 'pages',
-    id: 'duplicates',
+  }),
+  pages('duplicates', {
     related: ['variants_unsettled', 'near_duplicates'],
     weight: 0.5,
     name: 'Identical pages',
@@ -179,10 +148,8 @@ export const rulesFindings: readonly FindingRow[] = [
     why: 'Search engines show only one of them, and not always the one that you want.',
     remedy: 'Keep one page, and redirect the others to it or name it as their canonical.',
     oneEdit: 'content_hash',
-  },
-  {
-    over: 'pages',
-    id: 'near_duplicates',
+  }),
+  pages('near_duplicates', {
     worthALook: true,
     related: ['duplicates', 'thin'],
     weight: 0.3,
@@ -192,10 +159,8 @@ export const rulesFindings: readonly FindingRow[] = [
     why: 'Search engines may take the pages for one, and visitors find no difference between them.',
     remedy: 'Merge the pages, or write on each what makes it different.',
     oneEdit: 'near_group',
-  },
-  {
-    over: 'pages',
-    id: 'no_title',
+  }),
+  pages('no_title', {
     weight: 0.5,
     name: 'Pages without a title',
     select: () => 'indexable and (title is unknown or title = "")',
@@ -203,10 +168,8 @@ export const rulesFindings: readonly FindingRow[] = [
     why: 'Search results, tabs and bookmarks have nothing to call the page.',
     remedy: 'Give the page a title of its own.',
     oneEdit: 'section',
-  },
-  {
-    over: 'pages',
-    id: 'no_h1',
+  }),
+  pages('no_h1', {
     weight: 0.2,
     name: 'Pages without a main heading',
     select: () => 'indexable and (h1 is unknown or h1 = "")',
@@ -214,10 +177,8 @@ export const rulesFindings: readonly FindingRow[] = [
     why: 'Screen readers and search engines look at the h1 to learn what the page is about.',
     remedy: 'Mark the main heading of the page as h1.',
     oneEdit: 'section',
-  },
-  {
-    over: 'pages',
-    id: 'thin',
+  }),
+  pages('thin', {
     worthALook: true,
     related: ['near_duplicates'],
     weight: 0.2,
@@ -227,80 +188,64 @@ export const rulesFindings: readonly FindingRow[] = [
     why: 'There is little for a search engine to index, and little for a visitor to read.',
     remedy: 'Add content, merge the page into a related one, or set noindex.',
     oneEdit: 'section',
-  },
-  {
-    over: 'pages',
-    id: 'failing',
+  }),
+  pages('failing', {
     weight: 0.8,
     name: 'Pages that the server does not deliver',
     select: () => 'verdict in (failing, unanswered)',
     rule: 'The server answered with an error of its own (5xx), or did not answer.',
     why: 'Visitors cannot open these pages, and search engines drop pages that keep failing.',
     remedy: 'Look for the cause in the log of the server; crawl these pages again to see whether the error persists.',
-  },
-  {
-    over: 'files',
-    id: 'robots_all_closed',
+  }),
+  files('robots_all_closed', {
     weight: 1,
     wholeSite: true,
     name: 'robots.txt closes the whole site',
     rule: 'A rule of robots.txt for this crawler closes every address of the host.',
     why: 'Search engines that obey robots.txt cannot open any page.',
     remedy: 'Remove the rule if the site should be found. It is often left over from a staging server.',
-  },
-  {
-    over: 'files',
-    id: 'robots_unreadable',
+  }),
+  files('robots_unreadable', {
     weight: 1,
     wholeSite: true,
     name: 'robots.txt cannot be read',
     rule: 'The request for robots.txt ended with an error of the server or without an answer, or the file could not be parsed.',
     why: 'Search engines treat the whole host as closed while they cannot read the file.',
     remedy: 'Serve the file with status 200, or answer 404 if there are no rules.',
-  },
-  {
-    over: 'files',
-    id: 'robots_html',
+  }),
+  files('robots_html', {
     weight: 0.6,
     name: 'robots.txt is an HTML page',
     rule: 'The answer for robots.txt begins as an HTML document does.',
     why: 'No rule can be read from it, so nothing is closed.',
     remedy: 'Serve a text file, or answer 404 if there are no rules.',
-  },
-  {
-    over: 'files',
-    id: 'robots_early',
+  }),
+  files('robots_early', {
     weight: 0.4,
     name: 'robots.txt rules before the first User-agent line',
     rule: 'An Allow or Disallow line has no User-agent line above it.',
     why: 'Such rules apply to no crawler.',
     remedy: 'Add a User-agent line above the rules.',
-  },
-  {
-    over: 'files',
-    id: 'robots_unknown',
+  }),
+  files('robots_unknown', {
     weight: 0.2,
     name: 'Unknown lines in robots.txt',
     rule: 'The line is none that the standard (RFC 9309) knows, and no Sitemap or Crawl-delay line.',
     why: 'Crawlers ignore the line; a misspelled rule closes nothing.',
     remedy: 'Correct the spelling, or remove the line.',
-  },
-  {
-    over: 'files',
-    id: 'robots_empty',
+  }),
+  files('robots_empty', {
     weight: 0.2,
     name: 'robots.txt groups without rules',
     rule: 'A User-agent line is followed by no Allow or Disallow line.',
     why: 'Everything is open to the named crawlers, also what the general rules close.',
     remedy: 'Add the rules that were intended, or remove the User-agent line.',
-  },
-  {
-    over: 'files',
-    id: 'resources_closed',
+  }),
+  files('resources_closed', {
     weight: 0.5,
     name: 'Scripts, styles or images closed by robots.txt',
     rule: 'A page of the site uses a file that robots.txt closes.',
     why: 'Search engines cannot render the pages as visitors see them.',
     remedy: 'Open the scripts, styles and images that pages need.',
-  },
+  }),
 ];

@@ -1,59 +1,48 @@
+import { links } from './finding';
 import type { FindingRow } from './finding';
 
 export const wordsFindings: readonly FindingRow[] = [
-  {
-    over: 'links',
-    id: 'anchor_empty',
+  links('anchor_empty', {
     weight: 0.8,
     name: 'Links without anchor text',
     select: () => 'faults has empty',
     rule: 'The link holds no text, no image with an alternative text, no label and no title.',
     why: 'Screen readers cannot announce where the link leads, and search engines learn nothing about the target.',
     remedy: 'Put text into the link, or give it an aria-label.',
-  },
-  {
-    over: 'links',
-    id: 'image_no_alt',
+  }),
+  links('image_no_alt', {
     weight: 0.8,
     name: 'Image links without an alternative text',
     select: () => 'faults has image_no_alt',
     rule: 'The link holds an image whose alt is empty or missing, and no text.',
     why: 'People who cannot see the image do not learn where the link leads, and search engines read alt as the anchor text.',
     remedy: 'Give the image an alt that names the target of the link.',
-  },
-  {
-    over: 'links',
-    id: 'anchor_generic',
+  }),
+  links('anchor_generic', {
     weight: 0.5,
     name: 'Anchor texts that fit any link',
     select: () => 'faults has generic and not external',
     rule: 'The whole anchor text is a phrase such as “read more” in the language of the page or in English, and not the name of the target.',
     why: 'People who scan the links of a page, and search engines, cannot tell from “read more” what the target is about.',
     remedy: 'Name the target in the anchor text: “Read more about night buses” instead of “Read more”.',
-  },
-  {
-    over: 'links',
-    id: 'anchor_address',
+  }),
+  links('anchor_address', {
     weight: 0.3,
     name: 'Bare addresses as anchor text',
     select: () => 'faults has address',
     rule: 'The anchor text is the address that the link leads to, or its host.',
     why: 'An address says less than a name, is hard to read aloud, and gives search engines no words for the target.',
     remedy: 'Use the name of the target as anchor text.',
-  },
-  {
-    over: 'links',
-    id: 'anchor_overlong',
+  }),
+  links('anchor_overlong', {
     weight: 0.2,
     name: 'Very long anchor texts',
     select: () => 'faults has overlong',
     rule: 'The anchor text has more than 100 characters.',
     why: 'A whole paragraph as a link is hard to scan, and none of its words stands out as the name of the target.',
     remedy: 'Link only the few words that name the target.',
-  },
-  {
-    over: 'links',
-    id: 'anchor_off_topic',
+  }),
+  links('anchor_off_topic', {
     worthALook: true,
     weight: 0.4,
     name: 'Anchor texts unrelated to their target',
@@ -61,10 +50,8 @@ export const wordsFindings: readonly FindingRow[] = [
     rule: 'The anchor text in the main content shares no word with the title, headings, description, address or text of the target page.',
     why: 'Visitors do not find what the link promised, and search engines get a misleading description of the target.',
     remedy: 'Rewrite the anchor text so that it says what the target page is about, or correct the target.',
-  },
-  {
-    over: 'links',
-    id: 'anchor_conflict',
+  }),
+  links('anchor_conflict', {
     related: ['anchor_split', 'duplicates'],
     worthALook: true,
     weight: 0.5,
@@ -74,10 +61,8 @@ export const wordsFindings: readonly FindingRow[] = [
     rule: 'In the main content and with no words beside it, the same anchor text leads to different pages of one host and language, also after redirects and canonicals.',
     why: 'Readers cannot tell the pages apart by their links, and search engines cannot tell which page the words stand for.',
     remedy: 'Give each page an anchor text of its own, for example with the name that tells them apart.',
-  },
-  {
-    over: 'links',
-    id: 'anchor_split',
+  }),
+  links('anchor_split', {
     related: ['anchor_conflict'],
     worthALook: true,
     weight: 0.2,
@@ -87,10 +72,8 @@ export const wordsFindings: readonly FindingRow[] = [
     rule: 'Several anchor texts that are each used often in the main content lead to the same page and share no word.',
     why: 'Readers take the links for different pages, and search engines do not learn one name for the page.',
     remedy: 'Agree on one name for the page, and use it in the anchor texts.',
-  },
-  {
-    over: 'links',
-    id: 'nofollow_mix',
+  }),
+  links('nofollow_mix', {
     related: ['nofollow_inside'],
     weight: 0.3,
     name: 'Pages linked both with and without nofollow',
@@ -98,5 +81,5 @@ export const wordsFindings: readonly FindingRow[] = [
     rule: 'The link itself has nofollow, while other links of the site to the same page do not.',
     why: 'The nofollow has no effect on whether the page is found; it only loses the weight of these links.',
     remedy: 'Remove nofollow from these links.',
-  },
+  }),
 ];
