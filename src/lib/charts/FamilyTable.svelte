@@ -3,6 +3,7 @@
   import type { KnownFamily } from '$core/traps';
   import { number, shortAddress } from '../shell/words';
   import { texts } from './texts';
+  import Table from '../table/Table.svelte';
 
   interface Props {
     families: KnownFamily[];
@@ -18,34 +19,31 @@
 
 {#if families.length}
   <h3 class="heading mt-3">{texts.largeFamilies}</h3>
-  <table class="w-full">
-    <thead class="quiet text-xs">
-      <tr>
-        <th class="text-left font-normal">{texts.addressesLike}</th>
-        <th class="text-left font-normal">{texts.byDepth}</th>
-        <th class="text-right font-normal">{texts.known}</th>
-        <th class="text-right font-normal">{texts.fetched}</th>
-      </tr>
-    </thead>
-    <tbody>
-      {#each families as { pattern, known, fetched, byDepth, example } (pattern)}
-        <tr class="border-t border-base-300/60">
-          <td class="max-w-0 w-1/2 truncate py-0.5 font-mono text-[0.8125rem]"
-            ><a class="hover:underline" href={hrefOf(example)} data-sveltekit-noscroll title={texts.suchAs(example)}
-              >{shortAddress(pattern, start)}</a
-            ></td
-          >
-          <td>
-            <span class="flex h-4 w-40 items-end gap-px" title={texts.pagesAtEachDepth(byDepth.join(', '))}>
-              {#each bars(byDepth) as height, depth (depth)}
-                <span class="block min-w-0 flex-1 bg-primary/60" style:height="{height}%"></span>
-              {/each}
-            </span>
-          </td>
-          <td class="tabular text-right">{number(known)}</td>
-          <td class="tabular text-right">{number(fetched)}</td>
-        </tr>
-      {/each}
-    </tbody>
-  </table>
+  <Table
+    columns={[
+      { label: texts.addressesLike },
+      { label: texts.byDepth },
+      { label: texts.known, isNumber: true },
+      { label: texts.fetched, isNumber: true },
+    ]}
+    rows={families}
+    key={({ pattern }) => pattern}
+  >
+    {#snippet row({ pattern, known, fetched, byDepth, example })}
+      <td class="max-w-0 w-1/2 truncate py-0.5 font-mono text-[0.8125rem]"
+        ><a class="hover:underline" href={hrefOf(example)} data-sveltekit-noscroll title={texts.suchAs(example)}
+          >{shortAddress(pattern, start)}</a
+        ></td
+      >
+      <td>
+        <span class="flex h-4 w-40 items-end gap-px" title={texts.pagesAtEachDepth(byDepth.join(', '))}>
+          {#each bars(byDepth) as height, depth (depth)}
+            <span class="block min-w-0 flex-1 bg-primary/60" style:height="{height}%"></span>
+          {/each}
+        </span>
+      </td>
+      <td class="tabular text-right">{number(known)}</td>
+      <td class="tabular text-right">{number(fetched)}</td>
+    {/snippet}
+  </Table>
 {/if}

@@ -4,6 +4,7 @@
   import type { Message } from '$core/messages';
   import { number, shortAddress } from '../shell/words';
   import { texts } from './texts';
+  import Table from '../table/Table.svelte';
 
   interface Props {
     traps: { pattern: string; reason: Message; fetched: number; cut: number; examples: string[] }[];
@@ -16,33 +17,29 @@
 {#if traps.length === 0}
   <p class="quiet p-4">{texts.noCrawlerTrapWasFound}</p>
 {:else}
-  <table class="mt-1 w-full">
-    <thead class="quiet text-xs">
-      <tr
-        ><th class="text-left font-normal">{texts.family}</th><th class="text-right font-normal">{texts.fetched}</th><th
-          class="text-right font-normal">{texts.cutOff}</th
-        ></tr
-      >
-    </thead>
-    <tbody>
-      {#each traps as { pattern, reason, fetched, cut, examples } (pattern)}
-        <tr class="border-t border-base-300/60">
-          <td class="max-w-0 w-3/4 py-1">
-            <span class="block truncate font-mono text-[0.8125rem]" title={pattern}>{shortAddress(pattern, start)}</span
-            >
-            <span class="quiet block"
-              >{texts.trapReason(sentence(reason))}
-              <a
-                class="font-mono text-xs break-all text-primary hover:underline"
-                href={hrefOf(examples[0])}
-                data-sveltekit-noscroll>{shortAddress(examples[0], start)}</a
-              ></span
-            >
-          </td>
-          <td class="tabular text-right align-top">{number(fetched)}</td>
-          <td class="tabular text-right align-top">{number(cut)}</td>
-        </tr>
-      {/each}
-    </tbody>
-  </table>
+  <Table
+    columns={[
+      { label: texts.family },
+      { label: texts.fetched, isNumber: true },
+      { label: texts.cutOff, isNumber: true },
+    ]}
+    rows={traps}
+    key={({ pattern }) => pattern}
+  >
+    {#snippet row({ pattern, reason, fetched, cut, examples })}
+      <td class="max-w-0 w-3/4 py-1">
+        <span class="block truncate font-mono text-[0.8125rem]" title={pattern}>{shortAddress(pattern, start)}</span>
+        <span class="quiet block"
+          >{texts.trapReason(sentence(reason))}
+          <a
+            class="font-mono text-xs break-all text-primary hover:underline"
+            href={hrefOf(examples[0])}
+            data-sveltekit-noscroll>{shortAddress(examples[0], start)}</a
+          ></span
+        >
+      </td>
+      <td class="tabular text-right align-top">{number(fetched)}</td>
+      <td class="tabular text-right align-top">{number(cut)}</td>
+    {/snippet}
+  </Table>
 {/if}

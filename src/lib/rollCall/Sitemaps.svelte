@@ -7,6 +7,7 @@
   import { LISTED } from '$core/sitemap';
   import { number, shortAddress } from '../shell/words';
   import LiveSitemap from './LiveSitemap.svelte';
+  import Table from '../table/Table.svelte';
   import { texts } from './texts';
 
   interface Props {
@@ -34,48 +35,42 @@
       >{texts.indexableNotListed}</a
     >
   </p>
-  <table class="w-full">
-    <thead class="quiet text-xs">
-      <tr>
-        <th class="text-left font-normal">{texts.sitemap}</th>
-        <th class="pl-3 text-left font-normal">{texts.foundAt}</th>
-        <th class="text-right font-normal">{texts.entries}</th>
-        <th class="text-right font-normal">{texts.outside}</th>
-        <th class="pl-4 text-left font-normal">{texts.outcome}</th>
-      </tr>
-    </thead>
-    <tbody>
-      {#each files as { address, found, foundLine, index, level, entries, skipped, fault, advice, ...file } (address)}
-        <tr class="border-t border-base-300/60 align-top">
-          <td
-            class="max-w-0 w-1/4 truncate py-0.5 font-mono text-xs"
-            style:padding-left="{level * 14}px"
-            title={address}>{shortAddress(address, start)}</td
-          >
-          <td class="max-w-40 truncate py-0.5 pl-3 text-xs" title={index ? texts.inIndex(index) : undefined}
-            >{index ? texts.inIndex(shortAddress(index, start)) : texts.origins[found]}{foundLine
-              ? texts.originLine(foundLine)
-              : ''}</td
-          >
-          <td class="tabular text-right">{number(entries)}</td>
-          <td class="tabular text-right {skipped ? 'lost' : 'quiet'}">{number(skipped)}</td>
-          <td class="pl-4">
-            <span class={fault ? 'lost' : ''}
-              >{fault ? sentence(fault) : file.isFeed ? texts.feed : texts.read}{file.faultLine
-                ? texts.inLine(file.faultLine)
-                : ''}</span
-            >
-            {#if advice}<span class="quiet block text-xs"
-                >{texts.oddities(file.answer, file.closedBy && ruleText(file.closedBy), advice)}{texts.advice[
-                  advice
-                ]}</span
-              >{/if}
-            <span class="block"><LiveSitemap {site} {address} check={file.check} /></span>
-          </td>
-        </tr>
-      {/each}
-    </tbody>
-  </table>
+  <Table
+    columns={[
+      { label: texts.sitemap },
+      { label: texts.foundAt, isApart: true },
+      { label: texts.entries, isNumber: true },
+      { label: texts.outside, isNumber: true },
+      { label: texts.outcome, isApart: true },
+    ]}
+    rows={files}
+    key={({ address }) => address}
+    rowClass="align-top"
+  >
+    {#snippet row({ address, found, foundLine, index, level, entries, skipped, fault, advice, ...file })}
+      <td class="max-w-0 w-1/4 truncate py-0.5 font-mono text-xs" style:padding-left="{level * 14}px" title={address}
+        >{shortAddress(address, start)}</td
+      >
+      <td class="max-w-40 truncate py-0.5 pl-3 text-xs" title={index ? texts.inIndex(index) : undefined}
+        >{index ? texts.inIndex(shortAddress(index, start)) : texts.origins[found]}{foundLine
+          ? texts.originLine(foundLine)
+          : ''}</td
+      >
+      <td class="tabular text-right">{number(entries)}</td>
+      <td class="tabular text-right {skipped ? 'lost' : 'quiet'}">{number(skipped)}</td>
+      <td class="pl-4">
+        <span class={fault ? 'lost' : ''}
+          >{fault ? sentence(fault) : file.isFeed ? texts.feed : texts.read}{file.faultLine
+            ? texts.inLine(file.faultLine)
+            : ''}</span
+        >
+        {#if advice}<span class="quiet block text-xs"
+            >{texts.oddities(file.answer, file.closedBy && ruleText(file.closedBy), advice)}{texts.advice[advice]}</span
+          >{/if}
+        <span class="block"><LiveSitemap {site} {address} check={file.check} /></span>
+      </td>
+    {/snippet}
+  </Table>
 {/if}
 {#if faults.length}
   <h3 class="heading mt-3">{texts.problems}</h3>

@@ -3,6 +3,7 @@
   import type { SheetAnswer, SheetRow } from '$core/rules';
   import { shortAddress } from '../shell/words';
   import { texts } from './texts';
+  import Table from '../table/Table.svelte';
 
   interface Props {
     rows: SheetRow[];
@@ -20,31 +21,29 @@
   · <a class="text-primary hover:underline" href="{base}/answers?format=csv" download>{texts.saveCsv}</a>
   · <button type="button" class="text-primary hover:underline" onclick={() => window.print()}>{texts.print}</button>
 </p>
-<table class="w-full" data-print>
-  <thead class="quiet text-xs">
-    <tr>
-      <th class="text-left font-normal">{texts.question}</th>
-      <th class="text-left font-normal">{texts.answer}</th>
-      <th class="pl-3 text-left font-normal">{texts.against}</th>
-      <th class="pl-3 text-left font-normal">{texts.example}</th>
-      <th></th>
-    </tr>
-  </thead>
-  <tbody>
-    {#each rows as { id, question, answer, count, of, unit, example, select } (id)}
-      <tr class="border-t border-base-300/60">
-        <td class="py-1">{question}</td>
-        <td class="py-1 font-semibold whitespace-nowrap {tone[answer]}">{texts.answers[answer]}</td>
-        <td class="py-1 pl-3 text-xs">{texts.ofUnit(count, of, unit)}</td>
-        <td class="max-w-60 truncate py-1 pl-3 font-mono text-xs"
-          >{#if example}<a class="hover:underline" title={example} href={pageHref(example)}
-              >{shortAddress(example, start)}</a
-            >{/if}</td
-        >
-        <td class="py-1 pl-3 text-xs whitespace-nowrap"
-          >{#if select}<a class="text-primary hover:underline" href={href(select)}>{texts.showList}</a>{/if}</td
-        >
-      </tr>
-    {/each}
-  </tbody>
-</table>
+<Table
+  columns={[
+    { label: texts.question },
+    { label: texts.answer },
+    { label: texts.against, isApart: true },
+    { label: texts.example, isApart: true },
+    { label: '' },
+  ]}
+  {rows}
+  key={({ id }) => id}
+  isPrinted
+>
+  {#snippet row({ question, answer, count, of, unit, example, select })}
+    <td class="py-1">{question}</td>
+    <td class="py-1 font-semibold whitespace-nowrap {tone[answer]}">{texts.answers[answer]}</td>
+    <td class="py-1 pl-3 text-xs">{texts.ofUnit(count, of, unit)}</td>
+    <td class="max-w-60 truncate py-1 pl-3 font-mono text-xs"
+      >{#if example}<a class="hover:underline" title={example} href={pageHref(example)}
+          >{shortAddress(example, start)}</a
+        >{/if}</td
+    >
+    <td class="py-1 pl-3 text-xs whitespace-nowrap"
+      >{#if select}<a class="text-primary hover:underline" href={href(select)}>{texts.showList}</a>{/if}</td
+    >
+  {/snippet}
+</Table>

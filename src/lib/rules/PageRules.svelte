@@ -4,6 +4,7 @@
   import type { PageRuleGroup } from '$core/rules';
   import { number } from '../shell/words';
   import { texts } from './texts';
+  import Table from '../table/Table.svelte';
 
   let { groups, href }: { groups: PageRuleGroup[]; href: (select: string) => string } = $props();
   const selectOf = ({ value }: PageRuleGroup) => `page_rules has ${quote(value)}`;
@@ -23,32 +24,28 @@
         href={href(select)}>{label}</a
       >{/each}
   </p>
-  <table class="w-full">
-    <thead class="quiet text-xs">
-      <tr>
-        <th class="text-left font-normal">{texts.directive}</th>
-        <th class="text-left font-normal">{texts.forCrawler}</th>
-        <th class="text-left font-normal">{texts.from}</th>
-        <th class="text-right font-normal">{texts.pages}</th>
-        <th class="pl-4 text-left font-normal">{texts.scope}</th>
-        <th class="text-right font-normal" title={texts.outweighedMeans}>{texts.outweighed}</th>
-      </tr>
-    </thead>
-    <tbody>
-      {#each groups as group (`${group.agent} ${group.value} ${group.source}`)}
-        <tr class="border-t border-base-300/60">
-          <td class="py-0.5 font-mono text-xs"
-            ><a class="hover:underline" href={href(selectOf(group))}>{group.value}</a></td
-          >
-          <td class="py-0.5">{group.agent || texts.everyCrawler}</td>
-          <td class="py-0.5">{group.source === 'meta' ? texts.fromMeta : texts.fromHeader}</td>
-          <td class="tabular py-0.5 text-right">{number(group.pages)}</td>
-          <td class="max-w-96 truncate py-0.5 pl-4" title={group.only}
-            >{group.only === null ? texts.scopes[group.scope] : texts.onlyOf(group.scope, group.only)}</td
-          >
-          <td class="tabular py-0.5 text-right {group.outweighed ? 'lost' : 'quiet'}">{number(group.outweighed)}</td>
-        </tr>
-      {/each}
-    </tbody>
-  </table>
+  <Table
+    columns={[
+      { label: texts.directive },
+      { label: texts.forCrawler },
+      { label: texts.from },
+      { label: texts.pages, isNumber: true },
+      { label: texts.scope, isApart: true },
+      { label: texts.outweighed, isNumber: true, means: texts.outweighedMeans },
+    ]}
+    rows={groups}
+    key={(group) => `${group.agent} ${group.value} ${group.source}`}
+  >
+    {#snippet row(group)}
+      <td class="py-0.5 font-mono text-xs"><a class="hover:underline" href={href(selectOf(group))}>{group.value}</a></td
+      >
+      <td class="py-0.5">{group.agent || texts.everyCrawler}</td>
+      <td class="py-0.5">{group.source === 'meta' ? texts.fromMeta : texts.fromHeader}</td>
+      <td class="tabular py-0.5 text-right">{number(group.pages)}</td>
+      <td class="max-w-96 truncate py-0.5 pl-4" title={group.only}
+        >{group.only === null ? texts.scopes[group.scope] : texts.onlyOf(group.scope, group.only)}</td
+      >
+      <td class="tabular py-0.5 text-right {group.outweighed ? 'lost' : 'quiet'}">{number(group.outweighed)}</td>
+    {/snippet}
+  </Table>
 {/if}

@@ -7,6 +7,7 @@
   import type { HostVariant, VariantKind } from '$core/rules';
   import { checkLive } from '../liveChecks/liveCheck';
   import VerdictMark from '../list/VerdictMark.svelte';
+  import Table from '../table/Table.svelte';
   import { number, shortAddress, verdictLabel } from '../shell/words';
   import { texts } from './texts';
 
@@ -52,44 +53,40 @@
   const checked = $derived(variants.sample.flatMap((address) => variants.checks[address] ?? []));
 </script>
 
-<table class="w-full">
-  <thead class="quiet text-xs">
-    <tr>
-      <th class="text-left font-normal">{texts.host}</th>
-      <th class="text-right font-normal">{texts.known}</th>
-      <th class="text-right font-normal">{texts.linked}</th>
-      <th class="text-right font-normal">{texts.listed}</th>
-      <th class="text-right font-normal" title={texts.canonicalMeans}>{texts.canonical}</th>
-      <th class="text-right font-normal">{texts.indexable}</th>
-      <th class="text-right font-normal">{texts.redirecting}</th>
-      <th class="pl-4 text-left font-normal">{texts.homePage}</th>
-    </tr>
-  </thead>
-  <tbody>
-    {#each variants.hosts as { origin, isStart, home, ...counts } (origin)}
-      <tr class="border-t border-base-300/60">
-        <td class="py-0.5 font-mono text-xs"
-          ><a class="hover:underline" href={href(`url starts "${origin}/"`)}>{origin}</a>
-          {#if isStart}<span class="badge badge-ghost badge-xs ml-1 font-sans">{texts.theStart}</span>{/if}</td
-        >
-        <td class="tabular text-right">{number(counts.pages)}</td>
-        <td class="tabular text-right">{number(counts.linked)}</td>
-        <td class="tabular text-right">{number(counts.listed)}</td>
-        <td class="tabular text-right">{number(counts.canonical)}</td>
-        <td class="tabular text-right {!isStart && counts.indexable ? 'lost' : ''}">{number(counts.indexable)}</td>
-        <td class="tabular text-right">{number(counts.redirecting)}</td>
-        <td class="pl-4 text-xs"
-          >{#if home}<span class="inline-flex items-center gap-1"
-              ><VerdictMark verdict={home.verdict} size={11} />{verdictLabel[home.verdict]}{home.leadsTo ===
-              `${origin}/`
-                ? ''
-                : `, ${texts.leadsTo(home.leadsTo)}`}</span
-            >{:else}<span class="quiet">{texts.notCrawled}</span>{/if}</td
-        >
-      </tr>
-    {/each}
-  </tbody>
-</table>
+<Table
+  columns={[
+    { label: texts.host },
+    { label: texts.known, isNumber: true },
+    { label: texts.linked, isNumber: true },
+    { label: texts.listed, isNumber: true },
+    { label: texts.canonical, isNumber: true, means: texts.canonicalMeans },
+    { label: texts.indexable, isNumber: true },
+    { label: texts.redirecting, isNumber: true },
+    { label: texts.homePage, isApart: true },
+  ]}
+  rows={variants.hosts}
+  key={({ origin }) => origin}
+>
+  {#snippet row({ origin, isStart, home, ...counts })}
+    <td class="py-0.5 font-mono text-xs"
+      ><a class="hover:underline" href={href(`url starts "${origin}/"`)}>{origin}</a>
+      {#if isStart}<span class="badge badge-ghost badge-xs ml-1 font-sans">{texts.theStart}</span>{/if}</td
+    >
+    <td class="tabular text-right">{number(counts.pages)}</td>
+    <td class="tabular text-right">{number(counts.linked)}</td>
+    <td class="tabular text-right">{number(counts.listed)}</td>
+    <td class="tabular text-right">{number(counts.canonical)}</td>
+    <td class="tabular text-right {!isStart && counts.indexable ? 'lost' : ''}">{number(counts.indexable)}</td>
+    <td class="tabular text-right">{number(counts.redirecting)}</td>
+    <td class="pl-4 text-xs"
+      >{#if home}<span class="inline-flex items-center gap-1"
+          ><VerdictMark verdict={home.verdict} size={11} />{verdictLabel[home.verdict]}{home.leadsTo === `${origin}/`
+            ? ''
+            : `, ${texts.leadsTo(home.leadsTo)}`}</span
+        >{:else}<span class="quiet">{texts.notCrawled}</span>{/if}</td
+    >
+  {/snippet}
+</Table>
 <p class="flex flex-wrap items-baseline gap-x-3 pt-2 text-xs">
   {#if done === null}
     <button type="button" class="text-primary hover:underline" title={texts.askLiveMeans} onclick={ask}

@@ -6,6 +6,7 @@
   import { send } from '../shell/send';
   import { number } from '../shell/words';
   import { texts } from './texts';
+  import Table from '../table/Table.svelte';
 
   interface Props {
     site: { id: number; saved: { name: string; over: 'pages' | 'links'; text: string }[] };
@@ -45,43 +46,39 @@
 </script>
 
 {#if bounds.length}
-  <table class="mt-1 w-full">
-    <thead class="quiet text-xs">
-      <tr>
-        <th class="text-left font-normal">{texts.name}</th>
-        <th class="text-right font-normal">{texts.before}</th>
-        <th class="text-right font-normal">{texts.now}</th>
-        <th class="pl-4 text-left font-normal">{texts.bound}</th>
-        <th></th>
-      </tr>
-    </thead>
-    <tbody>
-      {#each bounds as bound (bound.id)}
-        <tr class="border-t border-base-300/60 align-baseline">
-          <td class="max-w-0 w-1/2 truncate py-1"
-            ><a href={hrefOf(bound)} class="hover:underline" title={bound.text}>{bound.name}</a></td
-          >
-          <td class="tabular quiet text-right">{number(bound.before)}</td>
-          <td class="tabular text-right {bound.isBroken ? 'lost font-semibold' : ''}">{number(bound.count)}</td>
-          <td class="pl-4"
-            >{bound.atMost === null ? texts.noRise : texts.atMost(bound.atMost)}:
-            {#if bound.fault}<span class="quiet">{texts.notAnswered(bound.fault)}</span>
-            {:else if bound.isBroken}<span class="lost">{texts.broken}</span>
-            {:else}<span
-                class="quiet"
-                title={bound.atMost === null && bound.before === null ? texts.firstCrawl : undefined}
-                >{texts.holds}</span
-              >{/if}</td
-          >
-          <td class="text-right"
-            ><button type="button" class="text-xs text-primary hover:underline" onclick={() => remove(bound)}
-              >{texts.remove}</button
-            ></td
-          >
-        </tr>
-      {/each}
-    </tbody>
-  </table>
+  <Table
+    columns={[
+      { label: texts.name },
+      { label: texts.before, isNumber: true },
+      { label: texts.now, isNumber: true },
+      { label: texts.bound, isApart: true },
+      { label: '' },
+    ]}
+    rows={bounds}
+    key={(bound) => bound.id}
+    rowClass="align-baseline"
+  >
+    {#snippet row(bound)}
+      <td class="max-w-0 w-1/2 truncate py-1"
+        ><a href={hrefOf(bound)} class="hover:underline" title={bound.text}>{bound.name}</a></td
+      >
+      <td class="tabular quiet text-right">{number(bound.before)}</td>
+      <td class="tabular text-right {bound.isBroken ? 'lost font-semibold' : ''}">{number(bound.count)}</td>
+      <td class="pl-4"
+        >{bound.atMost === null ? texts.noRise : texts.atMost(bound.atMost)}:
+        {#if bound.fault}<span class="quiet">{texts.notAnswered(bound.fault)}</span>
+        {:else if bound.isBroken}<span class="lost">{texts.broken}</span>
+        {:else}<span class="quiet" title={bound.atMost === null && bound.before === null ? texts.firstCrawl : undefined}
+            >{texts.holds}</span
+          >{/if}</td
+      >
+      <td class="text-right"
+        ><button type="button" class="text-xs text-primary hover:underline" onclick={() => remove(bound)}
+          >{texts.remove}</button
+        ></td
+      >
+    {/snippet}
+  </Table>
 {:else}
   <p class="quiet mt-1">{texts.empty}</p>
 {/if}

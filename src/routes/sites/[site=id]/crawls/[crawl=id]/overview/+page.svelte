@@ -17,6 +17,7 @@
   import TrapTable from '$lib/charts/TrapTable.svelte';
   import Trend from '$lib/charts/Trend.svelte';
   import VerdictMark from '$lib/list/VerdictMark.svelte';
+  import Table from '$lib/table/Table.svelte';
   import { shareText } from '$lib/dossier/dossierFacts';
   import { quote } from '$core/selection/language';
   import { verdicts } from '$core/facts';
@@ -117,34 +118,34 @@
     <div class="space-y-4">
       <section class="panel p-3">
         <h2 class="heading">{texts.sections}</h2>
-        <table class="mt-1 w-full">
-          <thead class="quiet text-xs">
-            <tr>
-              <th class="text-left font-normal">{texts.firstFolder}</th>
-              <th class="text-right font-normal">{texts.pages}</th>
-              <th class="text-right font-normal">{texts.indexable}</th>
-              <th class="text-right font-normal"><Explained text={texts.medianDepth} /></th>
-              <th class="text-right font-normal"><Term of="share" /></th>
-              <th class="text-right font-normal"><Term of="no_route" /></th>
-            </tr>
-          </thead>
-          <tbody>
-            {#each data.sections as { section, pages: n, indexable, medianDepth, share, noRoute } (section)}
-              <tr class="border-t border-base-300/60">
-                <td class="max-w-0 w-2/5 truncate py-1 font-mono text-[0.8125rem]">
-                  <a href={href(`section = ${quote(section)}`)} class="hover:underline">/{section}</a>
-                </td>
-                <td class="tabular text-right">{number(n)}</td>
-                <td class="tabular text-right">{number(indexable)}</td>
-                <td class="tabular text-right">{number(medianDepth)}</td>
-                <td class="tabular text-right" title={texts.shareOfAnAveragePage(shareText(n ? share / n : null))}
-                  >{shareText(share)}</td
-                >
-                <td class="tabular text-right {noRoute ? 'lost' : 'quiet'}">{number(noRoute)}</td>
-              </tr>
-            {/each}
-          </tbody>
-        </table>
+        {#snippet medianDepthHead()}<Explained text={texts.medianDepth} />{/snippet}
+        {#snippet shareHead()}<Term of="share" />{/snippet}
+        {#snippet noRouteHead()}<Term of="no_route" />{/snippet}
+        <Table
+          columns={[
+            { label: texts.firstFolder },
+            { label: texts.pages, isNumber: true },
+            { label: texts.indexable, isNumber: true },
+            { label: medianDepthHead, isNumber: true },
+            { label: shareHead, isNumber: true },
+            { label: noRouteHead, isNumber: true },
+          ]}
+          rows={data.sections}
+          key={({ section }) => section}
+        >
+          {#snippet row({ section, pages: n, indexable, medianDepth, share, noRoute })}
+            <td class="max-w-0 w-2/5 truncate py-1 font-mono text-[0.8125rem]">
+              <a href={href(`section = ${quote(section)}`)} class="hover:underline">/{section}</a>
+            </td>
+            <td class="tabular text-right">{number(n)}</td>
+            <td class="tabular text-right">{number(indexable)}</td>
+            <td class="tabular text-right">{number(medianDepth)}</td>
+            <td class="tabular text-right" title={texts.shareOfAnAveragePage(shareText(n ? share / n : null))}
+              >{shareText(share)}</td
+            >
+            <td class="tabular text-right {noRoute ? 'lost' : 'quiet'}">{number(noRoute)}</td>
+          {/snippet}
+        </Table>
         {#if data.moreSections}<p class="quiet mt-1">
             {texts.andSmaller(data.moreSections)}
           </p>{/if}
@@ -222,30 +223,27 @@
 
       <section class="panel p-3">
         <h2 class="heading"><Explained text={texts.whichSourceKnows} /></h2>
-        <table class="mt-1 w-full">
-          <thead class="quiet text-xs">
-            <tr>
-              <th class="text-left font-normal">{texts.source}</th>
-              <th class="text-right font-normal">{texts.knowsHead}</th>
-              <th class="text-right font-normal">{texts.onlyItKnows}</th>
-              <th class="text-right font-normal">{texts.noRouteHead}</th>
-            </tr>
-          </thead>
-          <tbody>
-            {#each data.sources as { source, knows, alone, lost } (source)}
-              <tr class="border-t border-base-300/60">
-                <td class="py-1"><a href={href(`seen in ${source}`)} class="hover:underline">{source}</a></td>
-                <td class="tabular text-right">{number(knows)}</td>
-                <td class="tabular text-right">{number(alone)}</td>
-                <td class="tabular text-right">
-                  {#if lost}<a href={href(`seen in ${source} and not reached`)} class="lost hover:underline"
-                      >{number(lost)}</a
-                    >{:else}<span class="quiet">0</span>{/if}
-                </td>
-              </tr>
-            {/each}
-          </tbody>
-        </table>
+        <Table
+          columns={[
+            { label: texts.source },
+            { label: texts.knowsHead, isNumber: true },
+            { label: texts.onlyItKnows, isNumber: true },
+            { label: texts.noRouteHead, isNumber: true },
+          ]}
+          rows={data.sources}
+          key={({ source }) => source}
+        >
+          {#snippet row({ source, knows, alone, lost })}
+            <td class="py-1"><a href={href(`seen in ${source}`)} class="hover:underline">{source}</a></td>
+            <td class="tabular text-right">{number(knows)}</td>
+            <td class="tabular text-right">{number(alone)}</td>
+            <td class="tabular text-right">
+              {#if lost}<a href={href(`seen in ${source} and not reached`)} class="lost hover:underline"
+                  >{number(lost)}</a
+                >{:else}<span class="quiet">0</span>{/if}
+            </td>
+          {/snippet}
+        </Table>
       </section>
 
       <section class="panel p-3" id="files">
