@@ -1,18 +1,6 @@
-export {
-  analysisProgress,
-  endAnalysis,
-  endCrawl,
-  helpableCrawl,
-  isLed,
-  leaseAnalysis,
-  leaseJob,
-  lockLease,
-  markStarted,
-  noteStep,
-  releaseCrawl,
-  renewLease,
-  requestAnalysis,
-  setRank,
-} from './jobs';
-export type { Ending, Lease } from './jobs';
+export { analysisProgress, endAnalysis, leaseAnalysis, noteStep, requestAnalysis } from './analysisJobs';
+export { endCrawl, markStarted, releaseCrawl, setRank } from './crawlJobs';
+export type { Ending } from './crawlJobs';
+export { helpableCrawl, isLed, leaseJob, lockLease, renewLease } from './leases';
+export type { Lease } from './leases';
 export { BEAT_MS, crawlTrouble, hasWorker, releaseDead, sayAlive, sayGone } from './workforce';
