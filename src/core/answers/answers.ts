@@ -6,7 +6,7 @@ import type { Source, UnvisitedReason, Verdict } from '../facts';
 import { thousands } from '../numbers';
 import { countPages } from '../snapshot';
 import { originOf } from '../url';
-import { plural } from './pieces';
+import { calm, lost, plural, say } from './pieces';
 import type { AnswerPiece } from './pieces';
 import type { View } from '../view';
 
@@ -18,22 +18,12 @@ export function overviewAnswer(snapshot: View): AnswerPiece[] {
   const sitemap = 1 << sources.indexOf('sitemap');
   const indexable = countPages(snapshot, (page) => verdict[page] === INDEXABLE);
   const deepest = depth.reduce((most, d) => Math.max(most, d), 0);
-  const lost = countPages(snapshot, (page) => depth[page] < 0 && (seen[page] & sitemap) !== 0);
-  return [
-    { text: `${thousands(snapshot.count)} `, tone: 'calm', select: '' },
-    { text: `${plural(snapshot.count, 'address is', 'addresses are')} known and ` },
-    { text: thousands(indexable), tone: 'calm', select: 'indexable' },
-    { text: ` may be indexed. The deepest page is ` },
-    { text: `${thousands(deepest)} ${plural(deepest, 'click', 'clicks')}`, tone: 'calm', select: `depth = ${deepest}` },
-    { text: ' from the start page' },
-    ...(lost
-      ? [
-          { text: '; ' },
-          { text: thousands(lost), tone: 'lost' as const, select: 'not reached and seen in sitemap' },
-          { text: ` ${plural(lost, 'page', 'pages')} in the sitemap cannot be reached by links.` },
-        ]
-      : [{ text: '.' }]),
-  ];
+  const far = countPages(snapshot, (page) => depth[page] < 0 && (seen[page] & sitemap) !== 0);
+  const clicks = calm(`${thousands(deepest)} ${plural(deepest, 'click', 'clicks')}`, `depth = ${deepest}`);
+  const end = far
+    ? say`; ${lost(far, 'not reached and seen in sitemap')} ${plural(far, 'page', 'pages')} in the sitemap cannot be reached by links.`
+    : say`.`;
+  return say`${calm(`${thousands(snapshot.count)} `, '')}${plural(snapshot.count, 'address is', 'addresses are')} known and ${calm(indexable, 'indexable')} may be indexed. The deepest page is ${clicks} from the start page${end}`;
 }
 
 /** How many pages have each verdict; those that do not occur are left out. */

@@ -5,7 +5,7 @@ import { INDEXABLE, comparedFacts, pageClasses, reaches, verdicts } from '../fac
 import type { ComparedFact, PageClass } from '../facts';
 import { thousands } from '../numbers';
 import { keptOf, pagesNamed } from '../snapshot';
-import { plural } from './pieces';
+import { calm, lost, plural, say } from './pieces';
 import type { AnswerPiece } from './pieces';
 import type { ComparedView, View } from '../view';
 
@@ -94,7 +94,7 @@ export const changeSelections = {
  * @param since how the earlier crawl is named, as in `crawl 12 of 3 Oct`
  */
 export function changeAnswer({ comparison }: ComparedView, since: string): AnswerPiece[] {
-  const { classes, lost, won, routesLost, linksOnly, facts } = changeCounts(comparison);
+  const { classes, lost: gone, won, routesLost, linksOnly, facts } = changeCounts(comparison);
   const told: [PageClass, one: string, many: string][] = [
     ['added', 'page is new', 'pages are new'],
     ['removed', 'is no longer known', 'are no longer known'],
@@ -104,52 +104,30 @@ export function changeAnswer({ comparison }: ComparedView, since: string): Answe
     ['changed', 'has changed', 'have changed'],
   ];
   const parts = told.filter(([change]) => classes[change] > 0);
-  if (parts.length === 0)
-    return [{ text: `Nothing has moved since ${since}: all ${thousands(classes.same)} pages are as they were.` }];
-  const pieces: AnswerPiece[] = [{ text: `Since ${since}, ` }];
-  parts.forEach(([change, one, many], i) => {
-    if (i > 0) pieces.push({ text: i === parts.length - 1 ? ' and ' : ', ' });
+  if (parts.length === 0) return say`Nothing has moved since ${since}: all ${classes.same} pages are as they were.`;
+  const classed = parts.map(([change, one, many], i) => {
     const n = classes[change];
+    const join = i === 0 ? '' : i === parts.length - 1 ? ' and ' : ', ';
+    const select = change === 'added' ? 'new' : change;
+    const number = change === 'gone' || change === 'removed' ? lost(n, select) : { text: thousands(n), select };
     // The first part says what is counted.
     const noun = i === 0 && change !== 'added' ? plural(n, 'page ', 'pages ') : '';
-    pieces.push({
-      text: thousands(n),
-      select: change === 'added' ? 'new' : change,
-      ...((change === 'gone' || change === 'removed') && { tone: 'lost' as const }),
-    });
-    pieces.push({ text: ` ${noun}${plural(n, one, many)}` });
-    if (change === 'changed' && linksOnly)
-      pieces.push(
-        { text: ', ' },
-        { text: linksOnly === n ? 'all' : thousands(linksOnly), select: changeSelections.linksOnly },
-        { text: ' of them only in their links' },
-      );
+    const some = { text: linksOnly === n ? 'all' : thousands(linksOnly), select: changeSelections.linksOnly };
+    const inLinks = change === 'changed' && linksOnly ? say`, ${some} of them only in their links` : [];
+    return say`${join}${number} ${noun}${plural(n, one, many)}${inLinks}`;
   });
-  pieces.push({ text: '. ' });
-  if (lost || won) {
-    if (lost)
-      pieces.push(
-        { text: thousands(lost), select: changeSelections.lost, tone: 'lost' },
-        { text: ` ${plural(lost, 'page', 'pages')} could be indexed then and cannot now` },
-      );
-    if (won)
-      pieces.push(
-        { text: lost ? '; ' : '' },
-        { text: thousands(won), select: changeSelections.won, tone: 'calm' },
-        {
-          text: lost
-            ? ' can now and could not then'
-            : ` ${plural(won, 'page', 'pages')} can be indexed now and could not then`,
-        },
-      );
-    pieces.push({ text: routesLost ? ', and ' : '.' });
-  }
-  if (routesLost)
-    pieces.push(
-      { text: thousands(routesLost), select: changeSelections.routesLost, tone: 'lost' },
-      { text: ` lost ${plural(routesLost, 'its route', 'their routes')}.` },
-    );
-  if (!lost && !won && !routesLost && facts.length)
-    pieces.push({ text: 'What may be indexed, and what can be reached, is as it was.' });
-  return pieces.filter(({ text }) => text !== '');
+  const lostPages = gone
+    ? say`${lost(gone, changeSelections.lost)} ${plural(gone, 'page', 'pages')} could be indexed then and cannot now`
+    : [];
+  const now = gone
+    ? 'can now and could not then'
+    : `${plural(won, 'page', 'pages')} can be indexed now and could not then`;
+  const wonPages = won ? say`${gone ? '; ' : ''}${calm(won, changeSelections.won)} ${now}` : [];
+  const join = gone || won ? (routesLost ? ', and ' : '.') : '';
+  const routes = routesLost
+    ? say`${lost(routesLost, changeSelections.routesLost)} lost ${plural(routesLost, 'its route', 'their routes')}.`
+    : [];
+  const same =
+    !gone && !won && !routesLost && facts.length ? 'What may be indexed, and what can be reached, is as it was.' : '';
+  return say`Since ${since}, ${classed.flat()}. ${lostPages}${wonPages}${join}${routes}${same}`;
 }

@@ -2,7 +2,7 @@
 import { INDEXABLE } from '../facts';
 import { thousands } from '../numbers';
 import type { Report } from '../report';
-import { plural } from './pieces';
+import { calm, lost, plural, say } from './pieces';
 import type { AnswerPiece } from './pieces';
 import type { View } from '../view';
 
@@ -51,30 +51,16 @@ export function flowAnswer(
   { findings, leaks }: Pick<Report, 'findings' | 'leaks'>,
   curve = shareCurve(snapshot),
 ): AnswerPiece[] {
-  if (curve.pages === 0)
-    return [{ text: 'No indexable page has links to it or from it, so there is no share to follow.' }];
+  if (curve.pages === 0) return say`No indexable page has links to it or from it, so there is no share to follow.`;
   const edge = curve.points.findLast(({ rank }) => rank <= curve.half)!.share;
   const leaking = leaks.reduce((sum, { part }) => sum + part, 0);
   const starving = findings.find(({ id }) => id === 'starving');
-  const pieces: AnswerPiece[] = [
-    { text: 'Half of the share is held by ' },
-    { text: `${thousands(curve.half)} of ${thousands(curve.pages)}`, tone: 'calm', select: richAs(edge) },
-    { text: ` indexable ${plural(curve.pages, 'page', 'pages')}. ` },
-  ];
-  if (leaks.length)
-    pieces.push(
-      { text: percent(leaking), tone: 'lost', select: 'not indexable and share > 0' },
-      { text: ' of all share ends where nothing can be indexed' },
-    );
-  else pieces.push({ text: 'None of it leaks' });
-  if (starving)
-    pieces.push(
-      { text: leaks.length ? ', and ' : ', but ' },
-      { text: thousands(starving.pages), tone: 'lost', select: starving.select },
-      {
-        text: ` indexable ${plural(starving.pages, 'page gets', 'pages get')} far less than ${plural(starving.pages, 'its', 'their')} peers.`,
-      },
-    );
-  else pieces.push({ text: '.' });
-  return pieces;
+  const holders = calm(`${thousands(curve.half)} of ${thousands(curve.pages)}`, richAs(edge));
+  const leak = leaks.length
+    ? say`${lost(percent(leaking), 'not indexable and share > 0')} of all share ends where nothing can be indexed`
+    : say`None of it leaks`;
+  const few = starving
+    ? say`${leaks.length ? ', and ' : ', but '}${lost(starving.pages, starving.select)} indexable ${plural(starving.pages, 'page gets', 'pages get')} far less than ${plural(starving.pages, 'its', 'their')} peers.`
+    : say`.`;
+  return say`Half of the share is held by ${holders} indexable ${plural(curve.pages, 'page', 'pages')}. ${leak}${few}`;
 }

@@ -8,7 +8,7 @@ import type { Reader } from '../reach';
 import { hasBit } from '../selection';
 import type { Bits } from '../selection';
 import { addressAt, countPages, textAt } from '../snapshot';
-import { plural } from './pieces';
+import { calm, lost, plural, say } from './pieces';
 import type { AnswerPiece } from './pieces';
 import type { View } from '../view';
 
@@ -29,47 +29,24 @@ export function reachAnswer(
   const sitemap = 1 << sources.indexOf('sitemap');
   const indexable = (page: number) => verdict[page] === INDEXABLE;
   const all = countPages(snapshot, indexable);
-  if (all === 0)
-    return [
-      { text: 'No page of this crawl may be indexed. ' },
-      { text: 'Look at all verdicts', select: '' },
-      { text: '.' },
-    ];
+  if (all === 0) return say`No page of this crawl may be indexed. ${{ text: 'Look at all verdicts', select: '' }}.`;
   const within = countPages(snapshot, (page) => indexable(page) && depth[page] >= 0 && depth[page] <= near);
   const deep = countPages(snapshot, (page) => indexable(page) && depth[page] > near);
-  const lost = all - within - deep;
+  const none = all - within - deep;
   const listed = countPages(snapshot, (page) => indexable(page) && depth[page] < 0 && (seen[page] & sitemap) !== 0);
-  const pieces: AnswerPiece[] = [
-    {
-      text: `${thousands(within)} of ${thousands(all)}`,
-      tone: 'calm',
-      select: `indexable and ${fact} <= ${near}`,
-    },
-    {
-      text: ` indexable ${plural(all, 'page is', 'pages are')} within ${near} clicks of the start page${reader === 'crawler' ? ' for a search crawler' : ''}. `,
-    },
-  ];
-  if (deep)
-    pieces.push(
-      { text: thousands(deep), tone: 'lost', select: `indexable and ${fact} > ${near}` },
-      { text: ` ${plural(deep, 'is', 'are')} deeper` },
-    );
-  if (deep && lost) pieces.push({ text: ' and ' });
-  if (lost) {
-    pieces.push(
-      { text: thousands(lost), tone: 'lost', select: `indexable and ${noRouteTest}` },
-      { text: ` ${plural(lost, 'has', 'have')} no route` },
-    );
-    if (listed === lost) pieces.push({ text: `, although the sitemap lists ${plural(lost, 'it', 'them')}` });
-    else if (listed)
-      pieces.push(
-        { text: '; the sitemap lists ' },
-        { text: thousands(listed), tone: 'lost', select: `indexable and ${noRouteTest} and seen in sitemap` },
-        { text: ' of them' },
-      );
-  }
-  pieces.push({ text: deep || lost ? '.' : 'None is deeper, and none is without a route.' });
-  return pieces;
+  const noRouteSelect = `indexable and ${noRouteTest}`;
+  const whose = reader === 'crawler' ? ' for a search crawler' : '';
+  const nearby = calm(`${thousands(within)} of ${thousands(all)}`, `indexable and ${fact} <= ${near}`);
+  const deeper = deep ? say`${lost(deep, `indexable and ${fact} > ${near}`)} ${plural(deep, 'is', 'are')} deeper` : [];
+  const alsoListed =
+    listed === none
+      ? say`, although the sitemap lists ${plural(none, 'it', 'them')}`
+      : listed
+        ? say`; the sitemap lists ${lost(listed, `${noRouteSelect} and seen in sitemap`)} of them`
+        : [];
+  const without = none ? say`${lost(none, noRouteSelect)} ${plural(none, 'has', 'have')} no route${alsoListed}` : [];
+  const rest = deep || none ? '.' : 'None is deeper, and none is without a route.';
+  return say`${nearby} indexable ${plural(all, 'page is', 'pages are')} within ${near} clicks of the start page${whose}. ${deeper}${deep && none ? ' and ' : ''}${without}${rest}`;
 }
 
 /** One bar of the depth chart: how many pages of each verdict, and how many of them are selected. */

@@ -2,11 +2,10 @@
 import { sources } from '../facts';
 import { unknownAddresses } from '../imports';
 import type { ImportKind, MatchedSource } from '../imports';
-import { thousands } from '../numbers';
 import { quote } from '../selection';
 import { addressAt, countPages, memoOf } from '../snapshot';
 import { addressParts } from '../url';
-import { plural } from './pieces';
+import { calm, lost, plural, say } from './pieces';
 import type { AnswerPiece } from './pieces';
 import type { View } from '../view';
 
@@ -74,51 +73,32 @@ function sitemapKnowledge({ count, column, files }: View): Knowledge | null {
 }
 
 function folderPieces({ path, count }: { path: string; count: number }, of: number, test: string): AnswerPiece[] {
-  if (count === of) return [{ text: `, ${plural(of, '', 'all ')}under ${path}` }];
+  if (count === of) return say`, ${plural(of, '', 'all ')}under ${path}`;
   const select = `${test} and not reached and path starts ${quote(path)}`;
-  return [
-    { text: '; ' },
-    { text: thousands(count), tone: 'lost', select },
-    { text: ` of them ${plural(count, 'is', 'are')} under ${path}` },
-  ];
+  return say`; ${lost(count, select)} of them ${plural(count, 'is', 'are')} under ${path}`;
 }
 
 /** "Links reach N pages; the access log knows M. K addresses get visits and have no route; J of them are under /x/." */
 export const rollCallAnswer = memoOf(['seen_in', 'depth', 'url', 'files'], (snapshot: View): AnswerPiece[] => {
   const depth = snapshot.column('depth');
   const reached = countPages(snapshot, (page) => depth[page] >= 0);
-  const links: AnswerPiece[] = [
-    { text: 'Links reach ' },
-    { text: thousands(reached), tone: 'calm', select: 'reached' },
-    { text: ` ${plural(reached, 'page', 'pages')}` },
-  ];
+  const links = say`Links reach ${calm(reached, 'reached')} ${plural(reached, 'page', 'pages')}`;
   const known = [logKnowledge, listKnowledge, sitemapKnowledge].flatMap((of) => of(snapshot) ?? []);
   const gaps = known.map((one) => {
     const pages = [...one.pages];
-    const lost = pages.filter((page) => depth[page] < 0).map((page) => addressAt(snapshot, page));
-    return { ...one, size: pages.length + one.unknown.length, lost: [...lost, ...one.unknown], inCrawl: lost.length };
+    const away = pages.filter((page) => depth[page] < 0).map((page) => addressAt(snapshot, page));
+    return { ...one, size: pages.length + one.unknown.length, away: [...away, ...one.unknown], inCrawl: away.length };
   });
-  const worst = gaps.find(({ lost }) => lost.length > 0) ?? gaps[0];
+  const worst = gaps.find(({ away }) => away.length > 0) ?? gaps[0];
   if (!worst)
-    return [
-      ...links,
-      { text: '. No other source is known: import a list or an access log, or add sitemaps in the settings.' },
-    ];
-  const { who, what, test, size, lost, inCrawl, unknown } = worst;
-  const head = [...links, { text: `; ${who} ` }, { text: thousands(size), tone: 'calm' as const, select: test }];
-  if (lost.length === 0) return [...head, { text: '. All of them have a route.' }];
-  const folder = folderOf(lost);
-  const noun = test === 'seen in log' ? plural(lost.length, 'address ', 'addresses ') : '';
-  return [
-    ...head,
-    { text: '. ' },
-    { text: thousands(lost.length), tone: 'lost', ...(inCrawl && { select: `${test} and not reached` }) },
-    { text: ` ${noun}${plural(lost.length, ...what)}` },
-    ...(folder ? folderPieces(folder, lost.length, test) : []),
-    {
-      text: unknown.length
-        ? `. The crawl does not know ${thousands(unknown.length)} of the ${thousands(lost.length)}.`
-        : '.',
-    },
-  ];
+    return say`${links}. No other source is known: import a list or an access log, or add sitemaps in the settings.`;
+  const { who, what, test, size, away, inCrawl, unknown } = worst;
+  const head = say`${links}; ${who} ${calm(size, test)}`;
+  if (away.length === 0) return say`${head}. All of them have a route.`;
+  const folder = folderOf(away);
+  const noun = test === 'seen in log' ? plural(away.length, 'address ', 'addresses ') : '';
+  const number = lost(away.length, inCrawl ? `${test} and not reached` : undefined);
+  const inFolder = folder ? folderPieces(folder, away.length, test) : [];
+  const notKnown = unknown.length ? say`. The crawl does not know ${unknown.length} of the ${away.length}.` : say`.`;
+  return say`${head}. ${number} ${noun}${plural(away.length, ...what)}${inFolder}${notKnown}`;
 });

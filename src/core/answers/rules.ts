@@ -5,7 +5,7 @@ import { thousands } from '../numbers';
 import { parseRobots, robotsMatcher } from '../robots';
 import { quote } from '../selection';
 import { countPages, factAt, memoOf } from '../snapshot';
-import { plural } from './pieces';
+import { calm, lost, plural, say } from './pieces';
 import type { AnswerPiece } from './pieces';
 import type { View } from '../view';
 
@@ -92,7 +92,7 @@ export const verdictEvidence = memoOf(evidenceReads, (snapshot): VerdictEvidence
 const SITE_WIDE = 0.9;
 
 /** What closes the whole site, which is said before everything else. */
-function siteWide(snapshot: View, token: string): AnswerPiece[] | null {
+function siteWide(snapshot: View, token: string): AnswerPiece[] {
   const status = snapshot.column('status');
   const html = snapshot.column('html');
   const noindex = snapshot.column('noindex');
@@ -100,46 +100,29 @@ function siteWide(snapshot: View, token: string): AnswerPiece[] | null {
     const matcher = robotsMatcher(parseRobots(body), token);
     const { allowed, rule } = matcher(`${origin}/any-page-at-all`);
     if (!allowed && rule && !matcher(`${origin}/`).allowed)
-      return [
-        { text: 'robots.txt closes the whole site', tone: 'lost', select: 'verdict = blocked' },
-        { text: `: line ${rule.line}, Disallow: ${rule.path}. ` },
-      ];
+      return say`${lost('robots.txt closes the whole site', 'verdict = blocked')}: line ${String(rule.line)}, Disallow: ${rule.path}. `;
   }
   const read = countPages(snapshot, (page) => html[page] === 1 && status[page] === 200);
   const hidden = countPages(snapshot, (page) => html[page] === 1 && status[page] === 200 && noindex[page] === 1);
   return read > 1 && hidden >= SITE_WIDE * read
-    ? [
-        { text: 'Noindex is on ' },
-        { text: `${thousands(hidden)} of ${thousands(read)}`, tone: 'lost', select: 'noindex' },
-        { text: ' pages: search engines drop the site. ' },
-      ]
-    : null;
+    ? say`Noindex is on ${lost(`${thousands(hidden)} of ${thousands(read)}`, 'noindex')} pages: search engines drop the site. `
+    : [];
 }
 
 /** "K of N addresses may be indexed. robots.txt closes A, noindex B, and C name another page as canonical." */
 export function rulesAnswer(snapshot: View, token: string): AnswerPiece[] {
   const counts = new Map(verdictEvidence(snapshot).map(({ verdict, pages }) => [verdict, pages]));
   const of = (verdict: Verdict) => counts.get(verdict) ?? 0;
-  const piece = (verdict: Verdict, tone: AnswerPiece['tone'] = 'lost'): AnswerPiece => ({
-    text: thousands(of(verdict)),
-    tone,
-    select: verdict === 'indexable' ? 'indexable' : `verdict = ${verdict}`,
-  });
-  const reasons: [Verdict, (n: number) => string][] = [
-    ['blocked', (n) => plural(n, ' is closed by robots.txt', ' are closed by robots.txt')],
-    ['noindex', (n) => plural(n, ' says noindex', ' say noindex')],
-    ['canonicalised', (n) => plural(n, ' names another page as canonical', ' name another page as canonical')],
+  const reasons: [Verdict, one: string, many: string][] = [
+    ['blocked', 'is closed by robots.txt', 'are closed by robots.txt'],
+    ['noindex', 'says noindex', 'say noindex'],
+    ['canonicalised', 'names another page as canonical', 'name another page as canonical'],
   ];
   const said = reasons.filter(([verdict]) => of(verdict) > 0);
-  const middle = said.flatMap(([verdict, words], i): AnswerPiece[] => [
-    { text: i === 0 ? ' ' : i === said.length - 1 ? ' and ' : ', ' },
-    piece(verdict),
-    { text: words(of(verdict)) },
-  ]);
-  return [
-    ...(siteWide(snapshot, token) ?? []),
-    piece('indexable', 'calm'),
-    { text: ` of ${thousands(snapshot.count)} known addresses may be indexed.` },
-    ...(middle.length ? [...middle, { text: '.' }] : []),
-  ];
+  const middle = said.flatMap(([verdict, one, many], i) => {
+    const join = i === 0 ? ' ' : i === said.length - 1 ? ' and ' : ', ';
+    return say`${join}${lost(of(verdict), `verdict = ${verdict}`)} ${plural(of(verdict), one, many)}`;
+  });
+  const open = calm(of('indexable'), 'indexable');
+  return say`${siteWide(snapshot, token)}${open} of ${snapshot.count} known addresses may be indexed.${middle}${middle.length ? '.' : ''}`;
 }
