@@ -1,4 +1,4 @@
-/** No circle of imports between folders of the core, or between files anywhere: the arrows of docs/ARCHITECTURE.md point one way. */
+/** No circle of imports between folders of the core, or between files anywhere: arrows point one way. */
 export default {
   forbidden: [
     {

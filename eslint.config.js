@@ -30,6 +30,8 @@ export default ts.config(
     rules: {
       'no-undef': 'off',
       'no-console': ['error', { allow: ['error'] }],
+      // The width of the formatter holds for comments too.
+      'max-len': ['error', { code: 1000, comments: 120, ignoreUrls: true }],
       '@typescript-eslint/no-unused-vars': ['error', { argsIgnorePattern: '^_', ignoreRestSiblings: true }],
 
       // Maps and sets that a component holds are replaced whole.

@@ -1,5 +1,6 @@
-// Sites that each send one thing that no site should, in its large form: how long a crawl of each takes, how much memory its
-// process needs at most, and whether the other pages of the site are found as they are without it. Run by hostile.sh.
+// Sites that each send one thing that no site should, in its large form: how long a crawl of each takes, how much
+// memory its process needs at most, and whether the other pages of the site are found as they are without it. Run by
+// hostile.sh.
 import { spawn } from 'node:child_process';
 import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { createServer } from 'node:http';

@@ -1,7 +1,7 @@
 // A website of any size, made as it is asked for: `node site.mjs PAGES`. Prints its port. Page n links to 120 others,
-// 20 of them the same on every page, chosen so that all can be reached and the same ones are chosen every time. SIGUSR2 puts
-// it into its second state: a link of the navigation is gone, and of every fifty pages one is gone, has moved, is called
-// otherwise or says noindex.
+// 20 of them the same on every page, chosen so that all can be reached and the same ones are chosen every time.
+// SIGUSR2 puts it into its second state: a link of the navigation is gone, and of every fifty pages one is gone, has
+// moved, is called otherwise or says noindex.
 import { createServer } from 'node:http';
 
 const pages = Number(process.argv[2]);

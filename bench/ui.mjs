@@ -1,7 +1,7 @@
 /**
- * The workspace in a real Chromium, on a crawl of a generated site: how long screens take from the click to where they can
- * be used, how long a sort or a selection takes to be painted, how long rows stay blank while the list is scrolled, and how
- * much script the first screen needs.
+ * The workspace in a real Chromium, on a crawl of a generated site: how long screens take from the click to where they
+ * can be used, how long a sort or a selection takes to be painted, how long rows stay blank while the list is
+ * scrolled, and how much script the first screen needs.
  *
  * usage: ui.mjs ADDRESS OF A CRAWL (…/sites/N/crawls/N)
  */

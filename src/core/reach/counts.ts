@@ -13,8 +13,8 @@ export interface LinkCounts {
   pagesLinking: Int32Array;
   pagesLinked: Int32Array;
   /**
-   * Different pages that a page links to from its own content: navigation does not count (src/core/links/navigation.ts),
-   * nor do links to what a template links to.
+   * Different pages that a page links to from its own content: navigation (src/core/links/navigation.ts) does not
+   * count, nor do links to what a template links to.
    */
   contentLinks: Int32Array;
 }

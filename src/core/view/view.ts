@@ -50,7 +50,7 @@ export const overView = (view: View, layer: Layer): View =>
 export const withComparison = (view: View, comparison: Comparison<View>): ComparedView =>
   besides(withLayer(view, {}), view.imports, comparison);
 
-/** A view with some of its imported sources beside it. What is made of them is kept apart from what all of them give. */
+/** A view with some of its imported sources. What is made of them is kept apart from what all of them give. */
 export const withImports = (view: View, imports: readonly MatchedSource[]): View =>
   besides(withLayer(view, { columns: { seen_in: () => view.column('seen_in') } }), imports, view.comparison);
 

@@ -37,8 +37,13 @@ export interface Reject {
 /** The name of the list that the settings screen edits. */
 export const SETTINGS_LIST = 'Settings';
 
-const { siteId: _site, digest: _digest, rejects: _rejects, replacedAt: _replaced, ...described } =
-  getTableColumns(urlImport);
+const {
+  siteId: _site,
+  digest: _digest,
+  rejects: _rejects,
+  replacedAt: _replaced,
+  ...described
+} = getTableColumns(urlImport);
 
 /** The imports of a site that its next crawl uses. */
 export const importsOf = (db: Database, siteId: number): Promise<UrlImport[]> =>

@@ -173,7 +173,7 @@ export async function openTogether(db: Database, rows: readonly Analysed[], need
 export const openSnapshot = async (db: Database, row: Analysed, need: PartGroup = 'links'): Promise<View | null> =>
   (await openTogether(db, [row], need))[0];
 
-/** The report of a crawl; null when it has none, or one of another version. That of an open snapshot is read with it. */
+/** The report of a crawl; null when it has none, or one of another version. An open snapshot has its own. */
 export async function openReport(db: Database, row: Analysed): Promise<OpenReport | null> {
   const known = open.get(await keyOf(db, row));
   if (known && (await known.snapshot.catch(() => null))) return known.report();
