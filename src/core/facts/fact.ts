@@ -1,7 +1,7 @@
 /** What a fact is, and how a row of the tables of facts is written. */
 
 /**
- * How a fact is kept: `text` as codes of a dictionary, `page` as a text too, the address by which it names another page,
+ * How a fact is kept: `text` as codes of a dictionary, `page` as a text too, the address by which it names a page,
  * `number` as 32-bit integers, `ratio` as 64-bit floats, `flag` as yes, no or unknown, `choice` as the index into a
  * closed list, `set` as a bit for each entry of a closed list. A `message` is not kept: it is put together from other
  * facts, as a code with parameters, whenever it is shown.
