@@ -1,17 +1,8 @@
 /** Bodies of answers: taken in up to a limit, and decoded up to the same limit. */
 import { EdgeMapError, isError } from '$core/errors';
-import { promisify } from 'node:util';
-import {
-  brotliDecompress,
-  constants,
-  createBrotliDecompress,
-  createGunzip,
-  createInflate,
-  createInflateRaw,
-  gunzip,
-  inflate,
-  inflateRaw,
-} from 'node:zlib';
+import type { Transform } from 'node:stream';
+import { constants, createBrotliDecompress, createGunzip, createInflate, createInflateRaw } from 'node:zlib';
+import type { BrotliOptions, ZlibOptions } from 'node:zlib';
 import { Decompress } from 'fzstd';
 import { gunzipped } from './gunzip';
 
@@ -38,21 +29,14 @@ export async function takeIn(body: AsyncIterable<Buffer> & { destroy: () => unkn
   return { bytes: pieces.length === 1 ? pieces[0] : Buffer.concat(pieces), truncated };
 }
 
-type Zlib = (body: Buffer, options: object) => Promise<Buffer>;
 interface Coding {
-  whole: Zlib;
-  stream: (options: object) => NodeJS.ReadWriteStream & { destroy: () => unknown };
+  open: (options: ZlibOptions & BrotliOptions) => Transform;
   flush: number;
 }
-const zlib = { flush: constants.Z_SYNC_FLUSH };
-const gzip: Coding = { ...zlib, whole: promisify<Buffer, object, Buffer>(gunzip), stream: createGunzip };
-const brotli: Coding = {
-  flush: constants.BROTLI_OPERATION_FLUSH,
-  whole: promisify<Buffer, object, Buffer>(brotliDecompress),
-  stream: createBrotliDecompress,
-};
-const wrapped: Coding = { ...zlib, whole: promisify<Buffer, object, Buffer>(inflate), stream: createInflate };
-const bare: Coding = { ...zlib, whole: promisify<Buffer, object, Buffer>(inflateRaw), stream: createInflateRaw };
+const gzip: Coding = { open: createGunzip, flush: constants.Z_SYNC_FLUSH };
+const brotli: Coding = { open: createBrotliDecompress, flush: constants.BROTLI_OPERATION_FLUSH };
+const wrapped: Coding = { open: createInflate, flush: constants.Z_SYNC_FLUSH };
+const bare: Coding = { open: createInflateRaw, flush: constants.Z_SYNC_FLUSH };
 
 function codingOf(name: string, body: Buffer): Coding | null {
   if (name === 'gzip' || name === 'x-gzip') return gzip;
@@ -61,20 +45,19 @@ function codingOf(name: string, body: Buffer): Coding | null {
   return name === 'deflate' ? ((body[0] & 15) === 8 ? wrapped : bare) : null;
 }
 
-async function unzip(body: Buffer, { whole, stream, flush }: Coding, limit: number): Promise<Body> {
+const CHUNK = 1 << 16;
+
+async function unzip(body: Buffer, { open, flush }: Coding, limit: number): Promise<Body> {
   // A body that ends early is read as far as it goes.
-  const options = { finishFlush: flush };
-  try {
-    return { bytes: await whole(body, { ...options, maxOutputLength: limit }), truncated: false };
-  } catch (error) {
-    const { code } = error as NodeJS.ErrnoException;
-    if (code === 'Z_DATA_ERROR' && stream === createGunzip) return unzipLeniently(body, limit);
-    if (code !== 'ERR_BUFFER_TOO_LARGE') throw error;
-  }
-  // Larger than the limit: read as a stream, which can be left at any point.
-  const decoder = stream(options);
+  const decoder = open({ finishFlush: flush, chunkSize: CHUNK });
   decoder.end(body);
-  return takeIn(decoder as unknown as Parameters<typeof takeIn>[0], limit);
+  try {
+    return await takeIn(decoder, limit);
+  } catch (error) {
+    if ((error as NodeJS.ErrnoException).code === 'Z_DATA_ERROR' && open === createGunzip)
+      return unzipLeniently(body, limit);
+    throw error;
+  }
 }
 
 /** Little of what came before a fault is lost with it. */

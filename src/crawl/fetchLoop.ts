@@ -4,7 +4,7 @@ import type { FetchError } from '$core/facts';
 import { scopeOf } from '$core/scope';
 import type { Scope } from '$core/scope';
 import type { CrawlSettings } from '$core/settings';
-import { addressParts, remembering } from '$core/url';
+import { addressParts } from '$core/url';
 import { RESOURCE_RANK, retryOutage, savePages, saveRobots } from '$server/index';
 import type { CrawlStore, Frontier, PageResult, QueuedUrl } from '$server/index';
 import type { Client } from './client';
@@ -123,7 +123,7 @@ export function fetchLoop(options: FetchLoopOptions): FetchLoop {
   const pageOptions: PageOptions = {
     fetch,
     settings,
-    identify: remembering(scope.identify),
+    identify: scope.identify,
     parse: parsers.parse,
     discoveriesOf: discoverer(scope, settings, selectionOnly),
   };

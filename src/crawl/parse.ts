@@ -6,7 +6,6 @@ import { bundleLinks } from '$core/links';
 import type { Link } from '$core/links';
 import { scopeOf } from '$core/scope';
 import type { CrawlSettings } from '$core/settings';
-import { remembering } from '$core/url';
 import { withinLimits } from './textLimits';
 import type { PageResult, QueuedUrl, Source } from '$server/index';
 // Not from the index of the server: a thread that parses documents has no use for the database.
@@ -96,10 +95,9 @@ export function rulesOf(directives: readonly Directive[], token: string) {
 /** Makes the parser for the documents of one crawl. */
 export function documentParser({ settings, selectionOnly }: ParserSetup): (document: Document) => ParsedDocument {
   const scope = scopeOf(settings);
-  const identify = remembering(scope.identify);
   const discoveriesOf = discoverer(scope, settings, selectionOnly);
   return ({ queued, body, charset, directives, truncated, links: headLinks }) => {
-    const page = readHtml(body, queued.address, { charset, identify });
+    const page = readHtml(body, queued.address, { charset, identify: scope.identify });
     const rules = rulesOf([...page.directives, ...directives], settings.token);
     const links = [...page.links, ...headLinks];
     const hash = contentHash(body);

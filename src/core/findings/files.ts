@@ -73,32 +73,17 @@ export function fileFaults(snapshot: View, token: string): FileFault[] {
         add('robots_sitemap', line, { code: 'failing_sitemap', address, fault: sitemap.fault });
     }
   }
-  for (const { address, fault, faultLine, skipped, entries } of files.sitemaps) {
-    if (entries > MAX_ENTRIES)
-      faults.push({
-        fault: 'sitemap_large',
-        file: address,
-        line: null,
-        evidence: { code: 'entries', entries },
-      });
-    if (fault) faults.push({ fault: 'sitemap_fault', file: address, line: faultLine, evidence: fault });
-    if (skipped)
-      faults.push({
-        fault: 'sitemap_foreign',
-        file: address,
-        line: null,
-        evidence: { code: 'entries', entries: skipped },
-      });
+  for (const { address: file, fault, faultLine, skipped, entries } of files.sitemaps) {
+    const add = (fault: string, evidence: Message, line: number | null = null) =>
+      faults.push({ fault, file, line, evidence });
+    if (entries > MAX_ENTRIES) add('sitemap_large', { code: 'entries', entries });
+    if (fault) add('sitemap_fault', fault, faultLine);
+    if (skipped) add('sitemap_foreign', { code: 'entries', entries: skipped });
   }
   const listed = new Set<number>();
-  for (const { page, sitemap, line } of snapshot.listings) {
-    if (listed.has(page))
-      faults.push({
-        fault: 'sitemap_twice',
-        file: sitemap,
-        line,
-        evidence: { code: 'address', address: addressAt(snapshot, page) },
-      });
+  for (const { page, sitemap: file, line } of snapshot.listings) {
+    const evidence: Message = { code: 'address', address: addressAt(snapshot, page) };
+    if (listed.has(page)) faults.push({ fault: 'sitemap_twice', file, line, evidence });
     listed.add(page);
   }
   return faults;

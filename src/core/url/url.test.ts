@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { addressParts, identify, isPlainAddress, MAX_ADDRESS_LENGTH, originOf, readStartAddress, remembering } from '.';
+import { addressParts, identify, isPlainAddress, MAX_ADDRESS_LENGTH, originOf, readStartAddress } from '.';
 
 const address = (href: string, base?: string) => identify(href, base)?.address;
 
@@ -54,74 +54,6 @@ describe('identity of a URL', () => {
   );
   it('refuses addresses without bound', () =>
     expect(identify(`https://museum.example/${'a'.repeat(MAX_ADDRESS_LENGTH)}`)).toBeNull());
-  it('is the same when it is remembered', () => {
-    const hrefs = [
-      'a',
-      '../b?c/d',
-      '?p=2',
-      '#top',
-      '',
-      ' ?x',
-      '/',
-      '//other.example/a',
-      'http:',
-      'http:?x',
-      'https:a',
-      './',
-      'http://[bad',
-      '\\x',
-      '\t#y',
-      'a#top',
-      'a #top',
-      'a#the top ',
-      'a#über',
-      '?p=2#100%',
-      '#a#b',
-      'http:#y',
-      'http://[bad#y',
-      'mailto:a@museum.example#y',
-      `a?${'b'.repeat(3000)}#y`,
-    ];
-    const bases = ['http://a.example/', 'http://a.example/x/y', 'http://a.example/x/z?q=/1', 'https://a.example/x/y'];
-    const remembered = remembering(identify);
-    for (const href of [...hrefs, ...hrefs])
-      for (const base of bases) expect(remembered(href, base), `${href} at ${base}`).toEqual(identify(href, base));
-  });
-  it('is the same when it is remembered, whatever the href', () => {
-    const remembered = remembering(identify);
-    const unit = fc.constantFrom(
-      'a',
-      '/',
-      '..',
-      '#',
-      '?',
-      ' ',
-      '\t',
-      '\n',
-      ':',
-      'http:',
-      '%',
-      '"',
-      '`',
-      '\\',
-      'é',
-      '@',
-      '.',
-    );
-    const href = fc.string({ unit, maxLength: 8 });
-    const base = fc.constantFrom(
-      'http://a.example/',
-      'http://a.example/x/y?q=1',
-      'http://a.example/x/z',
-      'https://b.example/',
-    );
-    fc.assert(
-      fc.property(href, base, (href, base) => {
-        expect(remembered(href, base)).toEqual(identify(href, base));
-      }),
-      { numRuns: 20_000 },
-    );
-  });
   it('is the same when taken twice', () =>
     fc.assert(
       fc.property(fc.webUrl({ withFragments: true, withQueryParameters: true }), (url) => {

@@ -1,22 +1,14 @@
 /** What people have noted on dates of a site, such as a relaunch. */
-import { and, asc, eq } from 'drizzle-orm';
+import { and, asc, eq, getTableColumns } from 'drizzle-orm';
 import type { Database } from '../database';
 import { dateNote } from '../database/schema';
 
-export interface DateNote {
-  id: number;
-  /** `2026-11-28`. */
-  day: string;
-  text: string;
-}
+const { siteId: _site, ...columns } = getTableColumns(dateNote);
+export type DateNote = Omit<typeof dateNote.$inferSelect, 'siteId'>;
 
 /** The notes of a site, by date. */
 export const dateNotes = (db: Database, siteId: number): Promise<DateNote[]> =>
-  db
-    .select({ id: dateNote.id, day: dateNote.day, text: dateNote.text })
-    .from(dateNote)
-    .where(eq(dateNote.siteId, siteId))
-    .orderBy(asc(dateNote.day), asc(dateNote.id));
+  db.select(columns).from(dateNote).where(eq(dateNote.siteId, siteId)).orderBy(asc(dateNote.day), asc(dateNote.id));
 
 /**
  * Writes a note, or another text or date for one that is there.

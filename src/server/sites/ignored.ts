@@ -1,28 +1,15 @@
 /** Findings that a site ignores, with the reason that somebody gave. */
-import { and, asc, eq } from 'drizzle-orm';
+import { and, asc, eq, getTableColumns } from 'drizzle-orm';
 import type { IgnoredFinding } from '$core/findings';
 import type { Database } from '../database';
 import { ignoredFinding } from '../database/schema';
 
-export interface Ignored extends IgnoredFinding {
-  id: number;
-  reason: string;
-  createdAt: Date;
-}
+const { siteId: _site, ...columns } = getTableColumns(ignoredFinding);
+export type Ignored = Omit<typeof ignoredFinding.$inferSelect, 'siteId'>;
 
 /** What a site ignores, the oldest first. */
 export const ignoredFindings = (db: Database, siteId: number): Promise<Ignored[]> =>
-  db
-    .select({
-      id: ignoredFinding.id,
-      finding: ignoredFinding.finding,
-      within: ignoredFinding.within,
-      reason: ignoredFinding.reason,
-      createdAt: ignoredFinding.createdAt,
-    })
-    .from(ignoredFinding)
-    .where(eq(ignoredFinding.siteId, siteId))
-    .orderBy(asc(ignoredFinding.id));
+  db.select(columns).from(ignoredFinding).where(eq(ignoredFinding.siteId, siteId)).orderBy(asc(ignoredFinding.id));
 
 /** Ignores a finding from now on, in all crawls of the site. @returns its number, to undo it by */
 export async function ignoreFinding(

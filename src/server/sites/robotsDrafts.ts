@@ -1,30 +1,14 @@
 /** Versions of robots.txt that a person has drafted, by name. */
-import { and, desc, eq } from 'drizzle-orm';
+import { and, desc, eq, getTableColumns } from 'drizzle-orm';
 import type { Database } from '../database';
 import { robotsDraft } from '../database/schema';
 
-export interface RobotsDraft {
-  id: number;
-  /** Scheme and host that it is for. */
-  origin: string;
-  name: string;
-  note: string;
-  savedAt: Date;
-}
+const { siteId: _site, body: _body, ...columns } = getTableColumns(robotsDraft);
+export type RobotsDraft = Omit<typeof robotsDraft.$inferSelect, 'siteId' | 'body'>;
 
 /** The versions of a site, the newest first, without their text. */
 export const robotsDrafts = (db: Database, siteId: number): Promise<RobotsDraft[]> =>
-  db
-    .select({
-      id: robotsDraft.id,
-      origin: robotsDraft.origin,
-      name: robotsDraft.name,
-      note: robotsDraft.note,
-      savedAt: robotsDraft.savedAt,
-    })
-    .from(robotsDraft)
-    .where(eq(robotsDraft.siteId, siteId))
-    .orderBy(desc(robotsDraft.id));
+  db.select(columns).from(robotsDraft).where(eq(robotsDraft.siteId, siteId)).orderBy(desc(robotsDraft.id));
 
 const ofSite = (siteId: number, id: number) => and(eq(robotsDraft.siteId, siteId), eq(robotsDraft.id, id));
 
