@@ -1,3 +1,4 @@
+import { ownCopy } from '$core/strings';
 import { costsNoClick, isResource, relSaysNofollow } from '$core/links';
 import type { Link, LinkKind } from '$core/links';
 import type { Scope } from '$core/scope';
@@ -48,7 +49,8 @@ export function discoverer(
       if (!place) continue;
       const discovery = { address: link.target, ...(selectionOnly ? { rank: ASIDE_RANK, hops: 0 } : place) };
       if (before <= discovery.rank) continue;
-      known.set(link.target, discovery.rank);
+      // An address may be a slice of its document.
+      known.set(ownCopy(link.target), discovery.rank);
       found.set(link.target, discovery);
     }
     return [...found.values()];

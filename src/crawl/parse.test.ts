@@ -15,7 +15,7 @@ const start = 'https://www.larkfield.example/';
 const head = { charset: undefined, directives: [], links: [], truncated: false };
 const queued = { id: 1, address: start, rank: 0, hops: 0, isCheckOnly: false } as never;
 
-it('keeps nothing of a document that it has parsed', () => {
+it('keeps nothing of a document that it has parsed, whatever it remembers of its links', () => {
   const parse = documentParser({ settings: settingsSchema.parse({ start }), selectionOnly: false });
   const filler = `<!--${'tram '.repeat(40_000)}-->`;
   const before = heapMegabytes();
