@@ -25,7 +25,7 @@
       {#each ignored as { id, name, within, reason, createdAt, fault } (id)}
         <li class="flex items-baseline gap-3 border-t border-base-300/60 py-1">
           <span class="min-w-0 flex-1"
-            >{name}{#if within}<span class="quiet font-mono text-xs"> {texts.within(within)}</span>{/if}
+            >{name}{#if within}<span class="quiet ml-2 font-mono text-xs">{texts.within(within)}</span>{/if}
             <span class="quiet block text-xs">{reason} (<Moment at={createdAt} />)</span>
             {#if fault}<span class="lost block text-xs" role="alert">{texts.notIgnoredHere(fault)}</span>{/if}</span
           >

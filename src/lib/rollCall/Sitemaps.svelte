@@ -51,7 +51,7 @@
       <td class="max-w-0 w-1/4 truncate py-0.5 font-mono text-xs" style:padding-left="{level * 14}px" title={address}
         >{shortAddress(address, start)}</td
       >
-      <td class="max-w-40 truncate py-0.5 pl-3 text-xs" title={index ? texts.inIndex(index) : undefined}
+      <td class="max-w-40 truncate py-0.5 pl-4 text-xs" title={index ? texts.inIndex(index) : undefined}
         >{index ? texts.inIndex(shortAddress(index, start)) : texts.origins[found]}{foundLine
           ? texts.originLine(foundLine)
           : ''}</td

@@ -36,13 +36,13 @@
   {#snippet row({ question, answer, count, of, unit, example, select })}
     <td class="py-1">{question}</td>
     <td class="py-1 font-semibold whitespace-nowrap {tone[answer]}">{texts.answers[answer]}</td>
-    <td class="py-1 pl-3 text-xs">{texts.ofUnit(count, of, unit)}</td>
-    <td class="max-w-60 truncate py-1 pl-3 font-mono text-xs"
+    <td class="py-1 pl-4 text-xs">{texts.ofUnit(count, of, unit)}</td>
+    <td class="max-w-60 truncate py-1 pl-4 font-mono text-xs"
       >{#if example}<a class="hover:underline" title={example} href={pageHref(example)}
           >{shortAddress(example, start)}</a
         >{/if}</td
     >
-    <td class="py-1 pl-3 text-xs whitespace-nowrap"
+    <td class="py-1 pl-4 text-xs whitespace-nowrap"
       >{#if select}<a class="text-primary hover:underline" href={href(select)}>{texts.showList}</a>{/if}</td
     >
   {/snippet}

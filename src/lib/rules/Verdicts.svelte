@@ -38,8 +38,8 @@
     <td class="py-1 text-xs">
       {#each evidence as { text, line, pages: own, select } (select)}
         <a class="mr-3 inline-block hover:underline" href={href(select)}
-          ><span class={line ? 'font-mono' : ''}>{texts.evidenceOf(verdict, text)}</span>{#if line}<span class="quiet">
-              {texts.atLine(line)}</span
+          ><span class={line ? 'font-mono' : ''}>{texts.evidenceOf(verdict, text)}</span>{#if line}<span
+              class="quiet ml-1">{texts.atLine(line)}</span
             >{/if}
           <span class="tabular text-primary">{number(own)}</span></a
         >
