@@ -43,7 +43,8 @@ runProgram(handlers, process.argv.slice(2)).then(
   (code) => (process.exitCode = code),
   (error: unknown) => {
     const known = error instanceof EdgeMapError;
-    console.error(`edgemap: ${known ? toldError(error) : `something went wrong: ${(error as Error).message}`}`);
+    const said = error instanceof Error ? error.message : String(error);
+    console.error(`edgemap: ${known ? toldError(error) : `something went wrong: ${said}`}`);
     if (!known && process.env.EDGEMAP_DEBUG) console.error(error);
     process.exitCode = isError(error, 'usage', 'unavailable') ? EXIT_USAGE : EXIT_FAULT;
   },

@@ -83,20 +83,24 @@ async function readNamedSitemaps(run: CrawlRun): Promise<void> {
   });
 }
 
+/** Puts the start addresses and those of lists into the frontier, as far as it comes until the crawl is to end. */
 async function seedStart(run: CrawlRun): Promise<void> {
-  const { settings, store } = run;
+  const { settings, store, signal } = run;
   const { inside } = scopeOf(settings);
   const rankOf = listedRank(run);
   const seed = async (addresses: readonly string[], rank: number) => {
-    for (const part of inRuns(addresses, SEED_RUN)) await retryOutage(() => seedFrontier(store, part, rank));
+    for (const part of inRuns(addresses, SEED_RUN))
+      if (!signal.aborted) await retryOutage(() => seedFrontier(store, part, rank));
   };
   await seed([settings.start, ...settings.starts], 0);
-  for await (const part of run.listed())
+  for await (const part of run.listed()) {
+    if (signal.aborted) return;
     for (const rank of [UNLINKED_RANK, ASIDE_RANK])
       await seed(
         part.filter((address) => inside(address) && rankOf(address) === rank),
         rank,
       );
+  }
 }
 
 const stopped: Ending = { state: 'stopped', reason: { code: 'stopped' }, limited: false };
@@ -121,6 +125,7 @@ async function workAt({ onRank, loop, frontier, signal }: CrawlRun, rank: number
 export async function leadCrawl(run: CrawlRun): Promise<Ending> {
   const { settings, selectionOnly, loop, frontier, traps, signal } = run;
   if (!selectionOnly) await seedStart(run);
+  if (signal.aborted) return stopped;
   await retryOutage(traps.resume);
   await workAt(run, 0);
   if (signal.aborted) return stopped;
@@ -141,6 +146,8 @@ export async function leadCrawl(run: CrawlRun): Promise<Ending> {
     if (rank === null || rank >= UNLINKED_RANK) {
       // Before addresses that nothing links to are fetched, all of them should be known.
       await sitemapsRead;
+      // What was being read is given up with the crawl, which is no failure and no end of it.
+      if (signal.aborted) return stopped;
       if (sitemapFailure) throw (sitemapFailure as { cause: unknown }).cause;
       rank = await next();
     }

@@ -27,10 +27,14 @@ export interface Lease {
 /** Workers that die with a job, one after the other and without storing a page, until it is set aside. */
 export const MAX_LOSSES = 3;
 
-/** The oldest open job: one that waits, or whose worker has not renewed its lease in time. Its row is locked. */
+/**
+ * The oldest open job: one that waits, or whose worker has not renewed its lease in time, of a crawl that is not
+ * deleted. Its row is locked.
+ */
 async function openJob(run: Statement): Promise<OpenJob | null> {
   const open = `select crawl_id as crawlId, kind, lease as number, losses, done_at_lease as doneAtLease, state from job
-    where state = 'waiting' or (state = 'leased' and lease_until < current_timestamp(3))
+    where (state = 'waiting' or (state = 'leased' and lease_until < current_timestamp(3)))
+      and not exists (select 1 from crawl where id = crawl_id and deleted_at is not null)
     order by crawl_id limit 1 for update skip locked`;
   return ((await run(open)) as OpenJob[])[0] ?? null;
 }
