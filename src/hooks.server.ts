@@ -39,6 +39,11 @@ export const handleError: HandleServerError = ({ error, event, status, message }
       message: 'That is more than Edge Map takes in at once.',
       remedy: 'Files of settings have up to 8 MiB. Send less, or in parts; nothing was changed.',
     };
+  if (status === 415)
+    return {
+      message: 'The request does not say that it is a form.',
+      remedy: 'Send it as application/x-www-form-urlencoded or multipart/form-data.',
+    };
   if (status === 404) return { message: 'There is no such page.', remedy: 'Go back to your sites.' };
   const path = event.url.pathname;
   log.error({ path, error: error instanceof Error ? { message: error.message, stack: error.stack } : error }, message);

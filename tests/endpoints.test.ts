@@ -312,6 +312,7 @@ describe('what a site keeps for itself', () => {
   it.each<[string, string, string, object, number, string]>([
     ['a note without words', 'notes', 'POST', { ...note, text: ' ' }, 400, 'A note needs words.'],
     ['a note on no day', 'notes', 'POST', { ...note, day: '2026-13-40' }, 400, 'A date is written as 2026-11-28.'],
+    ['a note on a day that its month lacks', 'notes', 'POST', { ...note, day: '2026-02-31' }, 400, 'A date is written'],
     ['a note that there is not', 'notes', 'POST', { ...note, id: 99_999 }, 404, 'There is no such note.'],
     ['a bound over nonsense', 'watch-list', 'POST', { ...bound, text: 'depht > 3' }, 400, 'cannot be read'],
     ['a bound of no finding', 'watch-list', 'POST', { ...bound, over: 'finding' }, 400, 'There is no such finding.'],
@@ -327,10 +328,41 @@ describe('what a site keeps for itself', () => {
   });
 });
 
+describe('a number that is none', () => {
+  const nonsense = ['', 'x', '-1', '0', '1.5', '1e400', '9'.repeat(30), '1 or 1=1', '[object Object]'];
+  it.each<[string, string, string]>([
+    ['GET', 'sites/1/imports', 'id'],
+    ['DELETE', 'sites/1/imports', 'id'],
+    ['POST', 'sites/1/imports', 'crawl'],
+    ['GET', 'sites/1/drafts', 'id'],
+  ])('names nothing: %s %s?%s=…', async (method, path, name) => {
+    for (const text of nonsense) {
+      const answer = await ask(path, { [name]: text }, { method });
+      expect([text, answer.status]).toEqual([text, 404]);
+    }
+  });
+  it.each(['notes', 'drafts', 'ignored', 'watch-list'])('is refused in the body of DELETE %s', async (path) => {
+    for (const id of ['x', -1, 0, 1.5, 1e300, null, {}])
+      expect([id, (await send(`sites/1/${path}`, 'DELETE', { id })).status]).toEqual([id, 400]);
+  });
+  it('names no site, and no crawl', async () => {
+    for (const text of nonsense.filter(Boolean).map(encodeURIComponent))
+      for (const path of [`sites/${text}/notes`, `sites/1/crawls/${text}/overview`])
+        expect([path, (await ask(path)).status]).toEqual([path, 404]);
+  });
+});
+
+it('a form that does not say so is told what is missing', async () => {
+  const body = new TextEncoder().encode('site=1');
+  const answer = await ask('', { '/rename': '' }, { method: 'POST', body, headers: { accept: 'application/json' } });
+  expect(answer.status).toBe(415);
+  expect(JSON.stringify(await answer.json())).toContain('does not say that it is a form');
+});
+
 describe('an earlier crawl', () => {
   it.each<[string, Query, number, string]>([
     ['is told when there is none', { list: 'changes' }, 400, 'There is no earlier crawl'],
-    ['is a crawl', { list: 'changes', since: 'x' }, 400, 'There is no such crawl.'],
+    ['is a crawl', { list: 'changes', since: 'x' }, 404, 'There is no such crawl.'],
     ['is paired by a map that can be read', { select: 'new', map: 'nonsense' }, 400, '“nonsense” maps nothing'],
   ])('%s', async (_, query, status, message) => {
     const answer = await ask(`${crawl}/rows`, query);

@@ -16,7 +16,10 @@ import { progressWriter } from './progress';
  * `edgemap crawl`: crawls in the foreground. Ctrl-C stops it and keeps what was found; a second one ends at once.
  * @returns the exit code: 0 done or stopped, 1 nothing could be fetched
  */
-export async function crawlCommand(db: Database, { settings, lists, out, view }: CrawlCall): Promise<number> {
+export async function crawlCommand(
+  db: Database,
+  { settings, lists, out, view, allowPrivate }: CrawlCall,
+): Promise<number> {
   // Found out before the crawl, not after it.
   if (out) await makeFolder(out);
   const owner = terminalName();
@@ -37,7 +40,7 @@ export async function crawlCommand(db: Database, { settings, lists, out, view }:
     db,
     lease: { crawlId, kind: 'crawl', owner, number: 1 },
     owner,
-    allowPrivate: true,
+    allowPrivate,
     signal: interrupt.signal,
     onProgress: progress.show,
     onSnapshot: (snapshot) => built.push(snapshot),

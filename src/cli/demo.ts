@@ -13,7 +13,7 @@ export async function demoCommand(db: Database, port: number): Promise<number> {
   const usable = (await crawlsOf(db, siteId, 2)).filter(({ state }) => state !== 'failed');
   for (let done = usable.length; done < 2; done++) {
     if (done === 1) await ageDemo();
-    const code = await crawlCommand(db, { settings, lists: [], out: null, view: wholeView });
+    const code = await crawlCommand(db, { settings, lists: [], out: null, view: wholeView, allowPrivate: true });
     if (code !== 0) return code;
   }
   return 0;

@@ -9,6 +9,7 @@ import { listOf } from '$server/index';
 import type { ComparisonCall, ListView } from '$server/index';
 import type { View } from '$core/view';
 import { crawlWithEarlier, crawlWithSnapshot, needOf } from './crawl';
+import { idIn } from './ids';
 import { errorTexts } from './texts';
 
 const view = z.object({
@@ -24,14 +25,13 @@ const view = z.object({
 
 /** The comparison that a query asks for: `&since=CRAWL&map=RULES&pair=canonical,redirect`. */
 export function comparisonOf(query: URLSearchParams): ComparisonCall {
-  const since = Number(query.get('since') ?? 0);
-  if (!Number.isInteger(since) || since < 0) error(400, errorTexts.noSuchCrawl);
+  const since = query.get('since') ? idIn(query, 'since', errorTexts.noSuchCrawl) : null;
   const { rules, fault } = readMapRules(query.get('map') ?? '');
   if (fault !== null) error(400, errorTexts.mapRule(fault));
   const by = (query.get('pair') ?? '')
     .split(',')
     .filter((name): name is PairedBy => pairings.includes(name as PairedBy));
-  return { since: since || null, map: rules, by };
+  return { since, map: rules, by };
 }
 
 /** The list that the query of a request asks for: `?list=…&select=…&sort=column[:desc]&by=fact&columns=a,b`. */

@@ -38,6 +38,7 @@ export function addCrawlCommands(program: Command, handlers: Handlers, runs: Run
       .option('--exclude <pattern>', 'do not fetch matching addresses; may be repeated', gathered(String))
       .option('--sitemap <url>', 'a sitemap to read; may be repeated', gathered(asUrl))
       .option('--override <host=address:port>', 'connect to another address; may be repeated', gathered(asOverride))
+      .option('--private', 'fetch from private addresses, though EDGEMAP_PRIVATE refuses that')
       .option('--insecure', 'accept certificates that cannot be checked')
       .option('--settings <file>', 'settings that the settings screen has exported', asSettingsFile)
       .option('--out <folder>', 'write pages.csv, links.csv and summary.json there')
@@ -46,12 +47,13 @@ export function addCrawlCommands(program: Command, handlers: Handlers, runs: Run
     .addHelpText('after', examples('crawl https://www.example.org/ --limit 5000 --out result'))
     .addHelpText('after', exitCodes('0  the crawl finished or was stopped', '1  nothing could be fetched', usageCode))
     .action(
-      runs((start: string, options: CrawlOptions & ViewGiven & { out?: string }) =>
+      runs((start: string, options: CrawlOptions & ViewGiven & { out?: string; private?: true }) =>
         handlers.crawl({
           settings: crawlSettings(start, options),
           lists: options.settings?.lists ?? [],
           out: options.out ?? null,
           view: viewOptionsOf(options),
+          allowPrivate: options.private ?? process.env.EDGEMAP_PRIVATE !== 'refuse',
         }),
       ),
     );

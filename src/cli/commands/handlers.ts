@@ -14,6 +14,8 @@ export interface CrawlCall {
   /** Folder for pages.csv, links.csv and summary.json. */
   out: string | null;
   view: ViewOptions;
+  /** Whether loopback and private addresses may be asked. */
+  allowPrivate: boolean;
 }
 
 /** What the commands do; each gives the exit code. */

@@ -1,6 +1,6 @@
 /** When a site is crawled by itself. */
 import { Cron } from 'croner';
-import { z } from 'zod';
+import { z } from '../schema';
 
 export const everyNames = ['day', 'week', 'month'] as const;
 /** Stands for the last day of a month, whichever that is. */

@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import { z } from '../schema';
 import { MAX_TOLERANCE } from '../duplicates/tolerance';
 import { MAX_PATTERN_LENGTH } from '../scope';
 import { agents, defaultAgent } from './agents';

@@ -4,6 +4,7 @@ import { MAX_ROBOTS_BYTES } from '$core/robots';
 import { appDatabase, deleteRobotsDraft, robotsDraftBody, saveRobotsDraft } from '$server/index';
 import { bodyOf } from '../../../body';
 import { siteOf } from '../../../crawl';
+import { byId, idIn } from '../../../ids';
 import { errorTexts } from '../../../texts';
 import type { RequestHandler } from './$types';
 
@@ -22,13 +23,17 @@ export const POST: RequestHandler = async ({ locals, request }) => {
 
 /** The text of a version: `?id=…`. */
 export const GET: RequestHandler = async ({ locals, url }) => {
-  const body = await robotsDraftBody(appDatabase(), siteOf(locals).id, Number(url.searchParams.get('id')));
+  const body = await robotsDraftBody(
+    appDatabase(),
+    siteOf(locals).id,
+    idIn(url.searchParams, 'id', errorTexts.noSuchDraft),
+  );
   return body === null ? error(404, errorTexts.noSuchDraft) : json({ body });
 };
 
 /** Deletes a version: `{id}`. */
 export const DELETE: RequestHandler = async ({ locals, request }) => {
-  const { id } = await bodyOf(request, z.object({ id: z.number().int() }));
+  const { id } = await bodyOf(request, byId);
   await deleteRobotsDraft(appDatabase(), siteOf(locals).id, id);
   return json({});
 };

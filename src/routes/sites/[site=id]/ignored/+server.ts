@@ -5,6 +5,7 @@ import { parseLinkSelection, parseSelection } from '$core/selection';
 import { appDatabase, ignoreFinding, reportAgain } from '$server/index';
 import { bodyOf } from '../../../body';
 import { siteOf } from '../../../crawl';
+import { byId } from '../../../ids';
 import type { RequestHandler } from './$types';
 import { errorTexts } from '../../../texts';
 
@@ -30,7 +31,7 @@ export const POST: RequestHandler = async ({ locals, request }) => {
 
 /** Reports an ignored finding again. */
 export const DELETE: RequestHandler = async ({ locals, request }) => {
-  const { id } = await bodyOf(request, z.object({ id: z.number().int() }));
+  const { id } = await bodyOf(request, byId);
   await reportAgain(appDatabase(), siteOf(locals).id, id);
   return json({ reported: id });
 };

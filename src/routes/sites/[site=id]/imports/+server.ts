@@ -6,6 +6,7 @@ import { sentence } from '$core/messages';
 import { settingsSchema } from '$core/settings';
 import { appDatabase, getSite, importCrawl, importFile, previewFile, rejectsOf, removeImport } from '$server/index';
 import { siteOf } from '../../../crawl';
+import { idIn } from '../../../ids';
 import { errorTexts } from '../../../texts';
 import type { RequestHandler } from './$types';
 import { isError } from '$core/errors';
@@ -38,7 +39,7 @@ async function takeCrawl(site: number, crawl: number) {
  */
 export const POST: RequestHandler = async ({ locals, request, url }) => {
   const { id } = siteOf(locals);
-  if (url.searchParams.has('crawl')) return takeCrawl(id, Number(url.searchParams.get('crawl')));
+  if (url.searchParams.has('crawl')) return takeCrawl(id, idIn(url.searchParams, 'crawl', errorTexts.noSuchCrawl));
   const given = asked.safeParse(Object.fromEntries(url.searchParams));
   if (!given.success) error(400, given.error.issues[0].message);
   const { kind, name, file, column, preview } = given.data;
@@ -69,7 +70,7 @@ export const POST: RequestHandler = async ({ locals, request, url }) => {
 /** The lines that were left out of an import, as CSV: `?id=…`. */
 export const GET: RequestHandler = async ({ locals, url }) => {
   const { id } = siteOf(locals);
-  const rejects = await rejectsOf(appDatabase(), id, Number(url.searchParams.get('id')));
+  const rejects = await rejectsOf(appDatabase(), id, idIn(url.searchParams, 'id', errorTexts.noSuchImport));
   if (!rejects) error(404, errorTexts.noSuchImport);
   const rows = [['line', 'reason'], ...rejects.map(({ line, reason }) => [line, sentence(reason)])];
   return text([...csvPieces(rows)].join(''), {
@@ -82,6 +83,7 @@ export const GET: RequestHandler = async ({ locals, url }) => {
 
 /** Removes an import: `?id=…`. */
 export const DELETE: RequestHandler = async ({ locals, url }) => {
-  const isGone = await removeImport(appDatabase(), siteOf(locals).id, Number(url.searchParams.get('id')));
+  const asked = idIn(url.searchParams, 'id', errorTexts.noSuchImport);
+  const isGone = await removeImport(appDatabase(), siteOf(locals).id, asked);
   return isGone ? json({}) : error(404, errorTexts.noSuchImport);
 };

@@ -3,11 +3,12 @@ import { z } from 'zod';
 import { appDatabase, crawlState, keepCrawls, pinCrawl, pruneCrawls } from '$server/index';
 import { bodyOf } from '../../../body';
 import { siteOf } from '../../../crawl';
+import { anId } from '../../../ids';
 import { errorTexts } from '../../../texts';
 import type { RequestHandler } from './$types';
 
 const keep = z.object({ keep: z.number().int().min(1).max(10_000).nullable() });
-const pin = z.object({ crawl: z.number().int(), pinned: z.boolean() });
+const pin = z.object({ crawl: anId, pinned: z.boolean() });
 
 /** How many ended crawls the site keeps; those beyond are deleted. */
 export const PUT: RequestHandler = async ({ locals, request }) => {

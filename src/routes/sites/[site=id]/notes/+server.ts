@@ -3,13 +3,18 @@ import { z } from 'zod';
 import { appDatabase, deleteDateNote, saveDateNote } from '$server/index';
 import { bodyOf } from '../../../body';
 import { siteOf } from '../../../crawl';
+import { anId, byId } from '../../../ids';
 import { errorTexts } from '../../../texts';
 import type { RequestHandler } from './$types';
 
-const isDay = (day: string) => !Number.isNaN(Date.parse(`${day}T00:00:00Z`));
+/** The 31st of a short month is no day. */
+const isDay = (day: string) => {
+  const time = new Date(`${day}T00:00:00Z`);
+  return !Number.isNaN(time.getTime()) && time.toISOString().startsWith(day);
+};
 const note = z.object({
   /** Null for a new one. */
-  id: z.number().int().nullable().default(null),
+  id: anId.nullable().default(null),
   day: z
     .string()
     .regex(/^\d{4}-\d{2}-\d{2}$/, errorTexts.noDay)
@@ -27,7 +32,7 @@ export const POST: RequestHandler = async ({ locals, request }) => {
 
 /** Removes a note. */
 export const DELETE: RequestHandler = async ({ locals, request }) => {
-  const { id } = await bodyOf(request, z.object({ id: z.number().int() }));
+  const { id } = await bodyOf(request, byId);
   await deleteDateNote(appDatabase(), siteOf(locals).id, id);
   return json({ deleted: id });
 };

@@ -5,6 +5,7 @@ import { parseLinkSelection, parseSelection } from '$core/selection';
 import { addBound, appDatabase, removeBound } from '$server/index';
 import { bodyOf } from '../../../body';
 import { siteOf } from '../../../crawl';
+import { byId } from '../../../ids';
 import { errorTexts } from '../../../texts';
 import type { RequestHandler } from './$types';
 
@@ -30,7 +31,7 @@ export const POST: RequestHandler = async ({ locals, request }) => {
 
 /** Takes a bound off the watch list. */
 export const DELETE: RequestHandler = async ({ locals, request }) => {
-  const { id } = await bodyOf(request, z.object({ id: z.number().int() }));
+  const { id } = await bodyOf(request, byId);
   if (!(await removeBound(appDatabase(), siteOf(locals).id, id))) error(404, errorTexts.noSuchBound);
   return json({ deleted: id });
 };
