@@ -1,9 +1,10 @@
 /** The files that a crawl is exported to. */
 import { sectionCounts } from '../answers';
 import { heldBack, isColumnName, reaches, sources, verdicts } from '../facts';
-import type { FactName } from '../facts';
-import { CLICK_KIND, linkElements, placements } from '../links';
-import { addressAt, factAt } from '../snapshot';
+import type { FactName, LinkFactName } from '../facts';
+import { CLICK_KIND, placements } from '../links';
+import { linkCells } from '../lists';
+import { factAt } from '../snapshot';
 import { verdictReason } from '../verdict';
 import { cellOf, csvPieces } from './csv';
 import type { Cell } from './csv';
@@ -41,26 +42,22 @@ export function pagesCsv(snapshot: View, pages: Iterable<number> = range(snapsho
 /** How the placement of a link is written: in no landmark the field is empty. */
 export const placementCells = placements.map((name) => (name === 'none' ? '' : name));
 
+/** The columns of links.csv: facts of links. */
+const linkColumns: LinkFactName[] = ['source', 'target', 'anchor', 'rel', 'element', 'placement', 'line', 'column'];
+
 /** links.csv: one record for each occurrence of a click link, to inside and outside targets. */
 export function linksCsv(snapshot: View): Generator<string> {
-  const { links, phrases, count } = snapshot;
+  const { kind, placement } = snapshot.links;
+  const cells = linkCells(snapshot, (link) => link);
+  const columns = linkColumns.map((name): ((link: number) => Cell) => {
+    if (name === 'placement') return (link) => placementCells[placement[link]];
+    const { value } = cells[name]();
+    return (link) => cellOf(value(link));
+  });
   function* records(): Generator<readonly Cell[]> {
-    yield ['source', 'target', 'anchor', 'rel', 'element', 'placement', 'line', 'column'];
-    for (let page = 0; page < count; page++) {
-      const source = addressAt(snapshot, page);
-      for (let i = links.offsets[page]; i < links.offsets[page + 1]; i++)
-        if (links.kind[i] === CLICK_KIND)
-          yield [
-            source,
-            addressAt(snapshot, links.target[i]),
-            phrases[links.anchor[i]],
-            phrases[links.rel[i]],
-            linkElements[links.element[i]],
-            placementCells[links.placement[i]],
-            links.line[i],
-            links.column[i],
-          ];
-    }
+    yield linkColumns;
+    for (let link = 0; link < kind.length; link++)
+      if (kind[link] === CLICK_KIND) yield columns.map((cellAt) => cellAt(link));
   }
   return csvPieces(records());
 }

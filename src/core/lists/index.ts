@@ -1,7 +1,7 @@
 export { changedEditList, changedLinkList, changeList } from './changes';
 export { columnOf, isListAcross, listColumns, listedOf, listNames } from './columns';
 export type { ListName } from './columns';
-export { anchorList, editList, hostList, linkList } from './links';
+export { anchorList, editList, hostList, linkCells, linkList } from './links';
 export { numberCells } from './list';
 export { orderRows } from './order';
 export type { CellValue, List, ListRow, ListWindow } from './list';
