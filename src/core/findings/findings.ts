@@ -17,7 +17,7 @@ import type { View } from '../view';
 import { isError } from '../errors';
 
 /** The place of a link that stands on many pages. */
-export interface Block {
+export interface LinkBlock {
   placement: Placement;
   /** The elements that the link stands in. */
   above: string;
@@ -42,7 +42,7 @@ export interface FindingResult {
   /** Share of the pages, or that the links carry, as part of the whole: 0 to 1. */
   share: number;
   /** The block of a template that most of its pages have it from; null when there is none. */
-  block: Block | null;
+  block: LinkBlock | null;
   /**
    * What it costs the site: weight × (part of the share + part of the pages, at whichever end of links there are more)
    * ÷ 2.
@@ -115,7 +115,7 @@ const wholeShare = memoOf(['share'], ({ column }) =>
 const BLOCK_PAGES = 5;
 const BLOCK_PART = 0.5;
 
-function largestBlock(snapshot: View, chosen: Uint32Array, { of, first }: Groups, pages: number): Block | null {
+function largestBlock(snapshot: View, chosen: Uint32Array, { of, first }: Groups, pages: number): LinkBlock | null {
   const counts = new Uint32Array(first.length);
   let largest = 0;
   for (const group of of) if (++counts[group] > counts[largest]) largest = group;

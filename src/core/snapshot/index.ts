@@ -24,7 +24,6 @@ export {
   derivedOf,
   factAt,
   inAddressOrder,
-  incomingLinks,
   numberAt,
   pageOf,
   pagesOfAddresses,

@@ -9,7 +9,6 @@ import {
   encodeSnapshot,
   factAt,
   groupOfPart,
-  incomingLinks,
   nothingFound,
   pageOf,
   pagesOfAddresses,
@@ -75,12 +74,6 @@ describe('a snapshot', () => {
     expect(fact('/later', 'links_out')).toBeNull();
     expect(fact('/c', 'links_out')).toBe(0);
     expect(fact('/later', 'title')).toBeNull();
-  });
-  it('finds the links to a page', () => {
-    const { offsets, links, source } = incomingLinks(snapshot);
-    const page = pageOf(snapshot, tiny('/b'));
-    const from = Array.from(links.slice(offsets[page], offsets[page + 1]), (link) => addressAt(snapshot, source[link]));
-    expect(from).toEqual([tiny('/'), tiny('/a')]);
   });
 });
 

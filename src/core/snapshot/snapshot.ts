@@ -202,35 +202,11 @@ export function inAddressOrder({ column }: Pick<Addresses, 'column'>, pages: Uin
   return isInOrder ? pages : pages.slice().sort((a, b) => codes[a] - codes[b]);
 }
 
-/** Links by their targets, the reverse of the offsets of {@link LinkColumns}. */
-export interface IncomingLinks {
-  /** The links to page `i` are `links[offsets[i]]` to `links[offsets[i + 1] − 1]`. */
-  offsets: Uint32Array;
-  links: Uint32Array;
-  /** The page each link is on. */
-  source: Uint32Array;
-}
-
 /** The page each link is on. */
 export function sourcesOfLinks({ count, links: { offsets, target } }: Pick<Base, 'count' | 'links'>): Uint32Array {
   const source = new Uint32Array(target.length);
   for (let page = 0; page < count; page++) source.fill(page, offsets[page], offsets[page + 1]);
   return source;
-}
-
-/** Sorts the links by target, by counting. */
-export function incomingLinks(base: Pick<Base, 'count' | 'links'>): IncomingLinks {
-  const { count } = base;
-  const { offsets, target } = base.links;
-  const into = new Uint32Array(count + 1);
-  for (const to of target) if (to < count) into[to + 1]++;
-  for (let page = 0; page < count; page++) into[page + 1] += into[page];
-  const next = into.slice();
-  const links = new Uint32Array(into[count]);
-  for (let page = 0; page < count; page++)
-    for (let link = offsets[page]; link < offsets[page + 1]; link++)
-      if (target[link] < count) links[next[target[link]]++] = link;
-  return { offsets: into, links, source: sourcesOfLinks(base) };
 }
 
 /** How many pages pass a test. */
