@@ -55,7 +55,7 @@ export async function importCommand(db: Database, call: ImportCall): Promise<num
   const found = await stat(call.file).catch((error: Error) => {
     throw failure('usage', `The file cannot be read: ${error.message}`);
   });
-  if (!found.isFile()) throw failure('usage', `${call.file} is no file.`);
+  if (!found.isFile()) throw failure('usage', `${call.file} is not a file.`);
   const crawlers =
     call.crawlers === null
       ? null

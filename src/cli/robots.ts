@@ -96,7 +96,7 @@ export async function robotsTestCommand({ source, agent, urls, list, json }: Rob
   const base = /^https?:\/\//i.test(source) ? source : 'https://host.example/';
   const rows = all.map((given) => {
     const address = identify(given.trim(), base)?.address;
-    if (!address) throw failure('usage', `“${given}” is no http or https address.`);
+    if (!address) throw failure('usage', `“${given}” is not an http or https address.`);
     const { allowed, rule } = matcher(address);
     const text = rule ? `${rule.directive === 'allow' ? 'Allow' : 'Disallow'}: ${rule.path}` : '';
     return { url: given.trim(), verdict: allowed ? 'allowed' : 'blocked', line: rule?.line ?? 0, rule: text };

@@ -30,7 +30,7 @@ export const errorTexts = {
   noSuchNote: 'There is no such note.',
   noSuchBound: 'There is no such bound.',
   noSuchPart: 'These parts of a crawl are not handed out.',
-  noAddress: 'That is no http or https address.',
+  noAddress: 'That is not an http or https address.',
   noSuchCheck: 'Nobody has asked for this check.',
   noWorker: 'No worker is running, so nothing can be fetched. Start Edge Map again, or a worker of its own.',
   sourceNeedsName: 'The source needs a name.',

@@ -137,7 +137,7 @@ describe('the agreement of sources', () => {
         for (const row of rows) expect(row.byVerdict.reduce((n, { urls }) => n + urls, 0) + row.unknown).toBe(row.urls);
       }),
     ));
-  it('leaves out sources that do not take part', () => {
+  it('leaves out sources that are not chosen', () => {
     const snapshot = viewOf(site(), [log({ '/a': 1, '/b': 1 }), list({ '/b': 1 })]);
     const rows = agreementOf(sourceBook(snapshot), snapshot.column('verdict'), 0b1000);
     expect(rows).toMatchObject([

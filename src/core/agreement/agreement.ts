@@ -80,7 +80,7 @@ export interface AgreementRow {
 
 /**
  * Counts every combination of sources that occurs, the largest first. Addresses that none of them knows are left out.
- * @param chosen a bit for each source that takes part
+ * @param chosen a bit for each chosen source
  */
 export function agreementOf(
   book: SourceBook,

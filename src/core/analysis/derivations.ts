@@ -167,9 +167,16 @@ function crawlerColumns(model: Snapshot): { crawler_depth: Int32Array; held_back
   };
 }
 
-// prettier-ignore
 const verdictReads = [
-  'url', 'unvisited_reason', 'robots_rule', 'error', 'status', 'redirect_to', 'html', 'noindex', 'canonical',
+  'url',
+  'unvisited_reason',
+  'robots_rule',
+  'error',
+  'status',
+  'redirect_to',
+  'html',
+  'noindex',
+  'canonical',
 ] as const satisfies readonly ColumnName[];
 
 export const derivations: readonly Derivation[] = [

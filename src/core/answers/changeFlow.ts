@@ -146,7 +146,7 @@ export function changeFlow(
   const counts = new Uint32Array(side * side);
   for (let row = 0; row < comparison.rows; row++) {
     const [was, is] = [oldPageOf(comparison, row), freshPageOf(comparison, row)];
-    // An address whose page has been paired with the one that it redirects to is no page of its own.
+    // An address whose page has been paired with the one that it redirects to is not a page of its own.
     if (was < 0 && comparison.change[row] !== ADDED) continue;
     const from = was < 0 ? -1 : then(was);
     const to = is < 0 ? -1 : now(is);

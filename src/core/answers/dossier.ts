@@ -79,6 +79,7 @@ export interface PageDossier extends Dossier, PageDetails {
   place: { at: number; of: number; before: string | null; after: string | null } | null;
 }
 
+// Several words a line, to be read as a whole:
 // prettier-ignore
 const shown: readonly ColumnName[] = [
   'title', 'h1', 'status', 'content_type', 'bytes', 'response_ms', 'verdict', 'reach', 'depth', 'crawler_depth',

@@ -5,6 +5,7 @@
 /**
  * The one answer to "may this be indexed, and if not, why" (docs/MEANINGS.md, "Verdict"), in the order of its tests.
  */
+// Several words a line, to be read as a whole:
 // prettier-ignore
 export const verdicts = [
   'unvisited', 'blocked', 'unanswered', 'failing', 'broken', 'redirect', 'not_html', 'noindex', 'canonicalised',
@@ -15,9 +16,17 @@ export type Verdict = (typeof verdicts)[number];
 export const INDEXABLE = verdicts.indexOf('indexable');
 
 /** Why a known address was not fetched. */
-// prettier-ignore
 export const unvisitedReasons = [
-  'limit', 'depth', 'hops', 'scope', 'kind', 'trap', 'selection', 'stopped', 'queued', 'robots',
+  'limit',
+  'depth',
+  'hops',
+  'scope',
+  'kind',
+  'trap',
+  'selection',
+  'stopped',
+  'queued',
+  'robots',
 ] as const;
 export type UnvisitedReason = (typeof unvisitedReasons)[number];
 
@@ -25,6 +34,7 @@ export type UnvisitedReason = (typeof unvisitedReasons)[number];
  * Why no answer came, or why an answer could not be used: `unreadable` is a document that could not be parsed within
  * its limits of time and memory.
  */
+// Several words a line, to be read as a whole:
 // prettier-ignore
 export const fetchErrors = [
   'dns', 'refused', 'unreachable', 'timeout', 'tls', 'reset', 'malformed', 'private', 'network', 'unreadable',
@@ -61,9 +71,16 @@ export const heldBack = ['nofollow', 'robots', 'both'] as const;
 export type HeldBack = (typeof heldBack)[number];
 
 /** The sources that can know a URL. */
-// prettier-ignore
 export const sources = [
-  'start', 'links', 'sitemap', 'log', 'list', 'redirect', 'canonical', 'hreflang', 'declared',
+  'start',
+  'links',
+  'sitemap',
+  'log',
+  'list',
+  'redirect',
+  'canonical',
+  'hreflang',
+  'declared',
 ] as const;
 export type Source = (typeof sources)[number];
 

@@ -54,9 +54,16 @@ function some<T>(all: ArrayLike<T>, n: number, seed: number): T[] {
   return Array.from(places.subarray(0, most).sort(), (place) => all[place]);
 }
 
-// prettier-ignore
 const shown = [
-  'title', 'h1', 'verdict', 'depth', 'share', 'pages_linking', 'pages_linked', 'word_count', 'seen_in',
+  'title',
+  'h1',
+  'verdict',
+  'depth',
+  'share',
+  'pages_linking',
+  'pages_linked',
+  'word_count',
+  'seen_in',
 ] as const;
 
 /**

@@ -1,6 +1,7 @@
 /** What can be wrong with a link (docs/MEANINGS.md, "Anchors" and "Verdict"); `src/core/anchors` finds it. */
 
 // Stored as bits: what is added goes to the end.
+// Several words a line, to be read as a whole:
 // prettier-ignore
 export const linkFaults = [
   'empty', 'image_no_alt', 'generic', 'address', 'overlong', 'off_topic', 'conflict', 'split', 'nofollow_mix',

@@ -36,6 +36,7 @@ export interface Link extends LinkOf<string> {
 export type NumberedLink = LinkOf<number>;
 
 // Stored as indexes: what is added goes to the end.
+// Several words a line, to be read as a whole:
 // prettier-ignore
 export const linkKinds = [
   'click', 'redirect', 'refresh', 'canonical', 'hreflang', 'next', 'prev', 'amphtml', 'alternate', 'iframe', 'image',
@@ -45,6 +46,7 @@ export type LinkKind = (typeof linkKinds)[number];
 /** The kind of links that a person can click. */
 export const CLICK_KIND = linkKinds.indexOf('click');
 
+// Several words a line, to be read as a whole:
 // prettier-ignore
 export const linkElements = [
   'a', 'area', 'link', 'meta', 'http', 'iframe', 'img', 'script', 'source', 'video', 'audio', 'track', 'embed',

@@ -5,10 +5,18 @@ import type { RobotsFile } from './parse';
 import { robotsMatcher } from './match';
 import { uselessRules } from './useless';
 
-// prettier-ignore
 export const robotsFaults = [
-  'closes_everything', 'rule_before_group', 'unknown_line', 'empty_group', 'bad_sitemap', 'closes_resources',
-  'is_html', 'too_large', 'not_utf8', 'duplicate_group', 'useless_rule',
+  'closes_everything',
+  'rule_before_group',
+  'unknown_line',
+  'empty_group',
+  'bad_sitemap',
+  'closes_resources',
+  'is_html',
+  'too_large',
+  'not_utf8',
+  'duplicate_group',
+  'useless_rule',
 ] as const;
 export type RobotsFaultId = (typeof robotsFaults)[number];
 

@@ -7,10 +7,19 @@ import type { Reading } from '../snapshot';
 import { NEARLY_ALL } from './pageRules';
 
 /** What becomes of a canonical; `agrees` names the page itself, `other` another page that may be indexed. */
-// prettier-ignore
 export const canonicalOutcomes = [
-  'agrees', 'other', 'chain', 'loop', 'to_redirect', 'to_broken', 'to_noindex', 'to_blocked', 'to_other', 'unknown',
-  'outside', 'missing',
+  'agrees',
+  'other',
+  'chain',
+  'loop',
+  'to_redirect',
+  'to_broken',
+  'to_noindex',
+  'to_blocked',
+  'to_other',
+  'unknown',
+  'outside',
+  'missing',
 ] as const;
 export type CanonicalOutcome = (typeof canonicalOutcomes)[number];
 

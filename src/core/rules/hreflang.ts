@@ -5,9 +5,14 @@ import { faultBit, linkElements, linkKinds } from '../links';
 import { addressAt, memoOf, pageOf } from '../snapshot';
 import type { Reading } from '../snapshot';
 
-// prettier-ignore
 export const hreflangFaults = [
-  'no_return', 'bad_code', 'not_indexable', 'several', 'no_self', 'no_default', 'header_against_tag',
+  'no_return',
+  'bad_code',
+  'not_indexable',
+  'several',
+  'no_self',
+  'no_default',
+  'header_against_tag',
   'sitemap_against_page',
 ] as const;
 export type HreflangFault = (typeof hreflangFaults)[number];

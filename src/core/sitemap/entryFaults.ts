@@ -4,6 +4,7 @@ import { isPlainAddress } from '../url';
 import { readW3cDate } from './dates';
 
 /** The faults that a sitemap can have. */
+// Several words a line, to be read as a whole:
 // prettier-ignore
 export const sitemapFaults = [
   'not_well_formed', 'not_a_sitemap', 'wrong_namespace', 'not_utf8', 'too_many_urls', 'too_large', 'missing_loc',

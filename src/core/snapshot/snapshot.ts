@@ -100,9 +100,16 @@ export interface BaseParts {
 }
 
 /** What is read of a site besides the facts of its pages and its links. */
-// prettier-ignore
 export const partNames = [
-  'starts', 'listed', 'fingerprints', 'wordFilters', 'outside', 'checks', 'phrases', 'listings', 'alternates',
+  'starts',
+  'listed',
+  'fingerprints',
+  'wordFilters',
+  'outside',
+  'checks',
+  'phrases',
+  'listings',
+  'alternates',
   'files',
 ] as const satisfies readonly Exclude<keyof BaseParts, 'links'>[];
 export type PartName = (typeof partNames)[number];

@@ -1,9 +1,15 @@
 /** Charts as files: SVG that stands by itself, PNG drawn from it, and the numbers as CSV. */
 import type { Cell } from '$core/formats/csv';
 
-// prettier-ignore
 const drawn = [
-  'fill', 'stroke', 'stroke-width', 'stroke-dasharray', 'opacity', 'font-family', 'font-size', 'font-weight',
+  'fill',
+  'stroke',
+  'stroke-width',
+  'stroke-dasharray',
+  'opacity',
+  'font-family',
+  'font-size',
+  'font-weight',
   'text-anchor',
 ];
 

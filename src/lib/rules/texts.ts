@@ -12,7 +12,7 @@ const outcomes: Record<CanonicalOutcome, string> = {
   to_broken: 'names a broken page',
   to_noindex: 'names a page with noindex',
   to_blocked: 'names a closed page',
-  to_other: 'names what is no page',
+  to_other: 'names something that is not a page',
   unknown: 'names a page that was not fetched',
   outside: 'names another site',
   missing: 'no canonical',

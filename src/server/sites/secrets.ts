@@ -31,7 +31,8 @@ function secretKey(): Buffer {
       throw failure('operator', `The key for secrets cannot be kept in ${file}: ${(error as Error).message}`);
   }
   key = readFileSync(file);
-  if (key.length !== KEY_BYTES) throw failure('operator', `${file} is no key. Remove it; secrets must be given again.`);
+  if (key.length !== KEY_BYTES)
+    throw failure('operator', `${file} is not a key. Remove it; secrets must be given again.`);
   return key;
 }
 

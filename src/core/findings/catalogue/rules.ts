@@ -184,7 +184,7 @@ export const rulesFindings: readonly FindingRow[] = [
     weight: 0.2,
     name: 'Pages with very little text',
     select: ({ thinWords }) => `indexable and word_count < ${thinWords} and content_links < 5`,
-    rule: 'The page may be indexed, its main content has fewer words than the settings say, and it is no list of links.',
+    rule: 'The page may be indexed, its main content has fewer words than the settings say, and it is not a list of links.',
     why: 'There is little for a search engine to index, and little for a visitor to read.',
     remedy: 'Add content, merge the page into a related one, or set noindex.',
     oneEdit: 'section',
