@@ -19,12 +19,13 @@ function cellAt(snapshot: View, name: FactName, page: number): Cell {
 }
 
 /** The columns of pages.csv. Later ones are added at the end, so that files stay comparable. */
+// Several words a line, to be read as a whole:
+// prettier-ignore
 const pageColumns: readonly FactName[] = [
-  ...(['url', 'status', 'content_type', 'title', 'depth', 'reach', 'pages_linking', 'links_in'] as const),
-  ...(['pages_linked', 'links_out', 'verdict', 'canonical', 'robots', 'noindex', 'seen_in', 'redirect_to'] as const),
-  ...(['crawler_depth', 'share', 'gate_for', 'island', 'description', 'h1', 'word_count', 'language'] as const),
-  ...(['robots_rule', 'canonical_state', 'verdict_reason', 'duplicates', 'near_duplicates'] as const),
-  ...(['robots_line', 'unvisited_reason', 'redirect_state'] as const),
+  'url', 'status', 'content_type', 'title', 'depth', 'reach', 'pages_linking', 'links_in', 'pages_linked', 'links_out',
+  'verdict', 'canonical', 'robots', 'noindex', 'seen_in', 'redirect_to', 'crawler_depth', 'share', 'gate_for', 'island',
+  'description', 'h1', 'word_count', 'language', 'robots_rule', 'canonical_state', 'verdict_reason', 'duplicates',
+  'near_duplicates', 'robots_line', 'unvisited_reason', 'redirect_state',
 ];
 
 /**
