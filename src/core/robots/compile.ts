@@ -9,6 +9,8 @@ const OTHER = 0;
 const MOST_CLASSES = 128;
 /** Numbers that are held in all states together: then they are forgotten, and made again as they are met. */
 const MAX_HELD = 8_000_000;
+/** Nodes that are looked at for one address at most. */
+const MAX_LOOKED_AT = 20_000;
 const NONE = Infinity;
 
 interface State {
@@ -64,11 +66,11 @@ function trieOf(patterns: readonly string[], classFor: (char: string) => number)
 /**
  * Compiles patterns (RFC 9309 §2.2.3): `*` is any run of characters, a `$` at the end is the end of the address.
  * @param patterns in the order in which they win
- * @returns for an address, read from a position on, the number of the first pattern that matches; −1 for none. A
- *   literal `*` or
- *   `$` of the address is compared as its escape
+ * @returns for an address, read from a position on, the number of the first pattern that matches, −1 for none, and null
+ *   where finding it takes more than a bounded number of steps. A literal `*` or `$` of the address is compared as its
+ *   escape
  */
-export function compilePatterns(patterns: readonly string[]): (text: string, from: number) => number {
+export function compilePatterns(patterns: readonly string[]): (text: string, from: number) => number | null {
   const classOf = new Uint8Array(128);
   let classes = 1;
   const classFor = (char: string): number => {
@@ -88,6 +90,7 @@ export function compilePatterns(patterns: readonly string[]): (text: string, fro
   let states = new Map<number, State[]>();
   let held = 0;
   let start: State | null = null;
+  let lookedAt = 0;
   /** When each node was last added to a set: nodes come once. */
   const added = new Uint32Array(star.length);
   let round = 0;
@@ -129,6 +132,7 @@ export function compilePatterns(patterns: readonly string[]): (text: string, fro
 
   function step(state: State, read: number): State {
     const reached: number[] = [];
+    lookedAt += state.nodes.length;
     for (const node of state.nodes) {
       if (isStar[node]) reached.push(node);
       const child = read === OTHER ? undefined : children.get(node * MOST_CLASSES + read);
@@ -139,7 +143,9 @@ export function compilePatterns(patterns: readonly string[]): (text: string, fro
 
   return (text, from) => {
     let state = (start ??= stateOf([0], NONE));
+    lookedAt = 0;
     for (let at = from; at < text.length && state.nodes.length > 0; at++) {
+      if (lookedAt > MAX_LOOKED_AT) return null;
       const code = text.charCodeAt(at);
       const escape = code === 42 || code === 36 ? escapes.get(code)! : null;
       if (escape) {

@@ -116,15 +116,27 @@ describe('a file of half a megabyte', () => {
     expect(file.delays.size).toBe(1);
     expect(crawlDelayFor(file, 'a')).toBe(3);
   });
-  it('with forty thousand rules gives each address the rule that a search through all of them gives', () => {
-    const rules = lines(40_000, (i) => `${i % 3 ? 'Disallow' : 'Allow'}: /${i % 7 ? '' : '*'}${(i * 7919) % 10_007}`);
-    const file = parseRobots(`User-agent: *\n${rules}`);
+  /** By the definition: of all rules that match, the longest, and of those one that allows. */
+  function expectTheRuleThatASearchFinds(text: string, paths: readonly string[]) {
+    const file = parseRobots(`User-agent: *\n${text}`);
     const matcher = robotsMatcher(file, 'edgemap');
-    for (const path of ['/1', '/12', '/9999/3', '/x', '/x5001', '/70']) {
+    for (const path of paths) {
       const found = file.groups[0].rules
         .filter((rule) => pathTest(rule.path)(path))
         .sort((a, b) => b.path.length - a.path.length || a.directive.localeCompare(b.directive));
       expect(matcher(`https://museum.example${path}`).rule?.path).toBe(found[0]?.path);
     }
+  }
+  it('with forty thousand rules gives each address the rule that a search through all of them gives', () =>
+    expectTheRuleThatASearchFinds(
+      lines(40_000, (i) => `${i % 3 ? 'Disallow' : 'Allow'}: /${i % 7 ? '' : '*'}${(i * 7919) % 10_007}`),
+      ['/1', '/12', '/9999/3', '/x', '/x5001', '/70'],
+    ));
+  it('gives the same where rules with many stars meet an address that is long', () => {
+    const long = (n: number) => `/${Array.from({ length: 1000 }, (_, i) => `a${(i * 7 + n) % 2450}`).join('')}`;
+    expectTheRuleThatASearchFinds(
+      lines(2450, (i) => `Disallow: /*a${i}*b${i % 3 ? i : ''}`),
+      [long(1), long(2), `${long(3)}b9`, `${long(4)}b`, '/x'],
+    );
   });
 });
