@@ -120,7 +120,7 @@ describe('the tour', () => {
     await shows(page, 'Every screen begins with its answer');
     // The card moves to what it is about while that is loaded: a click that is aimed at a place may miss it.
     for (let i = 0; i < 2; i++)
-      await page.$eval('[aria-label=Tour] .btn-secondary', (next: HTMLElement) => next.click());
+      await page.$eval('[aria-label=Tour] .btn-secondary', (next) => (next as HTMLElement).click());
     await shows(page, 'Pictures select pages');
     await page.waitForFunction(() => location.pathname.endsWith('/reach'));
     await page.reload();
