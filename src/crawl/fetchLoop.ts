@@ -74,6 +74,8 @@ interface LoopState {
   underway: Set<Promise<void>>;
   /** Results that are not stored yet. */
   results: PageResult[];
+  /** Taken addresses whose hosts ask to wait, again and again. */
+  left: QueuedUrl[];
   lastFlush: number;
   /** The batch that is being stored. */
   writing: Promise<void> | null;
@@ -105,6 +107,7 @@ export function fetchLoop(options: FetchLoopOptions): FetchLoop {
     queue: [],
     underway: new Set(),
     results: [],
+    left: [],
     lastFlush: Date.now(),
     writing: null,
     mayTake: true,
@@ -143,6 +146,9 @@ function raiseFailure({ failure }: LoopState): void {
   if (failure) throw failure.cause;
 }
 
+/** Answers that ask to wait. */
+const asksToWait = (status: number | null) => status === 429 || status === 503;
+
 /** Fetches one address as its rank and the rules of its host ask for. */
 async function fetchOne({ scope, settings, fetch, robots, pageOptions, state }: Loop, queued: QueuedUrl) {
   const { address, rank } = queued;
@@ -156,10 +162,12 @@ async function fetchOne({ scope, settings, fetch, robots, pageOptions, state }: 
 }
 
 function launch(loop: Loop, queued: QueuedUrl): void {
-  const { state, signal } = loop;
+  const { state, limiter, signal } = loop;
   const work = fetchOne(loop, queued)
     .then((result) => {
       if (signal.aborted) return;
+      if (asksToWait(result.status) && limiter.isLeft(addressParts(queued.address).host))
+        return void state.left.push(queued);
       if (queued.rank === 0) state.lastOfStart = result;
       state.results.push(result);
     })
@@ -173,6 +181,11 @@ function launch(loop: Loop, queued: QueuedUrl): void {
 
 /** The next address whose host may be asked. */
 function nextUrl({ state, limiter }: Loop): QueuedUrl | undefined {
+  const isLeft = ({ address }: QueuedUrl) => limiter.isLeft(addressParts(address).host);
+  if (state.queue.some(isLeft)) {
+    state.left.push(...state.queue.filter(isLeft));
+    state.queue = state.queue.filter((queued) => !isLeft(queued));
+  }
   const at = state.queue.findIndex(({ address }) => !limiter.isHeld(addressParts(address).host));
   return at < 0 ? undefined : state.queue.splice(at, 1)[0];
 }
@@ -191,12 +204,15 @@ async function takeMore({ state, frontier, settings }: Loop, rank: number): Prom
   state.queue.push(...urls);
 }
 
-/** Stores a batch of results, while fetching goes on. */
-function flush({ state, store }: Loop): void {
+/** Stores a batch of results, and which addresses are left, while fetching goes on. */
+function flush({ state, store, frontier }: Loop): void {
   const storeBatch = async (): Promise<void> => {
+    const left = state.left.splice(0).map(({ urlId }) => urlId);
+    if (left.length) await retryOutage(() => frontier.leaveHosts(left));
+    for (const urlId of left) state.held.delete(urlId);
     const batch = state.results.splice(0, MAX_PAGES);
     state.lastFlush = Date.now();
-    await retryOutage(() => savePages(store, batch));
+    if (batch.length) await retryOutage(() => savePages(store, batch));
     for (const { queued } of batch) state.held.delete(queued.urlId);
     state.mayTake = true;
   };
@@ -242,7 +258,8 @@ async function run(loop: Loop, rank: number): Promise<void> {
     // Nothing more to come: what is stored last should be little, for the next rank waits for it.
     const least = state.queue.length === 0 && !taking && !state.mayTake ? LAST_PAGES : MIN_PAGES;
     const isDue = idle || Date.now() - state.lastFlush > FLUSH_MS;
-    if (state.results.length >= least || (state.results.length && isDue)) flush(loop);
+    const waiting = state.results.length + state.left.length;
+    if (waiting >= least || (waiting && isDue)) flush(loop);
     // What is being stored may add to this rank.
     if (idle && !state.writing && !state.mayTake) return;
     const busy = [...state.underway, ...(taking ? [taking] : []), ...(state.writing ? [state.writing] : [])];

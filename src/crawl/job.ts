@@ -131,8 +131,8 @@ async function joinWork(options: WorkerOptions, row: Crawl, lease: Lease | null)
   const cookies = settings.keepCookies ? await crawlCookies(db, crawlId) : null;
   const { allowPrivate, timeouts } = options;
   const client = openClient({ settings, secrets: secretsOf(row), allowPrivate, cookies, timeouts });
-  const limiter = sharedLimiter(db, settings.rate, signal);
-  const store = openStore(db, crawlId, row.siteId, workerId);
+  const limiter = sharedLimiter(db, settings.rate);
+  const store = openStore(db, row, workerId);
   const frontier = frontierOf(db, crawlId, workerId);
   const selectionOnly = row.baseId !== null;
   const parsers = startParsers({ settings, selectionOnly }, signal);

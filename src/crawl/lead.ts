@@ -5,7 +5,18 @@ import type { Message } from '$core/messages';
 import type { CrawlSettings } from '$core/settings';
 import { addressParts, originOf } from '$core/url';
 import { isRedirectStatus } from '$core/verdict';
-import { ASIDE_RANK, inRuns, retryOutage, saveListings, saveSitemap, seedFrontier, UNLINKED_RANK } from '$server/index';
+import {
+  ASIDE_RANK,
+  inRuns,
+  nextSitemaps,
+  queueSitemaps,
+  retryOutage,
+  saveListings,
+  saveSitemap,
+  seedFrontier,
+  sitemapState,
+  UNLINKED_RANK,
+} from '$server/index';
 import type { CrawlStore, Ending, Frontier, PageResult, TrapReview } from '$server/index';
 import type { Client } from './client';
 import type { FetchLoop } from './fetchLoop';
@@ -16,6 +27,8 @@ import { readSitemaps } from './sitemaps';
 /** How often the leading worker looks whether the others are done with a rank. */
 const OTHERS_MS = 50;
 const SEED_RUN = 1000;
+/** Entries of sitemaps that a crawl takes in at most, all sitemaps together. */
+const MAX_ENTRIES = 5_000_000;
 
 export interface CrawlRun {
   settings: CrawlSettings;
@@ -62,13 +75,16 @@ function listedRank({ settings }: CrawlRun): (address: string) => number {
   return (address) => (keeps(address).keeps ? UNLINKED_RANK : ASIDE_RANK);
 }
 
-async function readNamedSitemaps(run: CrawlRun): Promise<void> {
-  const { settings, store, client, limiter, loop, signal } = run;
+/** @param end ends the reading; what is not read by then waits for the crawl to be resumed */
+async function readNamedSitemaps(run: CrawlRun, end: AbortController): Promise<void> {
+  const { settings, store, client, limiter, loop } = run;
+  const { signal } = end;
   const { inside, identify } = scopeOf(settings);
   const rankOf = listedRank(run);
   const named = settings.sitemapsFromRobots ? (await loop.robots(settings.start)).sitemaps : [];
   const addresses = named.flatMap(({ address }) => identify(address, settings.start)?.address ?? []);
   const all = [...new Set([...addresses, ...settings.sitemaps])];
+  let { entries: taken } = await retryOutage(() => sitemapState(store));
   await readSitemaps(all, settings.usualSitemaps ? [originOf(settings.start)] : [], {
     client,
     openParser: run.parsers.openSitemap,
@@ -76,11 +92,38 @@ async function readNamedSitemaps(run: CrawlRun): Promise<void> {
     identify,
     inside,
     onEntries: (sitemap, entries) => {
-      const found = entries.map(({ loc }) => ({ address: loc, rank: rankOf(loc), hops: 0 }));
-      return retryOutage(() => saveListings(store, sitemap, entries, found));
+      taken += entries.length;
+      if (taken > MAX_ENTRIES) end.abort();
+      return retryOutage(() => saveListings(store, sitemap, entries, rankOf));
     },
     onRead: (outcome) => retryOutage(() => saveSitemap(store, outcome)),
+    queue: {
+      add: (named, from) => retryOutage(() => queueSitemaps(store, named, from)),
+      next: (count) => retryOutage(() => nextSitemaps(store, count)),
+    },
   });
+}
+
+/** Reads the sitemaps of a crawl beside its pages. */
+function startSitemaps(run: CrawlRun) {
+  const end = new AbortController();
+  const giveUp = () => end.abort(run.signal.reason);
+  run.signal.addEventListener('abort', giveUp);
+  let failure: { cause: unknown } | null = null;
+  const read = readNamedSitemaps(run, end)
+    .catch((cause: unknown) => {
+      // What was being read is given up with the crawl, which is no failure.
+      if (!run.signal.aborted) failure = { cause };
+    })
+    .finally(() => run.signal.removeEventListener('abort', giveUp));
+  return {
+    /** Waits until all are read, for as long as the settings say, and gives the others up. */
+    async finish(): Promise<void> {
+      const timer = setTimeout(() => end.abort(), run.settings.sitemapMinutes * 60_000);
+      await read.finally(() => clearTimeout(timer));
+      if (failure) throw (failure as { cause: unknown }).cause;
+    },
+  };
 }
 
 /** Puts the start addresses and those of lists into the frontier, as far as it comes until the crawl is to end. */
@@ -104,6 +147,25 @@ async function seedStart(run: CrawlRun): Promise<void> {
 }
 
 const stopped: Ending = { state: 'stopped', reason: { code: 'stopped' }, limited: false };
+
+/** How a crawl has ended that has nothing more to fetch. @param limited whether more pages could be fetched */
+async function endingOf({ settings, store, frontier }: CrawlRun, limited: boolean): Promise<Ending> {
+  // At the limit, and with nothing left that could have been fetched, nothing was limited.
+  if (limited && (await retryOutage(() => frontier.nextRank(settings.depth))) !== null)
+    return { state: 'done', reason: { code: 'page_limit', pages: settings.limit }, limited: true };
+  const left = await retryOutage(() => frontier.leftHosts());
+  if (left) {
+    const { host } = addressParts(left.example);
+    return { state: 'stopped', reason: { code: 'host_left', host, pages: left.pages }, limited: false };
+  }
+  const { waiting: sitemaps, entries } = await retryOutage(() => sitemapState(store));
+  if (sitemaps === 0) return { state: 'done', reason: null, limited: false };
+  const reason: Message =
+    entries >= MAX_ENTRIES
+      ? { code: 'sitemap_entries_limit', sitemaps, entries: MAX_ENTRIES }
+      : { code: 'sitemaps_left', sitemaps, minutes: settings.sitemapMinutes };
+  return { state: 'done', reason, limited: true };
+}
 
 /** Fetches everything of one rank, with all workers. What a worker that dies gives back meanwhile is fetched too. */
 async function workAt({ onRank, loop, frontier, signal }: CrawlRun, rank: number): Promise<void> {
@@ -134,10 +196,7 @@ export async function leadCrawl(run: CrawlRun): Promise<Ending> {
     const fault = last && startFault(last, scopeOf(settings).inside);
     return { state: 'failed', reason: fault ?? { code: 'start_unread', address: settings.start }, limited: false };
   }
-  let sitemapFailure: { cause: unknown } | null = null;
-  const sitemapsRead = selectionOnly
-    ? Promise.resolve()
-    : readNamedSitemaps(run).catch((cause: unknown) => void (sitemapFailure = { cause }));
+  const sitemaps = selectionOnly ? null : startSitemaps(run);
   let limited = false;
   for (;;) {
     if (signal.aborted) return stopped;
@@ -145,17 +204,11 @@ export async function leadCrawl(run: CrawlRun): Promise<Ending> {
     let rank = await next();
     if (rank === null || rank >= UNLINKED_RANK) {
       // Before addresses that nothing links to are fetched, all of them should be known.
-      await sitemapsRead;
-      // What was being read is given up with the crawl, which is no failure and no end of it.
+      await sitemaps?.finish();
       if (signal.aborted) return stopped;
-      if (sitemapFailure) throw (sitemapFailure as { cause: unknown }).cause;
       rank = await next();
     }
-    if (rank === null) {
-      // At the limit, and with nothing left that could have been fetched, nothing was limited.
-      const more = limited && (await retryOutage(() => frontier.nextRank(settings.depth))) !== null;
-      return { state: 'done', reason: more ? { code: 'page_limit', pages: settings.limit } : null, limited: more };
-    }
+    if (rank === null) return endingOf(run, limited);
     await retryOutage(() => traps.before(rank));
     await workAt(run, rank);
     if (signal.aborted) return stopped;

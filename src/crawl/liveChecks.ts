@@ -94,7 +94,7 @@ async function runCheck({ id, siteId, kind, address }: LeasedCheck, { db, allowP
   const beating = setInterval(() => void renewLiveCheck(db, id).catch(() => {}), LIVE_BEAT_MS);
   const settings = settingsSchema.parse(site.settings);
   const client = openClient({ settings, secrets: secretsOf(site), allowPrivate });
-  const limiter = sharedLimiter(db, Math.min(settings.rate ?? MOST_A_SECOND, MOST_A_SECOND), whole.signal);
+  const limiter = sharedLimiter(db, Math.min(settings.rate ?? MOST_A_SECOND, MOST_A_SECOND));
   const fetch = fetchWith(client, { limiter, retries: settings.retries, signal: whole.signal });
   try {
     const result = await run[kind](address, { settings, client, fetch, signal: whole.signal });

@@ -1,6 +1,6 @@
 /** Who may be asked, when, and how often. */
 import fc from 'fast-check';
-import { describe, expect, it } from 'vitest';
+import { describe, expect, it, vi } from 'vitest';
 import type { FetchError } from '$core/facts';
 import { clientOf, unlimited } from '../../tests/support/client';
 import { isPrivateAddress } from './addresses';
@@ -147,25 +147,49 @@ describe('the rate limiter of a host', () => {
   const reason = { code: 'asked_to_wait', status: 429 } as const;
   it('costs nothing when nobody asks for a rate', async () => {
     const none = shared(atOnce);
-    await hostLimiter(null, none, signal).wait('a.example');
+    await hostLimiter(null, none).wait('a.example', signal);
     expect(none.reserved).toEqual([]);
   });
   it('reserves requests ahead, at the slower of setting and robots.txt', async () => {
     const all = shared(atOnce);
-    const limiter = hostLimiter(10, all, signal);
-    await Promise.all([limiter.wait('a.example'), limiter.wait('a.example')]);
+    const limiter = hostLimiter(10, all);
+    await Promise.all([limiter.wait('a.example', signal), limiter.wait('a.example', signal)]);
     expect(all.reserved).toEqual([['a.example', 100, 5]]);
     limiter.setCrawlDelay('b.example', 3);
-    await limiter.wait('b.example');
+    await limiter.wait('b.example', signal);
     expect(all.reserved[1]).toEqual(['b.example', 3000, 1]);
+  });
+  it('is left when it asks to wait three times in a row, five minutes in all, and never answers', async () => {
+    const held: boolean[] = [];
+    const limiter = hostLimiter(null, shared(atOnce));
+    const complain = async (ms: number) => {
+      await limiter.backOff('a.example', ms, reason);
+      // Those that were under way at the same time.
+      await limiter.backOff('a.example', ms, reason);
+      held.push(limiter.isLeft('a.example'));
+      vi.setSystemTime(Date.now() + ms + 1);
+    };
+    vi.useFakeTimers({ toFake: ['Date'] });
+    try {
+      for (const ms of [200_000, 200_000]) await complain(ms);
+      limiter.answered('a.example');
+      for (const ms of [200_000, 200_000, 200_000, 200_000]) await complain(ms);
+      expect(held).toEqual([false, false, false, false, true, true]);
+      limiter.answered('a.example');
+      for (const ms of [1000, 1000, 1000, 1000]) await complain(ms);
+      expect(held.slice(6)).toEqual([false, false, false, false]);
+      expect(limiter.isLeft('b.example')).toBe(false);
+    } finally {
+      vi.useRealTimers();
+    }
   });
   it('holds a host that complains, asks it more slowly afterwards, and learns what other workers know', async () => {
     const all = shared(atOnce);
-    const limiter = hostLimiter(null, all, signal);
+    const limiter = hostLimiter(null, all);
     await limiter.backOff('a.example', 30, reason);
     expect(limiter.isHeld('a.example')).toBe(true);
     expect(limiter.isHeld('b.example')).toBe(false);
-    await limiter.wait('a.example');
+    await limiter.wait('a.example', signal);
     expect(limiter.isHeld('a.example')).toBe(false);
     const [host, every] = all.reserved[0];
     expect(host).toBe('a.example');
@@ -177,7 +201,7 @@ describe('the rate limiter of a host', () => {
       { host: 'c.example', wait: 0, reason: null, delay: 400 },
     ]);
     expect(limiter.isHeld('b.example')).toBe(true);
-    await limiter.wait('c.example');
+    await limiter.wait('c.example', signal);
     expect(all.reserved[1][1]).toBeGreaterThan(300);
   });
 });

@@ -52,21 +52,25 @@ export async function withRetries<T extends Outcome>(
   { limiter, retries, signal }: RetryPolicy,
 ): Promise<T & { tries: number }> {
   for (let tries = 1; ; tries++) {
-    await limiter.wait(host);
+    await limiter.wait(host, signal);
     const outcome = await once();
     if (signal.aborted) return { ...outcome, tries };
     if (!outcome.ok) {
       if (!isTransient(outcome.error) || tries > retries) return { ...outcome, tries };
     } else {
       const { status, headers } = outcome.answer;
-      if (!transientStatus.has(status)) return { ...outcome, tries };
+      if (!transientStatus.has(status)) {
+        limiter.answered(host);
+        return { ...outcome, tries };
+      }
       const asked = status === 429 || status === 503 ? retryAfter(headerOf(headers, 'retry-after'), Date.now()) : null;
       const hold = asked ?? (status === 429 ? DEFAULT_HOLD_MS * 2 ** (tries - 1) : null);
       if (hold !== null) {
         // What comes so much later is not waited for; the host is asked more slowly all the same.
         const isTooLong = hold > MAX_HOLD_MS;
         await limiter.backOff(host, isTooLong ? DEFAULT_HOLD_MS : hold, { code: 'asked_to_wait', status });
-        if (isTooLong || tries > Math.max(retries, MIN_HELD_TRIES)) return { ...outcome, tries };
+        if (isTooLong || limiter.isLeft(host) || tries > Math.max(retries, MIN_HELD_TRIES))
+          return { ...outcome, tries };
         continue;
       }
       if (tries > retries) return { ...outcome, tries };

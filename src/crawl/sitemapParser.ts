@@ -6,34 +6,26 @@ import type { SitemapEntry } from '$core/sitemap';
 export interface SitemapBatch {
   /** Entries of a urlset, a text file or a feed. */
   urls: SitemapEntry[];
-  /** Entries of an index, as many as are followed, and how many there are beyond them. */
+  /** Entries of an index. */
   sitemaps: SitemapEntry[];
-  moreSitemaps: number;
   /** Whether the file has turned out to be a feed. */
   isFeed: boolean;
   /** Ends the reading. */
   fault: { message: Message; line: number } | null;
 }
 
-/** Sitemaps that a crawl follows, at most. */
-export const MAX_SITEMAPS = 10_000;
-
 /** Makes the parser of one sitemap: it takes the file piece by piece, null at its end. */
 export function sitemapParser(): (piece: string | null) => SitemapBatch {
   let batch: SitemapBatch;
-  let named = 0;
   let isFeed = false;
   const reader = sitemapReader({
     onUrl: (entry) => batch.urls.push(entry),
-    onSitemap: (entry) => {
-      if (named++ < MAX_SITEMAPS) batch.sitemaps.push(entry);
-      else batch.moreSitemaps++;
-    },
+    onSitemap: (entry) => batch.sitemaps.push(entry),
     onFeed: () => (isFeed = true),
     onFault: (message, line) => (batch.fault = { message, line }),
   });
   return (piece) => {
-    batch = { urls: [], sitemaps: [], moreSitemaps: 0, isFeed, fault: null };
+    batch = { urls: [], sitemaps: [], isFeed, fault: null };
     if (piece === null) reader.end();
     else reader.write(piece);
     return { ...batch, isFeed };

@@ -1,17 +1,20 @@
+import pLimit from 'p-limit';
 import { request } from 'undici';
 import type { SitemapEntry } from '$core/sitemap';
 import { addressParts, identify } from '$core/url';
 import type { Identified } from '$core/url';
 import type { FetchedSitemap } from '$core/snapshot';
 import { isRedirectStatus } from '$core/verdict';
+import type { QueuedSitemap } from '$server/index';
+import { MAX_SITEMAPS } from '$server/crawls/sitemapQueue';
 import type { Client } from './client';
 import { classifyError } from './errors';
 import { headerOf } from './fetch';
 import { fileAnswer } from './fileAnswer';
 import { unzipped } from './gunzip';
+import { SITEMAPS_AT_ONCE } from './parserPool';
 import type { ParserPool } from './parserPool';
 import { isTransient, withRetries } from './retry';
-import { MAX_SITEMAPS } from './sitemapParser';
 import type { RetryPolicy } from './retry';
 
 const MAX_NESTING = 3;
@@ -19,6 +22,8 @@ const MAX_REDIRECTS = 5;
 const MAX_BYTES = 100 << 20;
 const WHOLE_MS = 300_000;
 const BATCH = 1000;
+/** How many are taken together from those that wait. */
+const TAKEN = 100;
 
 /** How a crawl fetches sitemaps, and what becomes of them. */
 export interface SitemapOptions {
@@ -31,6 +36,15 @@ export interface SitemapOptions {
   /** Receives entries whose `loc` is an inside address in normal form. */
   onEntries: (sitemap: string, entries: SitemapEntry[]) => Promise<unknown>;
   onRead: (outcome: FetchedSitemap) => Promise<unknown>;
+  /** Where sitemaps wait to be read. */
+  queue: SitemapQueue;
+}
+
+export interface SitemapQueue {
+  /** Adds those that are new. @returns how many were left out, because no more are taken */
+  add: (addresses: readonly string[], from: Omit<QueuedSitemap, 'address'>) => Promise<number>;
+  /** Those to read next; they wait until they are given to `onRead`. */
+  next: (count: number) => Promise<QueuedSitemap[]>;
 }
 
 /** Fetches a sitemap; the body of an answer that holds none is let go. */
@@ -49,17 +63,15 @@ async function fetchOnce(address: string, client: Client, signal: AbortSignal) {
   }
 }
 
-/** A sitemap to read, and the index that names it. */
-interface NamedSitemap {
-  address: string;
-  index: string | null;
-}
-
 /**
  * Reads one sitemap as a stream.
- * @returns how it went, the sitemaps it names when it is an index, and whether it broke off in a way that may pass
+ * @returns how it went, whether there is none, and whether it broke off in a way that may pass; null when the signal
+ *   has ended the reading
  */
-async function readSitemap({ address, index }: NamedSitemap, { client, policy, openParser, ...sink }: SitemapOptions) {
+async function readSitemap(
+  { address, index, nesting }: QueuedSitemap,
+  { client, policy, openParser, ...sink }: SitemapOptions,
+) {
   const { signal } = policy;
   const outcome: FetchedSitemap = {
     address,
@@ -71,16 +83,19 @@ async function readSitemap({ address, index }: NamedSitemap, { client, policy, o
     faultLine: null,
     answer: null,
   };
-  const children: string[] = [];
+  let children: string[] = [];
   let batch: SitemapEntry[] = [];
+  /** Whether too many other sitemaps are known for those that it names. */
+  let leftOut = false;
   /** Whether entries could not be stored, which is no fault of the sitemap. */
   let unstored = false;
   const flush = async () => {
-    const full = batch;
-    batch = [];
-    if (full.length === 0) return;
+    const [entries, named] = [batch, children];
+    [batch, children] = [[], []];
     unstored = true;
-    await sink.onEntries(address, full);
+    if (entries.length) await sink.onEntries(address, entries);
+    if (named.length && nesting + 1 < MAX_NESTING)
+      leftOut = (await sink.queue.add(named, { index: address, nesting: nesting + 1 })) > 0 || leftOut;
     unstored = false;
   };
   const takeUrl = (entry: SitemapEntry) => {
@@ -107,13 +122,11 @@ async function readSitemap({ address, index }: NamedSitemap, { client, policy, o
     else {
       read.parsed.urls.forEach(takeUrl);
       read.parsed.sitemaps.forEach(takeChild);
-      outcome.entries += read.parsed.moreSitemaps;
       outcome.isFeed = read.parsed.isFeed;
-      outcome.skipped += read.parsed.moreSitemaps;
       outcome.fault = read.parsed.fault?.message ?? null;
       outcome.faultLine = read.parsed.fault?.line ?? null;
     }
-    if (batch.length >= BATCH) await flush();
+    if (batch.length + children.length >= BATCH) await flush();
     return outcome.fault === null;
   };
   const whole = new AbortController();
@@ -126,7 +139,7 @@ async function readSitemap({ address, index }: NamedSitemap, { client, policy, o
       const fetched = await withRetries(addressParts(from).host, () => fetchOnce(from, client, whole.signal), policy);
       if (!fetched.ok) {
         outcome.fault = { code: 'error', error: fetched.error, tries: fetched.tries };
-        return { outcome, children, missing: false };
+        return { outcome, missing: false };
       }
       const { status, headers, body } = fetched.answer;
       outcome.answer = fileAnswer(from, redirects, fetched.answer);
@@ -137,7 +150,7 @@ async function readSitemap({ address, index }: NamedSitemap, { client, policy, o
       }
       if (status !== 200) {
         outcome.fault = { code: 'status', status, tries: fetched.tries };
-        return { outcome, children, missing: status === 404 || status === 410 };
+        return { outcome, missing: status === 404 || status === 410 };
       }
       const decoder = new TextDecoder();
       let size = 0;
@@ -152,17 +165,19 @@ async function readSitemap({ address, index }: NamedSitemap, { client, policy, o
       if (!outcome.fault) await take(decoder.decode());
       if (!outcome.fault) await take(null);
       await flush();
-      return { outcome, children, missing: false };
+      if (leftOut) outcome.fault ??= { code: 'too_many_sitemaps', most: MAX_SITEMAPS };
+      return { outcome, missing: false };
     }
   } catch (error) {
-    if (unstored || signal.aborted) throw error;
+    if (unstored) throw error;
+    if (signal.aborted) return null;
     const failure = classifyError(error);
     // What came before the connection broke counts.
     if (!outcome.fault) await take(null);
     await flush();
     outcome.fault = { code: 'error', error: failure, tries: 1 };
     outcome.faultLine = null;
-    return { outcome, children, missing: false, torn: isTransient(failure) };
+    return { outcome, missing: false, torn: isTransient(failure) };
   } finally {
     clearTimeout(timer);
     signal.removeEventListener('abort', giveUp);
@@ -174,31 +189,34 @@ async function readSitemap({ address, index }: NamedSitemap, { client, policy, o
 const usualPlaces = ['/sitemap.xml', '/sitemap_index.xml'];
 
 /**
- * Reads sitemaps and, where they are indexes, the sitemaps they name, each once.
+ * Reads sitemaps and, where they are indexes, the sitemaps they name, each once, and those that were left unread
+ * before.
  * @param tryAt origins at which the usual places are tried, when no addresses are given
  */
 export async function readSitemaps(addresses: readonly string[], tryAt: readonly string[], options: SitemapOptions) {
   const { retries, signal } = options.policy;
-  const met = new Set<string>();
-  const guesses = addresses.length ? [] : tryAt.flatMap((origin) => usualPlaces.map((place) => origin + place));
-  let level: NamedSitemap[] = [...addresses, ...guesses].map((address) => ({ address, index: null }));
-  for (let nesting = 0; nesting < MAX_NESTING && level.length; nesting++) {
-    const next: NamedSitemap[] = [];
-    for (const named of level) {
-      const { address } = named;
-      if (signal.aborted || met.has(address) || met.size >= MAX_SITEMAPS) continue;
-      met.add(address);
-      let read = await readSitemap(named, options);
-      // What was read before it broke off comes again; it is stored once.
-      for (let left = retries; read.torn && left > 0 && !signal.aborted; left--)
-        read = await readSitemap(named, options);
-      const { outcome, children, missing } = read;
-      if (signal.aborted) return;
-      // Many servers answer anything with a page of their own.
-      if (guesses.includes(address) && (missing || (outcome.fault && outcome.entries === 0))) continue;
-      await options.onRead(outcome);
-      for (const child of children) next.push({ address: child, index: address });
-    }
-    level = next;
-  }
+  const readOne = async (named: QueuedSitemap, isGuess: boolean): Promise<void> => {
+    if (signal.aborted) return;
+    let read = await readSitemap(named, options);
+    // What was read before it broke off comes again; it is stored once.
+    for (let left = retries; read?.torn && left > 0 && !signal.aborted; left--)
+      read = await readSitemap(named, options);
+    if (!read || signal.aborted) return;
+    const { outcome, missing } = read;
+    // Many servers answer anything with a page of their own.
+    if (isGuess && (missing || (outcome.fault && outcome.entries === 0))) return;
+    await options.onRead(outcome);
+  };
+  const start = { index: null, nesting: 0 };
+  if (addresses.length) await options.queue.add(addresses, start);
+  else
+    for (const origin of tryAt)
+      for (const place of usualPlaces) await readOne({ address: origin + place, ...start }, true);
+  const inTurn = pLimit(SITEMAPS_AT_ONCE);
+  for (
+    let some = await options.queue.next(TAKEN);
+    some.length && !signal.aborted;
+    some = await options.queue.next(TAKEN)
+  )
+    await Promise.all(some.map((named) => inTurn(() => readOne(named, false))));
 }

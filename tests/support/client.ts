@@ -20,7 +20,9 @@ export const clientOf = (settings: ClientSettings = {}, options: Partial<ClientO
 export const unlimited: HostLimiter = {
   wait: async () => {},
   backOff: async () => {},
+  answered: () => {},
   isHeld: () => false,
+  isLeft: () => false,
   learn: () => {},
   setCrawlDelay: () => {},
 };

@@ -1,5 +1,6 @@
 /** Crawls written to a test's database step by step, without a website. */
 import { settingsSchema } from '$core/settings';
+import type { CrawlSettings } from '$core/settings';
 import { bundleLinks } from '$core/links';
 import type { Link } from '$core/links';
 import { nothingFound } from '$core/snapshot';
@@ -7,12 +8,19 @@ import { addCrawl, frontierOf, joinCrawl, openStore, saveSite } from '$server/in
 import type { Database, PageResult, QueuedUrl } from '$server/index';
 
 /** A crawl that has the worker `test`, and its frontier. */
-export async function storedCrawl(db: Database, start: string) {
-  const settings = settingsSchema.parse({ start });
+export async function storedCrawl(db: Database, start: string, given: Partial<CrawlSettings> = {}) {
+  const settings = settingsSchema.parse({ start, ...given });
   const siteId = await saveSite(db, settings);
   const id = await addCrawl(db, siteId, settings, 'test');
   const worker = await joinCrawl(db, id, 'test');
-  return { id, siteId, worker, store: openStore(db, id, siteId, worker), frontier: frontierOf(db, id, worker) };
+  return {
+    id,
+    siteId,
+    settings,
+    worker,
+    store: openStore(db, { id, siteId, settings }, worker),
+    frontier: frontierOf(db, id, worker),
+  };
 }
 
 /** A page that answered 200 with HTML. */

@@ -27,6 +27,7 @@ export const unvisitedReasons = [
   'stopped',
   'queued',
   'robots',
+  'host',
 ] as const;
 export type UnvisitedReason = (typeof unvisitedReasons)[number];
 

@@ -69,7 +69,7 @@ export function fileFaults(snapshot: View, token: string): FileFault[] {
       }
     for (const { address, line } of rules.sitemaps) {
       const sitemap = sitemaps.get(address);
-      if (sitemap?.fault && sitemap.entries === 0)
+      if (sitemap?.fault && sitemap.fault.code !== 'sitemap_not_read' && sitemap.entries === 0)
         add('robots_sitemap', line, { code: 'failing_sitemap', address, fault: sitemap.fault });
     }
   }
@@ -77,7 +77,7 @@ export function fileFaults(snapshot: View, token: string): FileFault[] {
     const add = (fault: string, evidence: Message, line: number | null = null) =>
       faults.push({ fault, file, line, evidence });
     if (entries > MAX_ENTRIES) add('sitemap_large', { code: 'entries', entries });
-    if (fault) add('sitemap_fault', fault, faultLine);
+    if (fault && fault.code !== 'sitemap_not_read') add('sitemap_fault', fault, faultLine);
     if (skipped) add('sitemap_foreign', { code: 'entries', entries: skipped });
   }
   const listed = new Set<number>();

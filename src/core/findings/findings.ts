@@ -84,10 +84,12 @@ export function selected(snapshot: View, over: 'pages' | 'links', text: string):
 }
 
 const hasSitemap = ({ files, listings }: View) => files.sitemaps.length > 0 || listings.length > 0;
-/** Whether there is a sitemap that is meant to list every page. */
+const isUnread = ({ fault }: View['files']['sitemaps'][number]) => fault?.code === 'sitemap_not_read';
+/** Whether there is a sitemap that is meant to list every page, and everything that sitemaps list is known. */
 const hasWholeSitemap = (snapshot: View) => {
   const { sitemaps } = snapshot.files;
-  return hasSitemap(snapshot) && (sitemaps.length === 0 || sitemaps.some(({ isFeed }) => !isFeed));
+  const isWhole = sitemaps.length === 0 || sitemaps.some(({ isFeed }) => !isFeed);
+  return hasSitemap(snapshot) && isWhole && !sitemaps.some(isUnread);
 };
 
 /** Whether a finding can be a fault of a site at all. */

@@ -43,6 +43,7 @@ const unvisited: Record<UnvisitedReason, string> = {
   selection: 'Only a selection was fetched again, and it was not part of it.',
   stopped: 'The crawl was stopped before it was fetched.',
   queued: 'The crawl goes on and has not fetched it yet.',
+  host: 'Its host asked again and again to wait, and was left alone.',
   robots: 'robots.txt closed it when the site was crawled, and a draft opens it.',
 };
 
@@ -143,6 +144,12 @@ const catalogue = {
     `The crawl ended at its limit of ${thousands(megabytes)} MiB received.`,
   time_limit: ({ minutes }: { minutes: number }) =>
     `The crawl ended at its limit of ${counted(minutes, 'minute', 'minutes')}.`,
+  host_left: ({ host, pages }: { host: string; pages: number }) =>
+    `${host} asked again and again to wait and was left alone; ${counted(pages, 'page was', 'pages were')} not fetched. Resume the crawl to go on with them, with a lower crawl rate if you can.`,
+  sitemaps_left: ({ sitemaps, minutes }: { sitemaps: number; minutes: number }) =>
+    `${counted(sitemaps, 'sitemap', 'sitemaps')} could not be read in the ${counted(minutes, 'minute', 'minutes')} that the settings give them. Resume the crawl to read on.`,
+  sitemap_entries_limit: ({ sitemaps, entries }: { sitemaps: number; entries: number }) =>
+    `${counted(sitemaps, 'sitemap was', 'sitemaps were')} not read: the others list ${thousands(entries)} addresses, as many as are taken.`,
   internal: () =>
     'Edge Map met a fault of its own; the log of the worker has the details. What was fetched is kept: resume the crawl, or start it again.',
   start_error: ({ address, host, error }: { address: string; host: string; error: FetchError }) =>
@@ -166,6 +173,9 @@ const catalogue = {
   // robots.txt and sitemaps
   too_many_redirects: ({ most }: { most: number }) => `More than ${counted(most, 'redirect', 'redirects')}.`,
   too_large: ({ megabytes }: { megabytes: number }) => `The file is larger than ${thousands(megabytes)} MiB.`,
+  sitemap_not_read: () => 'The sitemap has not been read.',
+  too_many_sitemaps: ({ most }: { most: number }) =>
+    `A crawl reads at most ${thousands(most)} sitemaps; the further ones that this index names were left out.`,
   empty_file: () => 'The file is empty.',
   nested_too_deep: ({ most }: { most: number }) => `Elements stand in one another more than ${most} deep.`,
   file_unreadable: ({ reason }: { reason: UnreadableReason }) => unreadableFile[reason],

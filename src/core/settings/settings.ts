@@ -49,6 +49,10 @@ export const followable = ['nofollow', 'canonical', 'paging', 'hreflang', 'ampht
 export type Followable = (typeof followable)[number];
 
 const MAX_COUNT = 10_000_000;
+/** Of each page that is fetched, so many addresses may be known, and always so many. */
+const KNOWN_PER_PAGE = 20;
+const LEAST_KNOWN = 1_000_000;
+const MAX_KNOWN = KNOWN_PER_PAGE * MAX_COUNT;
 
 const weight = z.number().min(0).max(100).default(1);
 
@@ -71,6 +75,8 @@ export const settingsSchema = z.object({
 
   /** Fetch at most so many addresses. */
   limit: z.number().int().min(1).max(MAX_COUNT).default(100_000),
+  /** Know at most so many addresses; null for as many as {@link knownLimitOf} says. */
+  knownLimit: z.number().int().min(1).max(MAX_KNOWN).nullable().default(null),
   /** Fetch nothing further than so many clicks from where a route begins. */
   depth: z.number().int().min(0).max(10_000).nullable().default(null),
   /** End after so many MiB received. */
@@ -153,6 +159,8 @@ export const settingsSchema = z.object({
   usualSitemaps: z.boolean().default(true),
   /** Sitemaps to read besides those. */
   sitemaps: z.array(address).default([]),
+  /** Minutes that a crawl goes on reading sitemaps when nothing else is left to do before them. */
+  sitemapMinutes: z.number().int().min(1).max(100_000).default(10),
 
   /**
    * IP addresses and subnets of search crawlers, by which their hits in logs are told; [] to tell them by their agents.
@@ -164,6 +172,10 @@ export const settingsSchema = z.object({
 });
 
 export type CrawlSettings = z.infer<typeof settingsSchema>;
+
+/** How many addresses a crawl may know. */
+export const knownLimitOf = ({ limit, knownLimit }: Pick<CrawlSettings, 'limit' | 'knownLimit'>) =>
+  knownLimit ?? Math.max(LEAST_KNOWN, KNOWN_PER_PAGE * limit);
 export type AddressOverride = z.infer<typeof override>;
 
 /**

@@ -8,7 +8,7 @@ import { readW3cDate } from '../sitemap';
 import { codeOf, textCoder, textColumn, unknownColumn } from './column';
 import type { Column, TextColumn } from './column';
 import { columnReader } from './layers';
-import { linkRoom } from './linkColumns';
+import { keepLinks, linkRoom } from './linkColumns';
 import { observed, observedFacts } from './observed';
 import type { Observed, PageRecord } from './observed';
 import type { BaseLinks } from './linkColumns';
@@ -43,6 +43,8 @@ export interface BaseRest {
   listed: ReadonlySet<string>;
   /** The addresses that links lead to and that are no pages: external ones and resources, by number. */
   outside: ReadonlyMap<number, string>;
+  /** Those of them that are pages of the site which the crawl may not know: links to them are left out. */
+  beyond?: ReadonlySet<number>;
   /** How those answered that were checked, by number. */
   checks: ReadonlyMap<number, Check>;
   /** Texts by the numbers that links name them with; 0 is ''. */
@@ -150,7 +152,12 @@ function linkLayout(
         // Pages are numbered in the order of their addresses, so their codes are one more.
         addresses.map((address) => (codeOf(url, address) ?? 0) - 1).filter((page) => page >= 0);
       const phraseTexts = texts(phrases.rows, rest.phrases);
-      const links: BaseLinks = { offsets, ...room.columns() };
+      const all: BaseLinks = { offsets, ...room.columns() };
+      const { beyond } = rest;
+      const isBeyond = (target: number) => target >= count && beyond!.has(outside.rows[target - count]);
+      const links = beyond?.size
+        ? keepLinks(all, (link) => all.kind[link] !== CLICK_KIND || !isBeyond(all.target[link]))
+        : all;
       markMissingFragments(links, phraseTexts, ids);
       const listings = rest.listings.flatMap(({ number, ...entry }) => {
         const page = pageNumbers.get(number);

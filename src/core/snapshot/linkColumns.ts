@@ -47,6 +47,15 @@ export function linkRoom(total: number) {
   };
 }
 
+/** The links that are kept, in their order. */
+export function keepLinks({ offsets, ...columns }: BaseLinks, isKept: (link: number) => boolean): BaseLinks {
+  const kept = columns.target.map((_, link) => Number(isKept(link)));
+  const left = new Uint32Array(offsets.length);
+  for (let page = 1; page < offsets.length; page++)
+    left[page] = left[page - 1] + kept.subarray(offsets[page - 1], offsets[page]).reduce((sum, one) => sum + one, 0);
+  return { offsets: left, ...linkFieldColumns((name) => columns[name].filter((_, link) => kept[link] === 1)) };
+}
+
 /** The column of a field as it lies in memory. @param links how many there are */
 export function linkFieldAt(name: LinkFieldName, buffer: ArrayBuffer, from: number, bytes: number, links: number) {
   const { width } = linkFields[name];

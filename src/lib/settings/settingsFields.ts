@@ -155,6 +155,16 @@ export const fieldGroups: FieldGroup[] = [
         range: [1, 10_000_000],
         empty: '100,000',
       }),
+      number(
+        'knownLimit',
+        'Know at most',
+        'Further addresses are left out, with the links and sitemap entries that lead to them.',
+        {
+          unit: 'addresses',
+          range: [1, 200_000_000],
+          empty: '20 for each page, at least 1,000,000',
+        },
+      ),
       number('depth', 'No deeper than', 'Pages more clicks from the start are recorded but not fetched.', {
         unit: 'clicks',
         range: [0, 10_000],
@@ -273,6 +283,16 @@ export const fieldGroups: FieldGroup[] = [
         '/sitemap.xml and /sitemap_index.xml, if robots.txt names none.',
       ),
       lines('sitemaps', 'Further sitemaps', 'One URL a line.', anAddress),
+      number(
+        'sitemapMinutes',
+        'Wait for sitemaps',
+        'When everything else is fetched. Sitemaps that are not read by then are read when the crawl is resumed.',
+        {
+          unit: 'minutes',
+          range: [1, 100_000],
+          empty: '10',
+        },
+      ),
       lines(
         'crawlerAddresses',
         'Addresses of search crawlers',

@@ -13,7 +13,14 @@
       reason: Message | null;
       limited: boolean;
       baseId: number | null;
-      settings: { limit: number; depth: number | null; minutes: number | null; megabytes: number | null };
+      known: number;
+      settings: {
+        limit: number;
+        knownLimit: number;
+        depth: number | null;
+        minutes: number | null;
+        megabytes: number | null;
+      };
     };
     /** When the site was closed to the crawl. */
     warning?: Message | null;
@@ -22,6 +29,7 @@
 
   const remarks = $derived([
     ...(crawl.reason ? [sentence(crawl.reason)] : []),
+    ...(crawl.known >= crawl.settings.knownLimit ? [texts.noMoreAddressesWereTakenIn(number(crawl.known))] : []),
     ...(crawl.settings.depth !== null ? [texts.nothingDeeperWasFetched(crawl.settings.depth)] : []),
     ...(crawl.baseId !== null ? [texts.onlyASelectionWasFetchedAgain(crawl.baseId)] : []),
     ...(crawl.reason || crawl.settings.depth !== null ? [texts.pagesThatOnlyUnfetchedPagesLink] : []),

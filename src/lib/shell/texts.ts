@@ -48,6 +48,8 @@ export const texts = {
   obeysRobotsTxtAndNofollow: 'Obeys robots.txt and nofollow',
   readAs: 'Read as',
   nothingDeeperWasFetched: (clicks: number) => `Nothing deeper than ${counted(clicks, 'click')} was fetched.`,
+  noMoreAddressesWereTakenIn: (addresses: string) =>
+    `The crawl knows ${addresses} addresses, as many as it may. Further ones, and the links that lead to them, were left out.`,
   onlyASelectionWasFetchedAgain: (baseId: number) =>
     `Only a selection was fetched again; the rest is carried over from crawl ${baseId}.`,
   pagesThatOnlyUnfetchedPagesLink: 'Pages that only unfetched pages link to count as without a route.',

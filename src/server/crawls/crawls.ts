@@ -2,7 +2,7 @@
 import { and, desc, eq, getTableColumns, inArray, isNull, lte, sql } from 'drizzle-orm';
 import type { CrawlSettings } from '$core/settings';
 import type { Database } from '../database';
-import { crawl, job, robotsFile, site, sitemapFile, url } from '../database/schema';
+import { crawl, frontier, job, robotsFile, site, sitemapFile, url } from '../database/schema';
 import { useImports } from '../imports';
 import { leaseEnd } from '../jobs/lease';
 import { seal, unseal } from '../sites/secrets';
@@ -44,6 +44,7 @@ export async function resumeCrawl(db: Database, id: number, settings?: CrawlSett
       .update(job)
       .set({ kind: 'crawl', state: 'waiting', owner: null, leaseUntil: null, losses: 0 })
       .where(eq(job.crawlId, id));
+    await tx.update(frontier).set({ hostLeft: false }).where(eq(frontier.crawlId, id));
     const anew = { state: 'waiting', reason: null, limited: false, request: null, endedAt: null } as const;
     await tx
       .update(crawl)

@@ -1,6 +1,6 @@
 /** Fetching further addresses into a crawl that has ended. */
 import type { Database } from '../database';
-import { resumeCrawl } from './crawls';
+import { crawlSettings, resumeCrawl } from './crawls';
 import type { Crawl } from './crawls';
 import { UNLINKED_RANK } from './ranks';
 import { openStore, seedFrontier } from './store';
@@ -15,7 +15,7 @@ export async function fetchToo(
   { id, siteId }: Pick<Crawl, 'id' | 'siteId'>,
   addresses: readonly string[],
 ): Promise<void> {
-  const store = openStore(db, id, siteId, 0);
+  const store = openStore(db, { id, siteId, settings: await crawlSettings(db, id) }, 0);
   for (let at = 0; at < addresses.length; at += RUN)
     await seedFrontier(store, addresses.slice(at, at + RUN), UNLINKED_RANK);
   await resumeCrawl(db, id);

@@ -13,7 +13,7 @@ export interface QueuedUrl {
   hops: number;
 }
 
-const open = `done = 0 and cut = 0 and hops <= ${MAX_HOPS}`;
+const open = `done = 0 and cut = 0 and host_left = 0 and hops <= ${MAX_HOPS}`;
 const columns = 'f.url_id as urlId, u.text as address, f.rank, f.hops';
 
 /** What a worker asks of the frontier. */
@@ -67,7 +67,7 @@ export function frontierOf(db: Database, crawlId: number, workerId: number) {
     take: (rank: number, count: number, limits: { pages: number; external: number }): Promise<QueuedUrl[]> =>
       inTransaction(db, async (run) => {
         await lockWorker(run, workerId);
-        const asked = await lockCrawl(run, crawlId);
+        const { asked } = await lockCrawl(run, crawlId);
         const isPage = rank < RESOURCE_RANK;
         let room = isPage ? limits.pages - asked : Infinity;
         if (rank === EXTERNAL_RANK) {
@@ -88,6 +88,28 @@ export function frontierOf(db: Database, crawlId: number, workerId: number) {
         if (isPage) await run('update crawl set asked = asked + ? where id = ?', [ids.length, crawlId]);
         return urls;
       }),
+
+    /** Leaves taken addresses until the crawl is resumed, because their hosts ask to wait. @throws membership_lost */
+    leaveHosts: (urlIds: readonly number[]): Promise<void> =>
+      inTransaction(db, async (run) => {
+        await lockWorker(run, workerId);
+        await lockCrawl(run, crawlId);
+        const held = 'crawl_id = ? and url_id in (?) and held_by = ?';
+        const counted = `select count(*) as pages from frontier where ${held} and rank < ${RESOURCE_RANK}`;
+        const [{ pages }] = (await run(counted, [crawlId, urlIds, workerId])) as { pages: number }[];
+        await run(`update frontier set host_left = 1, held_by = null where ${held}`, [crawlId, urlIds, workerId]);
+        await run('update crawl set asked = greatest(0, asked - ?) where id = ?', [pages, crawlId]);
+      }),
+
+    /** How many addresses were left because their hosts ask to wait, and one of them; null for none. */
+    async leftHosts(): Promise<{ pages: number; example: string } | null> {
+      const [row] = await query<{ pages: number; example: string | null }>(
+        `select count(*) as pages, min(u.text) as example from frontier f join url u on u.id = f.url_id
+          where f.crawl_id = ? and f.done = 0 and f.host_left = 1`,
+        [crawlId],
+      );
+      return row.example === null ? null : { pages: row.pages, example: row.example };
+    },
 
     /** What the database says this worker holds: after a lost connection it may be more than the worker knows. */
     held: (): Promise<QueuedUrl[]> =>

@@ -23,6 +23,8 @@ export { closedWarning, watchCrawl } from './progress';
 export { ASIDE_RANK, EXTERNAL_RANK, RESOURCE_RANK, UNLINKED_RANK } from './ranks';
 export { databaseBytes, measureSpace } from './space';
 export { recrawl } from './recrawl';
+export { nextSitemaps, queueSitemaps, sitemapState } from './sitemapQueue';
+export type { QueuedSitemap } from './sitemapQueue';
 export { forgetStore, openStore, saveListings, savePages, saveRobots, saveSitemap, seedFrontier } from './store';
 export type { CrawlStore, Discovery, PageResult, Source } from './store';
 export { trapReview, trapsOf } from './traps';

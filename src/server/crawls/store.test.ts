@@ -1,18 +1,26 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { addressAt } from '$core/snapshot';
+import type { CrawlSettings } from '$core/settings';
 import { expireWorker, testDatabase } from '../../../tests/support/database';
 import type { TestDatabase } from '../../../tests/support/database';
-import { pageAt, storedCrawl } from '../../../tests/support/storedCrawl';
+import { click, pageAt, storedCrawl } from '../../../tests/support/storedCrawl';
 import {
   crawlState,
   frontierOf,
   getCrawl,
   joinCrawl,
   leaveCrawl,
+  nextSitemaps,
   openStore,
+  queueSitemaps,
+  readBase,
   renewWorker,
+  resumeCrawl,
   saveListings,
   savePages,
+  saveSitemap,
   seedFrontier,
+  sitemapState,
   UNLINKED_RANK,
   watchCrawl,
 } from '..';
@@ -21,7 +29,7 @@ let test: TestDatabase;
 beforeAll(async () => (test = await testDatabase()));
 afterAll(() => test.drop());
 
-const newCrawl = (start: string) => storedCrawl(test.db, start);
+const newCrawl = (start: string, settings: Partial<CrawlSettings> = {}) => storedCrawl(test.db, start, settings);
 const limits = { pages: 1000, external: 10 };
 const take = ({ frontier }: Awaited<ReturnType<typeof newCrawl>>, rank: number) => frontier.take(rank, 10, limits);
 const counts = async (id: number) => {
@@ -38,7 +46,7 @@ describe('the frontier', () => {
       crawl.store,
       `${start}sitemap.xml`,
       [{ loc: `${start}b`, lastmod: null, line: 3 }],
-      [{ address: `${start}b`, rank: UNLINKED_RANK, hops: 0 }],
+      () => UNLINKED_RANK,
     );
     expect(await crawl.frontier.nextRank(null)).toBe(0);
     const [first] = await take(crawl, 0);
@@ -94,6 +102,38 @@ describe('the frontier', () => {
     await expect(take(crawl, 0)).rejects.toMatchObject({ code: 'membership_lost' });
     expect(await renewWorker(test.db, crawl.id, crawl.worker)).toBe(0);
   });
+  it('leaves what a host keeps back until the crawl is resumed', async () => {
+    const at = (path: string) => `https://held.example/${path}`;
+    const { id, store, frontier } = await newCrawl(at(''));
+    await seedFrontier(store, ['a', 'b', 'c'].map(at), 0);
+    const [first] = await frontier.take(0, 1, limits);
+    await frontier.leaveHosts([first.urlId]);
+    expect(await frontier.leftHosts()).toEqual({ pages: 1, example: at('a') });
+    expect((await frontier.take(0, 5, limits)).map(({ address }) => address)).toEqual([at('b'), at('c')]);
+    expect(await counts(id)).toMatchObject({ known: 3, asked: 2 });
+    await resumeCrawl(test.db, id);
+    expect(await frontier.leftHosts()).toBeNull();
+    expect((await frontier.take(0, 5, limits)).map(({ address }) => address)).toEqual([at('a')]);
+  });
+  it('takes in no more addresses than may be known, and of sitemaps only entries of known ones', async () => {
+    const at = (path: string) => `https://full.example/${path}`;
+    const { id, store, frontier } = await newCrawl(at(''), { knownLimit: 3 });
+    await seedFrontier(store, [at('')], 0);
+    const [start] = await frontier.take(0, 1, limits);
+    const found = ['a', 'b', 'c'].map((path) => ({ address: at(path), rank: 1, hops: 0 }));
+    const links = ['a', 'b', 'c'].map((path) => click(at(path)));
+    await savePages(store, [pageAt(start, found, [...links, click('https://else.example/')])]);
+    expect(await counts(id)).toMatchObject({ known: 3 });
+    const entries = ['a', 'new'].map((path, i) => ({ loc: at(path), lastmod: null, line: i + 1 }));
+    await saveListings(store, at('sitemap.xml'), entries, () => UNLINKED_RANK);
+    const base = await readBase(test.db, (await getCrawl(test.db, id))!, 'limit');
+    expect(base.count).toBe(3);
+    // A link to what may not be known is none that leads off the site.
+    const targets = [...base.links.target].map((target) => addressAt(base, target));
+    expect(targets).toHaveLength(3);
+    expect(targets.filter((target) => target.startsWith(at('')))).toHaveLength(2);
+    expect(base.listings).toHaveLength(1);
+  });
   it('gives no more than the limit of pages, whoever asks', async () => {
     const crawl = await newCrawl('https://limit.example/');
     await seedFrontier(
@@ -117,7 +157,7 @@ describe('the frontier', () => {
     );
     const work = async (name: string) => {
       const worker = await joinCrawl(test.db, crawl.id, name);
-      const store = openStore(test.db, crawl.id, crawl.siteId, worker);
+      const store = openStore(test.db, crawl, worker);
       const frontier = frontierOf(test.db, crawl.id, worker);
       for (let queued = await frontier.take(0, 3, limits); queued.length; queued = await frontier.take(0, 3, limits)) {
         const found = queued.map(({ address }) => ({ address: `${address}/below`, rank: 1, hops: 0 }));
@@ -158,4 +198,33 @@ it('a running crawl shows what waits, its outcomes, the newest pages, and that t
   expect(watched.newest[0]).toMatchObject({ address: at(5), status: 200, blocked: false });
   expect(watched.warning).toEqual({ code: 'mostly_noindex', all: true, address: at(5), rules: shut.pageRules });
   expect([watched.workers, watched.traps]).toEqual([1, 0]);
+});
+
+describe('the sitemaps of a crawl', () => {
+  it('wait to be read, each once, those before that fewer indexes lead to', async () => {
+    const { store } = await newCrawl('https://index.example/');
+    const at = (path: string) => `https://index.example/${path}`;
+    await queueSitemaps(store, [at('index.xml')], { index: null, nesting: 0 });
+    await queueSitemaps(store, [at('b.xml'), at('a.xml'), at('index.xml')], { index: at('index.xml'), nesting: 1 });
+    const waiting = async () => (await nextSitemaps(store, 10)).map(({ address, index }) => [address, index]);
+    expect(await waiting()).toEqual([
+      [at('index.xml'), null],
+      [at('b.xml'), at('index.xml')],
+      [at('a.xml'), at('index.xml')],
+    ]);
+    const read = { entries: 7, skipped: 0, isFeed: false, fault: null, faultLine: null, answer: null };
+    await saveSitemap(store, { ...read, address: at('b.xml'), index: at('index.xml') });
+    expect((await waiting()).map(([address]) => address)).toEqual([at('index.xml'), at('a.xml')]);
+    expect(await sitemapState(store)).toEqual({ waiting: 2, entries: 7 });
+  });
+  it('are as many as a crawl may have, however many indexes name', async () => {
+    const { store } = await newCrawl('https://indexes.example/');
+    const named = (from: number, n: number) =>
+      Array.from({ length: n }, (_, i) => `https://indexes.example/${from + i}.xml`);
+    const index = { index: 'https://indexes.example/sitemap.xml', nesting: 1 };
+    for (let at = 0; at < 49_000; at += 7000) expect(await queueSitemaps(store, named(at, 7000), index)).toBe(0);
+    expect(await queueSitemaps(store, named(49_000, 3000), index)).toBe(2000);
+    expect(await queueSitemaps(store, named(90_000, 3000), index)).toBe(3000);
+    expect(await sitemapState(store)).toMatchObject({ waiting: 50_000 });
+  });
 });

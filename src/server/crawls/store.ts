@@ -4,17 +4,19 @@
  */
 import { getTableColumns, sql } from 'drizzle-orm';
 import { toSnakeCase } from 'drizzle-orm/casing';
-import type { ResultSetHeader } from 'mysql2';
+import type { ResultSetHeader, RowDataPacket } from 'mysql2';
 import { renumberLinks } from '$core/links';
 import type { LinkBundle } from '$core/links';
 import type { SitemapEntry } from '$core/sitemap';
 import type { FoundFacts, FetchedRobots, FetchedSitemap } from '$core/snapshot';
 import { familyOf } from '$core/traps';
+import { knownLimitOf } from '$core/settings';
 import { outcomesOf } from '$core/closedSite';
 import { boundedMap } from '../caches';
 import { dictionary, hashOf, inRuns, inTransaction } from '../database';
 import type { Database, Dictionary, Statement } from '../database';
 import { page, phrase, robotsFile, sitemapEntry, sitemapFile, url } from '../database/schema';
+import type { Crawl } from './crawls';
 import type { QueuedUrl } from './frontier';
 import { SOURCE_CODING } from './sources';
 import { lockCrawl, lockWorker } from './workers';
@@ -63,16 +65,23 @@ export interface CrawlStore {
   db: Database;
   crawlId: number;
   workerId: number;
+  /** Addresses that may be known at most. */
+  knownLimit: number;
   urls: Dictionary;
   phrases: Dictionary;
   /** Hashes of sources that are known to be stored. */
   sources: ReturnType<typeof boundedMap<string, true>>;
 }
 
-export const openStore = (db: Database, crawlId: number, siteId: number, workerId: number): CrawlStore => ({
+export const openStore = (
+  db: Database,
+  { id: crawlId, siteId, settings }: Pick<Crawl, 'id' | 'siteId' | 'settings'>,
+  workerId: number,
+): CrawlStore => ({
   db,
   crawlId,
   workerId,
+  knownLimit: knownLimitOf(settings),
   urls: dictionary(db, url, siteId),
   phrases: dictionary(db, phrase, siteId),
   sources: boundedMap(KNOWN_SOURCES),
@@ -99,14 +108,18 @@ async function numberDiscoveries({ urls }: CrawlStore, discoveries: readonly Dis
   return new Map([...found].sort(([a], [b]) => a - b));
 }
 
-/** Adds what is new to the frontier and moves forward what was found on a shorter route. @returns how many are new */
-async function addToFrontier(run: Statement, crawlId: number, found: Found): Promise<number> {
+/**
+ * Adds what is new to the frontier, as far as more may be known, and moves forward what was found on a shorter route.
+ * @param room how many may be added
+ * @returns how many are new
+ */
+async function addToFrontier(run: Statement, crawlId: number, found: Found, room: number): Promise<number> {
   let added = 0;
   for (const part of inRuns([...found], FRONTIER_ROWS)) {
     const ids = part.map(([id]) => id);
     const rows = await run('select url_id, rank from frontier where crawl_id = ? and url_id in (?)', [crawlId, ids]);
     const known = new Map(rows.map((row) => [row.url_id as number, row.rank as number]));
-    const fresh = part.filter(([id]) => !known.has(id));
+    const fresh = part.filter(([id]) => !known.has(id)).slice(0, Math.max(0, room - added));
     let inserted = 0;
     if (fresh.length) {
       const values = fresh.map(([id, { address, rank, hops }]) => [crawlId, id, rank, hops, familyKey(address)]);
@@ -137,8 +150,8 @@ async function moveForward(run: Statement, crawlId: number, nearer: [number, Dis
 async function saveDiscoveries(store: CrawlStore, discoveries: readonly Discovery[]): Promise<void> {
   const found = await numberDiscoveries(store, discoveries);
   await inTransaction(store.db, async (run) => {
-    await lockCrawl(run, store.crawlId);
-    const added = await addToFrontier(run, store.crawlId, found);
+    const { known } = await lockCrawl(run, store.crawlId);
+    const added = await addToFrontier(run, store.crawlId, found, store.knownLimit - known);
     if (added) await run('update crawl set known = known + ? where id = ?', [added, store.crawlId]);
   });
 }
@@ -215,7 +228,7 @@ const rowBytes = (row: Row) =>
  * @throws membership_lost
  */
 export async function savePages(store: CrawlStore, results: readonly PageResult[]): Promise<void> {
-  const { db, crawlId, workerId } = store;
+  const { db, crawlId, workerId, knownLimit } = store;
   const rows = await pageRows(store, results);
   const found = await numberDiscoveries(
     store,
@@ -225,11 +238,11 @@ export async function savePages(store: CrawlStore, results: readonly PageResult[
   await inTransaction(db, async (run) => {
     await lockWorker(run, workerId);
     for (const part of bySize(rows, rowBytes)) await run(insertPages, [part]);
-    await lockCrawl(run, crawlId);
+    const { known } = await lockCrawl(run, crawlId);
     const done = results.map(({ queued }) => queued.urlId);
     const mark = 'update frontier set done = 1, held_by = null where crawl_id = ? and url_id in (?) and done = 0';
     const { affectedRows } = await run<ResultSetHeader>(mark, [crawlId, done]);
-    const added = await addToFrontier(run, crawlId, found);
+    const added = await addToFrontier(run, crawlId, found, knownLimit - known);
     // Nothing is marked when an earlier try had come through after all: then it was counted too.
     if (affectedRows > 0) await count(run, crawlId, results, affectedRows, added);
   });
@@ -258,21 +271,31 @@ export const saveRobots = ({ db, crawlId }: CrawlStore, { origin, ...outcome }: 
     .values({ crawlId, originHash: hashOf(origin), origin, ...outcome })
     .onDuplicateKeyUpdate({ set: outcome });
 
+/** Whether a crawl knows as many addresses as it may. */
+async function isFull({ db, crawlId, knownLimit }: CrawlStore): Promise<boolean> {
+  const [[row]] = await db.$client.query<RowDataPacket[]>('select known from crawl where id = ?', [crawlId]);
+  return row !== undefined && row.known >= knownLimit;
+}
+
 /**
- * Stores entries of a sitemap.
+ * Stores entries of a sitemap: of a crawl that knows as many addresses as it may, only those of known ones.
  * @param entries their addresses in normal form
- * @param discoveries where in the frontier they belong
+ * @param rankOf where in the frontier an address belongs
+ * @returns how many were stored
  */
 export async function saveListings(
   store: CrawlStore,
   sitemap: string,
   entries: readonly SitemapEntry[],
-  discoveries: readonly Discovery[],
-): Promise<void> {
+  rankOf: (address: string) => number,
+): Promise<number> {
   const { db, crawlId, urls } = store;
-  const numbers = await urls.numbersOf(new Set([sitemap, ...entries.map(({ loc }) => loc)]));
-  const sitemapId = numbers.get(sitemap)!;
-  for (const run of inRuns(entries, FRONTIER_ROWS))
+  const addresses = new Set(entries.map(({ loc }) => loc));
+  const full = await isFull(store);
+  const numbers = full ? await urls.known(addresses) : await urls.numbersOf(addresses);
+  const listed = full ? entries.filter(({ loc }) => numbers.has(loc)) : entries;
+  const sitemapId = (await urls.numbersOf(new Set([sitemap]))).get(sitemap)!;
+  for (const run of inRuns(listed, FRONTIER_ROWS))
     await db
       .insert(sitemapEntry)
       .values(
@@ -287,13 +310,18 @@ export async function saveListings(
       )
       // A row that is there already stays as it is.
       .onDuplicateKeyUpdate({ set: { crawlId: sql`${sitemapEntry.crawlId}` } });
-  await saveDiscoveries(store, discoveries);
+  if (!full)
+    await saveDiscoveries(
+      store,
+      [...addresses].map((address) => ({ address, rank: rankOf(address), hops: 0 })),
+    );
+  return listed.length;
 }
 
 /** Stores how the reading of a sitemap went. */
 export async function saveSitemap({ db, crawlId, urls }: CrawlStore, { address, index, ...outcome }: FetchedSitemap) {
   const numbers = await urls.numbersOf(new Set(index === null ? [address] : [address, index]));
-  const row = { ...outcome, indexId: index === null ? null : numbers.get(index)! };
+  const row = { ...outcome, indexId: index === null ? null : numbers.get(index)!, waiting: false };
   await db
     .insert(sitemapFile)
     .values({ crawlId, urlId: numbers.get(address)!, ...row })

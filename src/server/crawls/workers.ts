@@ -29,10 +29,14 @@ export async function lockWorker(run: Statement, workerId: number): Promise<void
   if (rows.length === 0) throw failure('membership_lost', 'Another worker has taken over what this one held.');
 }
 
-/** Locks the row of a crawl. @returns how many pages its workers have asked for, or are about to */
-export async function lockCrawl(run: Statement, crawlId: number): Promise<number> {
-  const [row] = (await run('select asked from crawl where id = ? for update', [crawlId])) as { asked: number }[];
-  return row?.asked ?? 0;
+/**
+ * Locks the row of a crawl.
+ * @returns how many pages its workers have asked for, or are about to, and how many addresses are known
+ */
+export async function lockCrawl(run: Statement, crawlId: number): Promise<{ asked: number; known: number }> {
+  const locked = 'select asked, known from crawl where id = ? for update';
+  const [row] = (await run(locked, [crawlId])) as { asked: number; known: number }[];
+  return row ?? { asked: 0, known: 0 };
 }
 
 /** Removes workers whose rows are locked; what they held is free again. */

@@ -17,7 +17,8 @@ type Numbered = { id: number; text: string }[];
 /**
  * A table of texts with numbers, of one site.
  * @returns `numbersOf`, which gives every text its number, adding the texts that are new, and may be called again after
- *   a failure: numbers once given stay; and `forget`, which gives back the memory of what it knows
+ *   a failure: numbers once given stay; `known`, which gives those that have numbers; and `forget`, which gives back
+ *   the memory of what it knows
  */
 export function dictionary(db: Database, table: typeof url | typeof phrase, siteId: number) {
   const cache = boundedMap<string, number>(CACHED);
@@ -35,11 +36,11 @@ export function dictionary(db: Database, table: typeof url | typeof phrase, site
       entries.map(({ text, hash }) => [siteId, hash, text]),
     ]);
 
-  async function number(entries: readonly Entry[], numbers: Map<string, number>): Promise<void> {
+  async function number(entries: readonly Entry[], numbers: Map<string, number>, onlyKnown: boolean): Promise<void> {
     let left = entries;
     let added = 0;
     // The last step finds what another worker added meanwhile.
-    for (const step of mostlyNew ? [add, find] : [find, add, find]) {
+    for (const step of onlyKnown ? [find] : mostlyNew ? [add, find] : [find, add, find]) {
       const rows = left.length ? await step(left) : [];
       for (const { id, text } of rows) {
         numbers.set(text, id);
@@ -48,10 +49,10 @@ export function dictionary(db: Database, table: typeof url | typeof phrase, site
       if (step === add) added = rows.length;
       left = left.filter(({ text }) => !numbers.has(text));
     }
-    mostlyNew = 2 * added > entries.length;
+    if (!onlyKnown) mostlyNew = 2 * added > entries.length;
   }
 
-  const numbersOf = async (texts: ReadonlySet<string>): Promise<Map<string, number>> => {
+  const lookUp = async (texts: ReadonlySet<string>, onlyKnown: boolean): Promise<Map<string, number>> => {
     const numbers = new Map<string, number>();
     const unknown: Entry[] = [];
     for (const text of texts) {
@@ -59,10 +60,14 @@ export function dictionary(db: Database, table: typeof url | typeof phrase, site
       if (known === undefined) unknown.push({ text, hash: hashOf(text) });
       else numbers.set(text, known);
     }
-    for (const run of inRuns(unknown, RUN)) await number(run, numbers);
+    for (const run of inRuns(unknown, RUN)) await number(run, numbers, onlyKnown);
     return numbers;
   };
-  return { numbersOf, forget: cache.clear };
+  return {
+    numbersOf: (texts: ReadonlySet<string>) => lookUp(texts, false),
+    known: (texts: ReadonlySet<string>) => lookUp(texts, true),
+    forget: cache.clear,
+  };
 }
 
 export type Dictionary = ReturnType<typeof dictionary>;

@@ -434,6 +434,8 @@ export const frontier = mysqlTable(
     family: fingerprint(),
     /** Cut off: its family grows without end. */
     cut: boolean().notNull().default(false),
+    /** Left until the crawl is resumed: its host asks to wait, again and again. */
+    hostLeft: boolean().notNull().default(false),
   },
   (table) => [
     primaryKey({ columns: [table.crawlId, table.urlId] }),
@@ -570,8 +572,15 @@ export const sitemapFile = mysqlTable(
     /** The index that named it first. */
     indexId: id(),
     answer: json<FileAnswer>()(),
+    /** Known, and not read yet. */
+    waiting: boolean().notNull().default(false),
+    /** How many indexes lead to it. */
+    nesting: tinyint().notNull().default(0),
   },
-  (table) => [primaryKey({ columns: [table.crawlId, table.urlId] })],
+  (table) => [
+    primaryKey({ columns: [table.crawlId, table.urlId] }),
+    index('sitemap_file_next').on(table.crawlId, table.waiting, table.nesting, table.urlId),
+  ],
 );
 
 export const sitemapEntry = mysqlTable(

@@ -6,6 +6,7 @@ import type { UnvisitedReason } from '$core/facts';
 import { countPackedLinks } from '$core/links';
 import { scopeOf } from '$core/scope';
 import type { Scope } from '$core/scope';
+import { knownLimitOf } from '$core/settings';
 import { baseBuilder, nothingFound } from '$core/snapshot';
 import type { Base, Check, SiteFiles } from '$core/snapshot';
 import type { Crawl } from '../crawls';
@@ -22,7 +23,7 @@ const PACKED_HEAD = 12;
 
 /** Why an address that was never fetched was not. @param left when nothing else speaks against it */
 function unvisitedReason(
-  row: { rank: number; hops: number; cut: boolean; address: string },
+  row: { rank: number; hops: number; cut: boolean; hostLeft: boolean; address: string },
   { settings, baseId }: Crawl,
   scope: Scope,
   left: UnvisitedReason,
@@ -30,6 +31,7 @@ function unvisitedReason(
   if (!scope.keeps(row.address).keeps) return 'scope';
   if (row.rank >= ASIDE_RANK) return baseId === null ? 'kind' : 'selection';
   if (row.cut) return 'trap';
+  if (row.hostLeft) return 'host';
   if (row.hops > MAX_HOPS) return 'hops';
   if (settings.depth !== null && row.rank % UNLINKED_RANK > settings.depth) return 'depth';
   return left;
@@ -44,7 +46,8 @@ async function readPages(db: Reading, row: Crawl, left: UnvisitedReason) {
   const { links, headers, ...columns } = getTableColumns(page);
   // The number of links is at the beginning of what is packed.
   const head = sql<Buffer | null>`left(${links}, ${PACKED_HEAD})`;
-  const place = { urlId: frontier.urlId, rank: frontier.rank, hops: frontier.hops, cut: frontier.cut };
+  const { urlId, rank, hops, cut, hostLeft } = frontier;
+  const place = { urlId, rank, hops, cut, hostLeft };
   const read = (after: number) =>
     db
       .select({ ...place, address: url.text, page: columns, head })
@@ -158,11 +161,16 @@ export async function readBase(db: Database, row: Crawl, left: UnvisitedReason):
     { isolationLevel: 'repeatable read', accessMode: 'read only' },
   );
   const named = layout.named();
+  const outside = await readTexts(db, url, named.outside);
+  const { inside } = scopeOf(row.settings);
+  const isFull = row.known >= knownLimitOf(row.settings);
+  const beyond = isFull ? [...outside].flatMap(([number, address]) => (inside(address) ? [number] : [])) : [];
   return layout.finish({
     starts: [row.settings.start, ...row.settings.starts],
     listed: await listedAddresses(db, row.id),
     checks,
-    outside: await readTexts(db, url, named.outside),
+    outside,
+    beyond: new Set(beyond),
     phrases: await readTexts(db, phrase, named.phrases),
     listings: await readListings(db, row.id),
     files: await readFiles(db, row.id),

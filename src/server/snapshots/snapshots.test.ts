@@ -46,7 +46,7 @@ describe('snapshots', () => {
       store,
       at('/sitemap.xml'),
       [{ loc: at('/lost'), lastmod: '2026-10-02', line: 4 }],
-      [{ address: at('/lost'), rank: UNLINKED_RANK, hops: 0 }],
+      () => UNLINKED_RANK,
     );
     const [queued] = await take(0);
     const links = [click(at('/é'), 'Naïve “tram” 🚋'), click('https://else.example/')];

@@ -1,4 +1,5 @@
 import { crawlOf, hasEnded, isSoFar, siteOf } from '../../../../crawl';
+import { knownLimitOf } from '$core/settings';
 import { screenOf } from '$lib/shell/routes';
 import { appDatabase, crawlSettings, crawlsOf, openSiteReport, savedSelections } from '$server/index';
 import type { LayoutServerLoad } from './$types';
@@ -26,7 +27,7 @@ export const load: LayoutServerLoad = async ({ locals, depends }) => {
        */
       soFar: isSoFar(crawl) ? crawl.analysedAt : null,
       /** What of its settings screens speak of. */
-      settings: { limit, depth, minutes, megabytes, connections, rate },
+      settings: { limit, knownLimit: knownLimitOf(settings), depth, minutes, megabytes, connections, rate },
     },
     crawls: crawls.reverse().map(({ id, state, known, startedAt, createdAt }) => ({
       ...{ id, state, known },
