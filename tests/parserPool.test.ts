@@ -145,13 +145,13 @@ describe('a document that cannot be parsed', () => {
   afterAll(() => rmSync(folder, { recursive: true }));
 
   it.each([
-    ['throw', 'fault'],
-    ['hang', 'time'],
-    ['fill', 'memory'],
+    ['throw', 'fault', 60_000],
+    ['hang', 'time', 2000],
+    ['fill', 'memory', 60_000],
   ])(
     'because of which the parser would %s is unreadable, and the documents around it are parsed',
-    async (html, reason) => {
-      const pool = threads({ file, timeout: 2000, memory: 64 });
+    async (html, reason, timeout) => {
+      const pool = threads({ file, timeout, memory: 64 });
       const outcomes = await Promise.all([
         pool.parse(documentOf('/before', '<title>Before')),
         pool.parse(documentOf('/', html)),
@@ -174,10 +174,10 @@ describe('a document that cannot be parsed', () => {
     await pool.close();
   });
   it.each([
-    ['hang', 'time'],
-    ['fill', 'memory'],
-  ])('or a sitemap on which the parser would %s, and the next one is read', async (end, reason) => {
-    const pool = threads({ file, timeout: 2000, memory: 64 });
+    ['hang', 'time', 2000],
+    ['fill', 'memory', 60_000],
+  ])('or a sitemap on which the parser would %s, and the next one is read', async (end, reason, timeout) => {
+    const pool = threads({ file, timeout, memory: 64 });
     const url = (name: string) => `<url><loc>https://museum.example/${name}</loc></url>`;
     const faulty = pool.openSitemap();
     expect(parsedOf(await faulty.read(`<urlset>${url('a')}`)).urls).toEqual([]);

@@ -25,6 +25,9 @@ export interface SitemapReading {
   close: () => void;
 }
 
+/** Sitemaps that are read at once at most. */
+export const SITEMAPS_AT_ONCE = 4;
+
 /** All of these throw only when the signal of the crawl is aborted. */
 export interface ParserPool {
   parse: (document: Document) => Promise<ParseOutcome<ParsedDocument>>;
@@ -83,8 +86,8 @@ const isOutOfMemory = (error: unknown) => (error as { code?: string }).code === 
 export function startParsers(setup: ParserSetup, signal: AbortSignal, given: Partial<ParserOptions> = {}): ParserPool {
   const { timeout, memory, threads, file } = { ...defaults, ...given };
   if (threads < 1 || !isBuilt(file)) return parseInPlace(setup);
-  const poolOf = (minThreads: number, maxThreads: number) =>
-    new Piscina({
+  const poolOf = (minThreads: number, maxThreads: number) => {
+    const pool = new Piscina({
       filename: file,
       // Without the name of a function a thread looks for one in vain as it starts, and reads its program twice.
       name: 'parse',
@@ -95,6 +98,9 @@ export function startParsers(setup: ParserSetup, signal: AbortSignal, given: Par
       recordTiming: false,
       workerData: setup,
     });
+    // A thread that was ended because of its time may run out of memory first: then nobody waits for it any more.
+    return pool.on('error', () => {});
+  };
   const documents = poolOf(1, threads);
   // A document is given to the pool when a thread is free for it, so that its time does not count while it waits.
   const inTurn = pLimit(threads);
@@ -156,7 +162,7 @@ export function startParsers(setup: ParserSetup, signal: AbortSignal, given: Par
 
   function startSitemap() {
     signal.throwIfAborted();
-    sitemaps ??= poolOf(0, 1);
+    sitemaps ??= poolOf(0, SITEMAPS_AT_ONCE);
     const { port1: port, port2 } = new MessageChannel();
     const bound = bounds();
     const options = { name: 'sitemap', signal: bound.signal, transferList: [port2] };
