@@ -28,7 +28,7 @@ function restartWorker() {
   }, 1000);
 }
 
-for (const mode of ['main', 'parserThread', 'baseThread', 'analysisThread', 'demo']) {
+for (const mode of ['main', 'parserThread', 'baseThread', 'analysisThread', 'zstdThread', 'importThread', 'demo']) {
   const watcher = await build({ configFile: 'vite.node.config.ts', mode, logLevel: 'warn', build: { watch: {} } });
   watcher.on('event', ({ code, error }) => {
     if (code === 'ERROR') console.error(error.message);

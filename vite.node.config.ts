@@ -10,6 +10,8 @@ const entries: Record<string, string> = {
   parserThread: 'src/crawl/parserThread.ts',
   baseThread: 'src/crawl/baseThread.ts',
   analysisThread: 'src/crawl/analysisThread.ts',
+  zstdThread: 'src/crawl/zstdThread.ts',
+  importThread: 'src/server/imports/importThread.ts',
   demo: 'demo/main.ts',
 };
 

@@ -8,7 +8,7 @@ import type { Crawl, Database, Lease } from '$server/index';
 import { analyseParts } from './analysisParts';
 import type { AnalysisStep } from './analysisParts';
 import { analyseInThread, readInThread } from './analysisThreads';
-import { analysisThread, baseThread, isBuilt } from './threads';
+import { analysisThread, baseThread, isBuilt } from '$server/threads';
 import { shareParts } from './transfer';
 
 export interface AnalysisOptions {

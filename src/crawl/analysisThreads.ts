@@ -6,7 +6,7 @@ import type { SnapshotParts } from '$core/snapshot';
 import type { AnalysisStep, AnalysisTask } from './analysisParts';
 import type { ReadAnswer, ReadTask } from './baseThread';
 import type { ThreadData } from './priority';
-import { analysisThread, baseThread } from './threads';
+import { analysisThread, baseThread } from '$server/threads';
 
 /** MiB of heap for each thread; columns and links are held outside it. */
 const HEAP_MB = 4096;

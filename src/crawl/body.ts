@@ -1,10 +1,9 @@
 /** Bodies of answers: taken in up to a limit, and decoded up to the same limit. */
-import { EdgeMapError, isError } from '$core/errors';
 import type { Transform } from 'node:stream';
 import { constants, createBrotliDecompress, createGunzip, createInflate, createInflateRaw } from 'node:zlib';
 import type { BrotliOptions, ZlibOptions } from 'node:zlib';
-import { Decompress } from 'fzstd';
 import { gunzipped } from './gunzip';
+import { unzstd } from './zstd';
 
 export interface Body {
   bytes: Buffer;
@@ -87,26 +86,6 @@ async function unzipLeniently(body: Buffer, limit: number): Promise<Body> {
   return { bytes: Buffer.concat(pieces), truncated: broken || size > limit };
 }
 
-function unzstd(body: Buffer, limit: number): Body {
-  const pieces: Uint8Array[] = [];
-  let size = 0;
-  const decoder = new Decompress((piece) => {
-    pieces.push(piece.slice(0, limit - size));
-    size += piece.length;
-    // A few bytes can stand for a great many: leave before the next block is made.
-    if (size > limit) throw new EdgeMapError('body_limit', 'The body is longer than what is read.', { limit });
-  });
-  try {
-    decoder.push(body, true);
-  } catch (error) {
-    if (!isError(error, 'body_limit')) {
-      const malformed = Object.assign(new Error('The body is not zstd.'), { code: 'Z_DATA_ERROR', cause: error });
-      throw malformed;
-    }
-  }
-  return { bytes: Buffer.concat(pieces), truncated: size > limit };
-}
-
 /** Codings that are undone one after the other, at most. */
 const MAX_CODINGS = 3;
 
@@ -124,7 +103,11 @@ export async function decodeBody(body: Body, contentEncoding: string | null, lim
     if (decoded.bytes.length === 0) break;
     const coding = codingOf(name, decoded.bytes);
     const next =
-      name === 'zstd' ? unzstd(decoded.bytes, limit) : coding ? await unzip(decoded.bytes, coding, limit) : decoded;
+      name === 'zstd'
+        ? await unzstd(decoded.bytes, limit)
+        : coding
+          ? await unzip(decoded.bytes, coding, limit)
+          : decoded;
     decoded = { bytes: next.bytes, truncated: next.truncated || decoded.truncated };
   }
   return decoded;

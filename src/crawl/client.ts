@@ -103,7 +103,7 @@ export function openClient(options: ClientOptions): Client {
   const everywhere: Record<string, string> = {
     'user-agent': settings.userAgent,
     accept: 'text/html,application/xhtml+xml,*/*;q=0.8',
-    'accept-encoding': 'gzip, deflate, br, zstd',
+    'accept-encoding': 'gzip, deflate, br',
     ...(settings.language && { 'accept-language': settings.language }),
   };
   const basic = secrets.basic && Buffer.from(`${secrets.basic.user}:${secrets.basic.password}`).toString('base64');

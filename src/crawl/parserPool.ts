@@ -11,7 +11,7 @@ import { documentParser } from './parse';
 import type { Document, ParsedDocument, ParserSetup } from './parse';
 import { sitemapParser } from './sitemapParser';
 import type { SitemapBatch } from './sitemapParser';
-import { isBuilt, parserThread } from './threads';
+import { isBuilt, parserThread } from '$server/threads';
 import { ownBytes } from './transfer';
 
 /** What was parsed, or why it could not be. */

@@ -21,8 +21,9 @@ interface ErrorParams {
   membership_lost: object;
   /** A file that cannot be imported. */
   import: object;
-  /** A body that holds more than is read. */
-  body_limit: { limit: number };
+  /** Work in a thread that took longer, or more memory, than it may. */
+  thread_time: object;
+  thread_memory: object;
   /** A stored snapshot has another form than this program reads. */
   snapshot_version: { version: number };
   /** A selection that cannot be read or answered: where in its text. */
@@ -45,7 +46,15 @@ export class EdgeMapError<C extends ErrorCode = ErrorCode> extends Error {
 
 /** Makes an error of a code that has no parameters. */
 export const failure = <
-  C extends 'usage' | 'unavailable' | 'operator' | 'database_lost' | 'membership_lost' | 'import',
+  C extends
+    | 'usage'
+    | 'unavailable'
+    | 'operator'
+    | 'database_lost'
+    | 'membership_lost'
+    | 'import'
+    | 'thread_time'
+    | 'thread_memory',
 >(
   code: C,
   message: string,

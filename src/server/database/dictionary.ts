@@ -1,8 +1,9 @@
 import { getTableName } from 'drizzle-orm';
 import type { RowDataPacket } from 'mysql2';
 import { boundedMap } from '../caches';
-import { hashOf, inRuns } from './connection';
+import { hashOf } from './connection';
 import type { Database } from './connection';
+import { inRuns } from './runs';
 import type { phrase, url } from './schema';
 
 const CACHED = 200_000;

@@ -4,7 +4,6 @@ export {
   databaseUrl,
   hashOf,
   inOrder,
-  inRuns,
   inTransaction,
   isConnectionLoss,
   isDiskFull,
@@ -15,3 +14,4 @@ export {
 export type { Database, Statement } from './connection';
 export { dictionary } from './dictionary';
 export type { Dictionary } from './dictionary';
+export { inRuns } from './runs';

@@ -5,6 +5,7 @@ import { crawlState } from '../crawls';
 import type { Database } from '../database';
 import { openSnapshot } from '../snapshots';
 import { saveImport } from './imports';
+import { packParts } from './pack';
 
 /** What a crawl is called as a source. */
 export const crawlSourceName = ({ id, startedAt }: { id: number; startedAt: Date | null }): string =>
@@ -26,26 +27,16 @@ export async function importCrawl(db: Database, siteId: number, crawlId: number)
   );
   const known = (column: Int32Array) => Float64Array.from(pages, (page) => (column[page] < 0 ? NaN : column[page]));
   const name = crawlSourceName(crawl);
-  await saveImport(
-    db,
-    siteId,
-    {
-      kind: 'list',
-      name,
-      addresses: pages.map((page) => addressAt(snapshot, page)),
-      columns: {
-        [ROWS_COLUMN]: new Float64Array(pages.length).fill(1),
-        depth: known(snapshot.column('depth')),
-        pages_linking: known(snapshot.column('pages_linking')),
-      },
-      cells: null,
-      file: null,
-      digest: null,
-      lines: pages.length,
-      rejected: 0,
-      rejects: [],
+  const parts = await packParts({
+    addresses: pages.map((page) => addressAt(snapshot, page)),
+    columns: {
+      [ROWS_COLUMN]: new Float64Array(pages.length).fill(1),
+      depth: known(snapshot.column('depth')),
+      pages_linking: known(snapshot.column('pages_linking')),
     },
-    true,
-  );
+    cells: null,
+  });
+  const rest = { file: null, digest: null, lines: pages.length, rejected: 0, rejects: [], urls: pages.length };
+  await saveImport(db, siteId, { kind: 'list', name, parts, ...rest }, true);
   return name;
 }

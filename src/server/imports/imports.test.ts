@@ -1,4 +1,5 @@
 import { gzipSync } from 'node:zlib';
+import { strToU8, unzipSync, zipSync } from 'fflate';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { EdgeMapError } from '$core/errors';
 import { sentence } from '$core/messages';
@@ -113,6 +114,26 @@ describe('a list', () => {
     const outcome = await take(Buffer.from(sheet, 'base64'), { name: 'Sheet', file: 'pages.xlsx' });
     expect(outcome).toMatchObject({ lines: 2, addresses: 2, rejected: 0 });
     expect([...(await readContent(test.db, outcome.id)).columns.visits]).toEqual([3.5, 12]);
+  });
+  it('is refused as a spreadsheet that would unfold to more than can be read', async () => {
+    const files = unzipSync(Buffer.from(sheet, 'base64'));
+    const withSheet = (cells: string) =>
+      zipSync({
+        ...files,
+        'xl/worksheets/sheet1.xml': strToU8(`<worksheet><sheetData>${cells}</sheetData></worksheet>`),
+      });
+    // A cell in the first place, and one in the last.
+    const far = '<row r="1"><c r="A1"><v>1</v></c></row><row r="1048576"><c r="XFD1048576"><v>1</v></c></row>';
+    await expect(take(Buffer.from(withSheet(far)), { name: 'Far' })).rejects.toThrow(/more than 10,000,000 cells/);
+    const large = Buffer.from(withSheet(' '.repeat(320 << 20)));
+    expect(large.length).toBeLessThan(1 << 20);
+    await expect(take(large, { name: 'Large' })).rejects.toThrow(/more than 300 MiB/);
+  });
+  it('that is uploaded four times at once is one source', async () => {
+    const uploads = await Promise.all(Array.from({ length: 4 }, () => take('url\n/twice\n', { name: 'At once' })));
+    expect(new Set(uploads.map(({ id }) => id)).size).toBe(1);
+    expect(uploads.filter(({ before }) => before === null)).toHaveLength(1);
+    expect((await importsOf(test.db, site.id)).filter(({ name }) => name === 'At once')).toHaveLength(1);
   });
   it.each([
     ['binary', Buffer.from(Array.from({ length: 5000 }, (_, i) => (i * 7919) % 256))],

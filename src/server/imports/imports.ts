@@ -10,9 +10,10 @@ import type { ImportedSource, ImportKind } from '$core/imports';
 import type { Message } from '$core/messages';
 import { inRuns, READ_ROWS } from '../database';
 import type { Database } from '../database';
-import { crawl, crawlImport, importPart, urlImport } from '../database/schema';
+import { crawl, crawlImport, importPart, site, urlImport } from '../database/schema';
+import { packParts } from './pack';
+import type { PackedPart } from './pack';
 import { readAddresses, readContent, writeParts } from './parts';
-import type { ImportContent } from './parts';
 
 export interface UrlImport {
   id: number;
@@ -63,7 +64,12 @@ export const importsOfCrawl = (db: Database, crawlId: number): Promise<UrlImport
     .orderBy(asc(urlImport.id));
 
 /** The import of a site from a file with this digest; null when there is none. */
-export async function importOfFile(db: Database, siteId: number, digest: string): Promise<UrlImport | null> {
+async function importOfFile(
+  db: Pick<Database, 'select'>,
+  siteId: number,
+  digest: string | null,
+): Promise<UrlImport | null> {
+  if (digest === null) return null;
   const [found] = await db
     .select(described)
     .from(urlImport)
@@ -71,7 +77,7 @@ export async function importOfFile(db: Database, siteId: number, digest: string)
   return found ?? null;
 }
 
-export interface NewImport extends ImportContent {
+export interface NewImport {
   kind: ImportKind;
   name: string;
   file: string | null;
@@ -79,6 +85,9 @@ export interface NewImport extends ImportContent {
   lines: number;
   rejected: number;
   rejects: readonly Reject[];
+  /** How many addresses it holds. */
+  urls: number;
+  parts: readonly PackedPart[];
 }
 
 /** The newest crawl of a site that has ended with a result; null when there is none. */
@@ -92,14 +101,25 @@ export async function newestEnded(db: Pick<Database, 'select'>, siteId: number) 
   return found ?? null;
 }
 
+export interface SavedImport {
+  id: number;
+  /** The import of the same file that there was; when it has the number `id`, nothing has changed. */
+  before: UrlImport | null;
+}
+
 /**
- * Stores an import of a site in place of one of the same kind and name, all of it or nothing.
+ * Stores an import of a site in place of one of the same kind and name, all of it or nothing; nothing where it is
+ * stored already, from the same file and under the same name.
  * @param counts whether it counts for the newest crawl at once; it does for later ones in any case
- * @returns its number
  */
-export const saveImport = (db: Database, siteId: number, given: NewImport, counts: boolean): Promise<number> =>
+export const saveImport = (db: Database, siteId: number, given: NewImport, counts: boolean): Promise<SavedImport> =>
   db.transaction(async (tx) => {
-    const { kind, name, addresses, file, digest, lines, rejected, rejects } = given;
+    const { rejects, parts, ...rest } = given;
+    const { kind, name, digest, urls, rejected } = rest;
+    // One at a time: who uploads the same file twice at once finds the first when the second is stored.
+    await tx.select({ id: site.id }).from(site).where(eq(site.id, siteId)).for('update');
+    const before = await importOfFile(tx, siteId, digest);
+    if (before?.name === name && before.urls === urls && before.rejected === rejected) return { id: before.id, before };
     const newest = counts ? await newestEnded(tx, siteId) : null;
     await takeAway(
       tx,
@@ -109,11 +129,11 @@ export const saveImport = (db: Database, siteId: number, given: NewImport, count
     const packed = await promisify(deflate)(JSON.stringify(rejects));
     const [{ id }] = await tx
       .insert(urlImport)
-      .values({ siteId, kind, name, file, digest, lines, rejected, rejects: packed, urls: addresses.length })
+      .values({ siteId, ...rest, rejects: packed })
       .$returningId();
-    await writeParts(tx, id, given);
+    await writeParts(tx, id, parts);
     if (newest) await tx.insert(crawlImport).values({ crawlId: newest.id, importId: id });
-    return id;
+    return { id, before };
   });
 
 /**
@@ -170,8 +190,9 @@ export async function saveList(db: Database, siteId: number, name: string, addre
   } else if (ordered.length === 0) return;
   const lines = ordered.length;
   const columns = { [ROWS_COLUMN]: new Float64Array(lines).fill(1) };
-  const rest = { file: null, digest: null, lines, rejected: 0, rejects: [], cells: null };
-  await saveImport(db, siteId, { kind: 'list', name, addresses: ordered, columns, ...rest }, false);
+  const parts = await packParts({ addresses: ordered, columns, cells: null });
+  const rest = { file: null, digest: null, lines, rejected: 0, rejects: [], urls: lines };
+  await saveImport(db, siteId, { kind: 'list', name, parts, ...rest }, false);
 }
 
 const removeFromSite = async (db: Database, id: number): Promise<void> =>

@@ -1,8 +1,8 @@
 /** Files as they come: undone where they are compressed, and cut into lines. */
 import { pipeline } from 'node:stream/promises';
 import { createGunzip } from 'node:zlib';
-import { Decompress } from 'fzstd';
 import { failure, isError } from '$core/errors';
+import { beginsAsZstd, largestWindow, zstdDecoder } from '$core/zstd';
 
 /** What strangers have asked for can be anything: a log of more different addresses than this is refused. */
 const MAX_ADDRESSES = 5_000_000;
@@ -21,10 +21,16 @@ const PIECE = 1 << 18;
 /** A line that is longer holds nothing that can be read, and is cut. */
 const MAX_LINE = 1 << 16;
 
+/** What all that a file holds may come to, undone. */
+const MAX_UNFOLDED = 16 * 2 ** 30;
+/** Bytes in which the head of a compressed file ends. */
+const HEAD = 32;
+/** What a decoder of Zstandard may be asked to remember: as much as its own program takes unasked. */
+const MAX_WINDOW = 2 ** 27;
+
 type Bytes = AsyncIterable<Uint8Array>;
 
 const isGzip = (head: Uint8Array) => head[0] === 0x1f && head[1] === 0x8b;
-const isZstd = (head: Uint8Array) => head[0] === 0x28 && head[1] === 0xb5 && head[2] === 0x2f && head[3] === 0xfd;
 /** A spreadsheet in Office Open XML is a ZIP archive. */
 export const isZip = (head: Uint8Array) => head[0] === 0x50 && head[1] === 0x4b && head[2] === 3 && head[3] === 4;
 
@@ -36,14 +42,9 @@ async function* gunzip(source: Bytes): Bytes {
 }
 
 async function* unzstd(source: Bytes): Bytes {
-  const given: Uint8Array[] = [];
-  const decompress = new Decompress((piece) => given.push(piece));
-  for await (const piece of source) {
-    decompress.push(piece);
-    yield* given.splice(0);
-  }
-  decompress.push(new Uint8Array(0), true);
-  yield* given.splice(0);
+  const read = zstdDecoder();
+  for await (const piece of source) yield* read(piece);
+  yield* read(null);
 }
 
 /**
@@ -79,14 +80,34 @@ export async function peekBytes(source: Bytes, least: number): Promise<{ head: B
   return { head: Buffer.concat(held), whole, isAll };
 }
 
-/** A file as it was before it was compressed with gzip or Zstandard. @throws import when it is damaged */
+/** Ends what unfolds to more than can be meant. */
+async function* bounded(source: Bytes): Bytes {
+  let size = 0;
+  for await (const piece of source) {
+    size += piece.length;
+    if (size > MAX_UNFOLDED)
+      throw failure(
+        'import',
+        `The file holds more than ${MAX_UNFOLDED / 2 ** 30} GiB. Import it in parts. Nothing was imported.`,
+      );
+    yield piece;
+  }
+}
+
+/**
+ * A file as it was before it was compressed with gzip or Zstandard.
+ * @throws import when it is damaged, or holds too much
+ */
 export async function* decompressed(source: Bytes): Bytes {
-  const { head, whole } = await peekBytes(source, 4);
+  const { head, whole } = await peekBytes(source, HEAD);
+  const isZstd = beginsAsZstd(head);
+  if (isZstd && largestWindow(head.subarray(0, HEAD)) > MAX_WINDOW)
+    throw failure('import', 'The file was compressed with too large a window. Compress it without --long.');
   try {
-    yield* isGzip(head) ? gunzip(whole) : isZstd(head) ? unzstd(whole) : whole;
+    yield* bounded(isGzip(head) ? gunzip(whole) : isZstd ? unzstd(whole) : whole);
   } catch (error) {
     const { code, message } = error as NodeJS.ErrnoException;
-    if (!isGzip(head) && !isZstd(head)) throw error;
+    if (!isGzip(head) && !isZstd) throw error;
     if (code === 'ABORT_ERR' || isError(error, 'import')) throw error;
     throw failure('import', `The compressed file is damaged or incomplete (${message}). Nothing was imported.`);
   }

@@ -5,6 +5,7 @@ import { importChunk } from '../database/schema';
 import { ROWS_COLUMN } from '$core/imports';
 import { importsOf, saveList, SETTINGS_LIST, useImports } from './imports';
 import { unpackNumbers } from './packing';
+import { packParts } from './pack';
 import { writeParts } from './parts';
 
 /**
@@ -50,7 +51,7 @@ async function moveNumbers(db: Database): Promise<void> {
     const addresses = texts.sort();
     const columns = { [ROWS_COLUMN]: new Float64Array(addresses.length).fill(1) };
     await db.transaction(async (tx) => {
-      await writeParts(tx, id, { addresses, columns, cells: null });
+      await writeParts(tx, id, await packParts({ addresses, columns, cells: null }));
       await tx.delete(importChunk).where(eq(importChunk.importId, id));
     });
   }

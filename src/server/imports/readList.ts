@@ -6,6 +6,7 @@ import type { Layout } from '$core/addressList';
 import { ROWS_COLUMN } from '$core/imports';
 import type { ListChoices, Reading } from './reading';
 import { checkSize, isZip, peek, peekBytes } from './lines';
+import { readSpreadsheet, SAVE_AS_CSV } from './spreadsheet';
 import { failure } from '$core/errors';
 
 /** A row of a list, with the line at which it begins. */
@@ -108,19 +109,10 @@ async function* sheetRows(bytes: AsyncIterable<Uint8Array>): Rows {
   for await (const piece of bytes) {
     size += piece.length;
     if (size > MAX_SHEET)
-      throw failure('import', `The spreadsheet is larger than ${MAX_SHEET >> 20} MiB. Save it as CSV and import that.`);
+      throw failure('import', `The spreadsheet is larger than ${MAX_SHEET >> 20} MiB. ${SAVE_AS_CSV}`);
     pieces.push(piece);
   }
-  const { readSheet } = await import('read-excel-file/node');
-  let rows: unknown[][];
-  try {
-    rows = (await readSheet(Buffer.concat(pieces))) as unknown[][];
-  } catch (error) {
-    throw failure(
-      'import',
-      `The spreadsheet cannot be read (${(error as Error).message}). Save it as CSV and import that.`,
-    );
-  }
+  const rows = await readSpreadsheet(Buffer.concat(pieces));
   yield rows.map((row, i) => ({ cells: row.map(cellText), line: i + 1 }));
 }
 
