@@ -17,6 +17,16 @@ function start(command, args) {
   return child;
 }
 
+const programs = [
+  'main',
+  'parserThread',
+  'baseThread',
+  'analysisThread',
+  'zstdThread',
+  'importThread',
+  'watchdogThread',
+  'demo',
+];
 let worker = null;
 let waiting = null;
 /** Starts the worker again, once for all programs that a change has built. */
@@ -28,7 +38,7 @@ function restartWorker() {
   }, 1000);
 }
 
-for (const mode of ['main', 'parserThread', 'baseThread', 'analysisThread', 'zstdThread', 'importThread', 'demo']) {
+for (const mode of programs) {
   const watcher = await build({ configFile: 'vite.node.config.ts', mode, logLevel: 'warn', build: { watch: {} } });
   watcher.on('event', ({ code, error }) => {
     if (code === 'ERROR') console.error(error.message);

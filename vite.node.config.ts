@@ -12,6 +12,7 @@ const entries: Record<string, string> = {
   analysisThread: 'src/crawl/analysisThread.ts',
   zstdThread: 'src/crawl/zstdThread.ts',
   importThread: 'src/server/imports/importThread.ts',
+  watchdogThread: 'src/cli/watchdogThread.ts',
   demo: 'demo/main.ts',
 };
 

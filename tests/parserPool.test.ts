@@ -206,7 +206,7 @@ describe('what is built', () => {
     [...readFileSync(join('build-node', `${name}.cjs`), 'utf8').matchAll(/\brequire\(["'`]\.{1,2}\/([^"'`]+)/g)].map(
       ([, file]) => file,
     );
-  it.each(['parserThread', 'baseThread', 'analysisThread', 'zstdThread', 'importThread', 'demo'])(
+  it.each(['parserThread', 'baseThread', 'analysisThread', 'zstdThread', 'importThread', 'watchdogThread', 'demo'])(
     'stands alone: %s must not load the command line with it',
     (name) => expect(othersIn(name)).toEqual([]),
   );

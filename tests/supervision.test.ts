@@ -97,19 +97,19 @@ describe('./edgemap start', () => {
     expect(isAlive(pidOf('worker'))).toBe(false);
   });
 
-  it('when it is killed itself leaves nothing running but the database, which the next one takes over', async () => {
+  it('when it is killed itself leaves nothing running, and the next one goes on', async () => {
     const killed = edgemap('start');
     await until(() => killed.said().includes('Edge Map is at'), 'Edge Map is at');
     const pids = ['app', 'worker'].map(pidOf);
     const database = pidOf('db');
     killed.child.kill('SIGKILL');
     await until(() => !pids.some(isAlive), 'app and worker ended');
-    expect(isAlive(database)).toBe(true);
+    await until(() => !isAlive(database), 'the database ended');
     const next = edgemap('start');
     await until(() => next.said().includes('Edge Map is at'), 'Edge Map is at');
-    expect(pidOf('db')).toBe(database);
+    const another = pidOf('db');
     await stop(next);
-    expect(isAlive(database)).toBe(false);
+    expect(isAlive(another)).toBe(false);
   });
 });
 

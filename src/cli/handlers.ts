@@ -9,6 +9,7 @@ import { demoCommand } from './demo';
 import { exportCommand, selectCommand } from './export';
 import type { Handlers } from './commands/handlers';
 import { onOrphaned } from './orphaned';
+import { endWhenStuck } from './watchdog';
 import { importCommand } from './import';
 import { holdDatabase } from './privateDatabase';
 import { robotsCheckCommand, robotsCompareCommand, robotsTestCommand } from './robots';
@@ -38,6 +39,7 @@ async function worker(): Promise<number> {
   const stop = new AbortController();
   for (const signal of ['SIGINT', 'SIGTERM'] as const) process.on(signal, () => stop.abort('shutdown'));
   onOrphaned(() => stop.abort('shutdown'));
+  endWhenStuck('worker');
   const allowPrivate = allowsPrivate();
   return withDatabase(async (db) => {
     await work({ db, log, allowPrivate, predecessor: predecessorOf(process.env), signal: stop.signal });

@@ -4,6 +4,7 @@ import { pathToFileURL } from 'node:url';
 import { join } from 'node:path';
 import { prepareDatabase } from '$server/index';
 import { onOrphaned } from './orphaned';
+import { endWhenStuck } from './watchdog';
 import { failure } from '$core/errors';
 
 const loopback = /^(127(\.\d+){3}|localhost|\[?::1\]?)$/;
@@ -64,6 +65,8 @@ export async function serve(): Promise<number> {
     if (!loopback.test(hostOf(request))) return refuse(response, 421, 'Edge Map answers on loopback addresses only.\n');
     if (request.headers['sec-fetch-site'] === 'cross-site')
       return refuse(response, 403, 'Another website has asked this of Edge Map. Open the address by hand.\n');
+    // Whoever watches Edge Map from outside learns that it answers.
+    if (request.url === '/health') return void response.writeHead(200, { 'content-type': 'text/plain' }).end('ok\n');
     const isImport = /^\/sites\/\d+\/imports(\?|$)/.test(request.url ?? '');
     if (!isImport && isTooLarge(request)) {
       // Whoever is still sending reads the answer only after that.
@@ -90,6 +93,7 @@ export async function serve(): Promise<number> {
         // Event streams stay open as long as a browser shows them.
         server.closeAllConnections();
       });
+    endWhenStuck('app');
     onOrphaned(() => process.kill(process.pid, 'SIGTERM'));
     server.listen(port, host, () => {
       const address = server.address();

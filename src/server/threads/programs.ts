@@ -12,5 +12,6 @@ export const parserThread = built('parserThread');
 export const baseThread = built('baseThread');
 export const analysisThread = built('analysisThread');
 export const zstdThread = built('zstdThread');
+export const watchdogThread = built('watchdogThread');
 export const importThread = built('importThread');
 export const isBuilt = (file: string) => existsSync(file);
