@@ -148,6 +148,7 @@ async function moveForward(run: Statement, crawlId: number, nearer: [number, Dis
 }
 
 async function saveDiscoveries(store: CrawlStore, discoveries: readonly Discovery[]): Promise<void> {
+  if (await isFull(store)) return;
   const found = await numberDiscoveries(store, discoveries);
   await inTransaction(store.db, async (run) => {
     const { known } = await lockCrawl(run, store.crawlId);

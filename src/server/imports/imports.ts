@@ -8,12 +8,11 @@ import { and, asc, desc, eq, getTableColumns, inArray, isNull, sql } from 'drizz
 import { ROWS_COLUMN } from '$core/imports';
 import type { ImportedSource, ImportKind } from '$core/imports';
 import type { Message } from '$core/messages';
-import { inRuns, READ_ROWS } from '../database';
 import type { Database } from '../database';
 import { crawl, crawlImport, importPart, site, urlImport } from '../database/schema';
 import { packParts } from './pack';
 import type { PackedPart } from './pack';
-import { readAddresses, readContent, writeParts } from './parts';
+import { addressesOf, readAddresses, readContent, writeParts } from './parts';
 
 export interface UrlImport {
   id: number;
@@ -209,14 +208,9 @@ export async function rejectsOf(db: Database, siteId: number, id: number): Promi
   return JSON.parse((await promisify(inflate)(found.rejects)).toString()) as Reject[];
 }
 
-/** The addresses of some lists, each once, some thousand at a time. */
+/** The addresses of some lists, some thousand at a time. */
 export async function* importedAddresses(db: Database, imports: readonly number[]): AsyncGenerator<string[]> {
-  const met = new Set<string>();
-  for (const id of imports) {
-    const fresh = (await readAddresses(db, id)).filter((address) => !met.has(address));
-    for (const address of fresh) met.add(address);
-    yield* inRuns(fresh, READ_ROWS);
-  }
+  for (const id of imports) yield* addressesOf(db, id);
 }
 
 /** The addresses that the lists of a crawl hold. */

@@ -1,6 +1,7 @@
 /** The stored form of an import, in pieces. */
 import { promisify } from 'node:util';
-import { inflate } from 'node:zlib';
+import { pipeline } from 'node:stream/promises';
+import { createInflate, inflate } from 'node:zlib';
 import { and, asc, eq } from 'drizzle-orm';
 import { countCells } from '$core/accessLog';
 import type { HitCounts } from '$core/accessLog';
@@ -13,6 +14,8 @@ import type { PackedPart } from './pack';
 const inflated = promisify(inflate);
 
 const CHUNK_BYTES = 1 << 20;
+/** Bytes of text that are undone together. */
+const TEXT_BYTES = 1 << 18;
 
 /** Stores the parts of an import, within a transaction. */
 export async function writeParts(
@@ -27,6 +30,18 @@ export async function writeParts(
         .values({ importId, part, seq: at / CHUNK_BYTES, data: Buffer.from(data.subarray(at, at + CHUNK_BYTES)) });
 }
 
+/** The pieces of a part as they are stored, one after the other. */
+async function* chunksOf(db: Database, importId: number, part: string): AsyncGenerator<Buffer> {
+  for (let seq = 0; ; seq++) {
+    const [chunk] = await db
+      .select({ data: importPart.data })
+      .from(importPart)
+      .where(and(eq(importPart.importId, importId), eq(importPart.part, part), eq(importPart.seq, seq)));
+    if (!chunk) return;
+    yield chunk.data;
+  }
+}
+
 async function readPart(db: Database, importId: number, part: string): Promise<Buffer> {
   const chunks = await db
     .select({ data: importPart.data })
@@ -36,10 +51,24 @@ async function readPart(db: Database, importId: number, part: string): Promise<B
   return chunks.length ? inflated(Buffer.concat(chunks.map(({ data }) => data))) : Buffer.alloc(0);
 }
 
+/** The addresses of an import, ascending, some thousand at a time. */
+export async function* addressesOf(db: Database, importId: number): AsyncGenerator<string[]> {
+  const inflater = createInflate({ chunkSize: TEXT_BYTES });
+  // What goes wrong at either end is thrown where the pieces are read.
+  pipeline(chunksOf(db, importId, parts.addresses), inflater).catch(() => {});
+  let rest = '';
+  for await (const text of inflater.setEncoding('utf8') as AsyncIterable<string>) {
+    const lines = (rest + text).split('\n');
+    rest = lines.pop()!;
+    yield lines;
+  }
+}
+
 /** The addresses of an import, ascending. */
 export async function readAddresses(db: Database, importId: number): Promise<string[]> {
-  const text = (await readPart(db, importId, parts.addresses)).toString();
-  return text === '' ? [] : text.slice(0, -1).split('\n');
+  const all: string[][] = [];
+  for await (const some of addressesOf(db, importId)) all.push(some);
+  return all.flat();
 }
 
 /** The addresses of an import and its columns. */

@@ -1,2 +1,10 @@
 export { ask, inThread, runThread } from './bounded';
-export { analysisThread, baseThread, importThread, isBuilt, parserThread, watchdogThread, zstdThread } from './programs';
+export {
+  analysisThread,
+  baseThread,
+  importThread,
+  isBuilt,
+  parserThread,
+  watchdogThread,
+  zstdThread,
+} from './programs';
