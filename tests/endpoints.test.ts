@@ -12,6 +12,8 @@ let site: StandIn;
 let app: Awaited<ReturnType<typeof startApp>>;
 let crawl: string;
 let waiting: string;
+/** A crawl of another site. */
+let other: number;
 
 beforeAll(async () => {
   database = await testDatabase();
@@ -26,6 +28,8 @@ beforeAll(async () => {
   await finish(done);
   waiting = `sites/1/crawls/${await begin(`${site.origin}/`, {}, null)}`;
   crawl = `sites/1/crawls/${done}`;
+  other = await begin(`${site.origin}/trams`);
+  await finish(other);
   app = await startApp(database.url);
 });
 afterAll(async () => {
@@ -376,6 +380,12 @@ describe('an earlier crawl', () => {
     expect(lines).toEqual([{ left: 2 }]);
     expect((await ask(`${crawl}/difference`, { ...query, since: '99999' })).status).toBe(404);
     expect((await ask(`${crawl}/difference`, { ...query, page: at('/never') })).status).toBe(404);
-    expect((await ask(`${crawl}/difference`, { page: at('/trams') })).status).toBe(400);
+    expect((await ask(`${crawl}/difference`, { page: at('/trams') })).status).toBe(404);
+  });
+  it('of another site is compared with only where a rule says which addresses are the same', async () => {
+    const query = { page: at('/trams'), since: String(other) };
+    expect((await ask(`${crawl}/difference`, query)).status).toBe(404);
+    const host = new URL(site.origin).host;
+    expect((await ask(`${crawl}/difference`, { ...query, map: `${host}=${host}` })).status).toBe(200);
   });
 });

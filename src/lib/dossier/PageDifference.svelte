@@ -1,6 +1,8 @@
 <!-- The text or the source of a page then and now, line by line: side by side where there is room. -->
 <script lang="ts">
+  import { page as screen } from '$app/state';
   import type { ComparedLine, Fold } from '$core/compare';
+  import { screenState } from '../shell/address';
   import { number } from '../shell/words';
   import { texts } from './texts';
 
@@ -22,7 +24,8 @@
   let of = $state<'text' | 'source'>('text');
   let answer = $state.raw<Answer | null>(null);
   let trouble = $state('');
-  const asked = $derived(`${base}/difference?${new URLSearchParams({ page, was, since: String(since), of })}`);
+  const map = $derived(screenState(screen.url).map);
+  const asked = $derived(`${base}/difference?${new URLSearchParams({ page, was, since: String(since), map, of })}`);
   $effect(() => void read(asked));
   async function read(from: string) {
     answer = null;

@@ -48,6 +48,18 @@ export async function previousCrawl(
   return row ? ((await crawlState(db, row.id)) ?? null) : null;
 }
 
+/** The crawl that one is to be compared with; null when there is none, or the two cannot be compared. */
+export async function comparedCrawl(
+  db: Database,
+  { siteId }: Pick<CrawlState, 'siteId'>,
+  { since, map }: { since: number; map: ComparisonCall['map'] },
+): Promise<CrawlState | null> {
+  const found = await crawlState(db, since);
+  if (!found || found.deletedAt) return null;
+  // Addresses of another site are compared only where a rule says which of this one they are.
+  return found.siteId === siteId || map.length > 0 ? found : null;
+}
+
 /** The crawls that one can be compared with, of all sites, newest first. */
 export const earlierCrawls = (db: Database, limit = 200) =>
   db
@@ -81,10 +93,8 @@ export async function openComparison(
 ): Promise<OpenComparison | null> {
   // Whoever goes from one crawl to the next takes the earlier one along, until it is that one itself.
   const isPrevious = since === null || since === row.id;
-  const earlier = isPrevious ? await previousCrawl(db, row) : ((await crawlState(db, since)) ?? null);
-  if (!earlier || earlier.deletedAt) return null;
-  // Addresses of another site are compared only where a rule says which of this one they are.
-  if (earlier.siteId !== row.siteId && map.length === 0) return null;
+  const earlier = isPrevious ? await previousCrawl(db, row) : await comparedCrawl(db, row, { since, map });
+  if (!earlier) return null;
   // What holds the comparison is closed before what it compares with, whose memory it holds too.
   const [fresh, old] = await openTogether(db, [row, earlier], need);
   if (!old || !fresh) return null;

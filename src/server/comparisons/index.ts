@@ -1,2 +1,2 @@
-export { earlierCrawls, openComparison, previousCrawl, reportedIn } from './comparisons';
+export { comparedCrawl, earlierCrawls, openComparison, previousCrawl, reportedIn } from './comparisons';
 export type { ComparisonCall } from './comparisons';
