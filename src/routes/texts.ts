@@ -29,6 +29,8 @@ export const errorTexts = {
   noDay: 'A date is written as 2026-11-28.',
   noSuchNote: 'There is no such note.',
   noSuchBound: 'There is no such bound.',
+  manyBounds: (most: number) =>
+    `The watch list has ${most} bounds, as many as it may. Remove one that is needed no more.`,
   noSuchPart: 'These parts of a crawl are not handed out.',
   noAddress: 'That is not an http or https address.',
   noSuchCheck: 'Nobody has asked for this check.',

@@ -1,1 +1,1 @@
-export { addBound, boundsOf, checkBounds, removeBound } from './watchList';
+export { addBound, boundsOf, checkBounds, MOST_BOUNDS, removeBound } from './watchList';

@@ -65,6 +65,19 @@ describe('the watch list', () => {
   });
 });
 
+it('a watch list takes a hundred bounds, and no more, also when two are added at once', async () => {
+  const site = siteId + 1000;
+  await test.db.$client.query(
+    `insert into site (id, start, start_hash, settings) select ?, 'https://many.example/', repeat('x', 16), settings from site where id = ?`,
+    [site, siteId],
+  );
+  const add = () => addBound(test.db, site, { name: 'Any', over: 'pages', text: 'broken', atMost: 0 });
+  for (let i = 0; i < 99; i++) expect(await add()).not.toBeNull();
+  const both = await Promise.all([add(), add()]);
+  expect(both.filter((id) => id === null)).toHaveLength(1);
+  expect(await boundsOf(test.db, site)).toHaveLength(100);
+});
+
 describe('a comparison that is kept open', () => {
   const call = { since: null, map: [], by: [] };
   it('is that to the crawl before, and the same one when it is asked for again', async () => {

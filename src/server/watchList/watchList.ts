@@ -7,7 +7,7 @@ import type { View } from '$core/view';
 import { openComparison, previousCrawl } from '../comparisons';
 import type { CrawlState } from '../crawls';
 import type { Database } from '../database';
-import { bound, boundCount } from '../database/schema';
+import { bound, boundCount, site } from '../database/schema';
 import { selectLinks, selectPages } from '../lists';
 import { openSiteReport, openSnapshot } from '../snapshots';
 
@@ -17,13 +17,21 @@ const boundColumns = { id: bound.id, name: bound.name, over: bound.over, text: b
 export const boundsOf = (db: Database, siteId: number): Promise<Bound[]> =>
   db.select(boundColumns).from(bound).where(eq(bound.siteId, siteId)).orderBy(asc(bound.id));
 
-export async function addBound(db: Database, siteId: number, given: Omit<Bound, 'id'>): Promise<number> {
-  const [{ id }] = await db
-    .insert(bound)
-    .values({ siteId, ...given })
-    .$returningId();
-  return id;
-}
+/** Bounds of one site at most: each is counted in every crawl. */
+export const MOST_BOUNDS = 100;
+
+/** @returns its number; null when the site has as many as it may */
+export const addBound = (db: Database, siteId: number, given: Omit<Bound, 'id'>): Promise<number | null> =>
+  db.transaction(async (tx) => {
+    // One at a time, or two at once would make one too many.
+    await tx.select({ id: site.id }).from(site).where(eq(site.id, siteId)).for('update');
+    if ((await tx.$count(bound, eq(bound.siteId, siteId))) >= MOST_BOUNDS) return null;
+    const [{ id }] = await tx
+      .insert(bound)
+      .values({ siteId, ...given })
+      .$returningId();
+    return id;
+  });
 
 /** @returns whether the site had such a bound */
 export async function removeBound(db: Database, siteId: number, id: number): Promise<boolean> {
@@ -57,23 +65,25 @@ async function count(db: Database, crawl: CrawlState, { over, text }: Bound): Pr
     : { count: countBits('pages' in found ? found.pages : found.links), fault: null };
 }
 
-/** What a crawl tells of a bound: as it was counted, or counted now and kept. */
-async function counted(db: Database, crawl: CrawlState, one: Bound): Promise<Counted> {
-  const { id: boundId } = one;
+/** What a crawl tells of bounds, by their numbers: as it was counted, or counted now and kept. */
+async function counted(db: Database, crawl: CrawlState, bounds: readonly Bound[]): Promise<Map<number, Counted>> {
   const analysedAt = crawl.analysedAt!;
-  const [known] = await db
-    .select({ count: boundCount.count, fault: boundCount.fault })
+  const rows = await db
+    .select({ id: boundCount.boundId, count: boundCount.count, fault: boundCount.fault })
     .from(boundCount)
-    .where(
-      and(eq(boundCount.boundId, boundId), eq(boundCount.crawlId, crawl.id), eq(boundCount.analysedAt, analysedAt)),
-    );
-  if (known) return known;
-  const found = await count(db, crawl, one);
-  await db
-    .insert(boundCount)
-    .values({ boundId, crawlId: crawl.id, analysedAt, ...found })
-    .onDuplicateKeyUpdate({ set: { analysedAt, ...found } });
-  return found;
+    .where(and(eq(boundCount.crawlId, crawl.id), eq(boundCount.analysedAt, analysedAt)));
+  const known = new Map(rows.map(({ id, ...rest }): [number, Counted] => [id, rest]));
+  // One after the other: each may open snapshots.
+  for (const one of bounds) {
+    if (known.has(one.id)) continue;
+    const found = await count(db, crawl, one);
+    await db
+      .insert(boundCount)
+      .values({ boundId: one.id, crawlId: crawl.id, analysedAt, ...found })
+      .onDuplicateKeyUpdate({ set: { analysedAt, ...found } });
+    known.set(one.id, found);
+  }
+  return known;
 }
 
 /**
@@ -84,12 +94,11 @@ export async function checkBounds(db: Database, crawl: CrawlState): Promise<Chec
   const bounds = await boundsOf(db, crawl.siteId);
   if (bounds.length === 0 || crawl.analysedAt === null) return [];
   const previous = await previousCrawl(db, crawl);
-  const checked: CheckedBound[] = [];
-  // One after the other: each may open snapshots.
-  for (const one of bounds) {
-    const now = await counted(db, crawl, one);
-    const before = previous ? (await counted(db, previous, one)).count : null;
-    checked.push({ ...one, ...now, before, isBroken: breaks(one, now.count, before) });
-  }
-  return checked;
+  const now = await counted(db, crawl, bounds);
+  const then = previous ? await counted(db, previous, bounds) : null;
+  return bounds.map((one) => {
+    const before = then?.get(one.id)!.count ?? null;
+    const found = now.get(one.id)!;
+    return { ...one, ...found, before, isBroken: breaks(one, found.count, before) };
+  });
 }

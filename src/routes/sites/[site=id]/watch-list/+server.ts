@@ -2,7 +2,7 @@ import { error, json } from '@sveltejs/kit';
 import { z } from 'zod';
 import { findings } from '$core/findings';
 import { parseLinkSelection, parseSelection } from '$core/selection';
-import { addBound, appDatabase, removeBound } from '$server/index';
+import { addBound, appDatabase, MOST_BOUNDS, removeBound } from '$server/index';
 import { bodyOf } from '../../../body';
 import { siteOf } from '../../../crawl';
 import { byId } from '../../../ids';
@@ -26,7 +26,8 @@ export const POST: RequestHandler = async ({ locals, request }) => {
     const parsed = (given.over === 'pages' ? parseSelection : parseLinkSelection)(given.text);
     if (!parsed.ok) error(400, `The selection cannot be read: ${parsed.fault.message}`);
   }
-  return json({ id: await addBound(appDatabase(), id, given) });
+  const added = await addBound(appDatabase(), id, given);
+  return added === null ? error(409, errorTexts.manyBounds(MOST_BOUNDS)) : json({ id: added });
 };
 
 /** Takes a bound off the watch list. */
