@@ -1,7 +1,7 @@
 /** The boundary of every request: who asks, which site and crawl the address names, and what is said of failures. */
 import type { Handle, HandleServerError } from '@sveltejs/kit';
 import pino from 'pino';
-import { appDatabase, crawlState, isConnectionLoss, isDiskFull, logTo, siteName } from '$server/index';
+import { appDatabase, crawlState, diskTrouble, isConnectionLoss, isDiskFull, logTo, siteName } from '$server/index';
 import { accessOf, isAllowed } from './routes/access';
 import { isError } from '$core/errors';
 
@@ -33,7 +33,7 @@ export const handle: Handle = async ({ event, resolve }) => {
 };
 
 /** What a person sees of a failure: what happened and what to do, never a stack. */
-export const handleError: HandleServerError = ({ error, event, status, message }) => {
+export const handleError: HandleServerError = async ({ error, event, status, message }) => {
   if (status === 413)
     return {
       message: 'That is more than Edge Map takes in at once.',
@@ -47,15 +47,16 @@ export const handleError: HandleServerError = ({ error, event, status, message }
   if (status === 404) return { message: 'There is no such page.', remedy: 'Go back to your sites.' };
   const path = event.url.pathname;
   log.error({ path, error: error instanceof Error ? { message: error.message, stack: error.stack } : error }, message);
+  // A database whose disk is full may not answer either.
+  if (isDiskFull(error) || (isConnectionLoss(error) && (await diskTrouble())))
+    return {
+      message: 'The disk of the database is full.',
+      remedy: 'Nothing that was stored is lost. Make room on the disk, then do this again.',
+    };
   if (isConnectionLoss(error))
     return {
       message: 'The database does not answer.',
       remedy: 'Nothing is lost. Wait a moment and load the page again; if that does not help, restart Edge Map.',
-    };
-  if (isDiskFull(error))
-    return {
-      message: 'The disk of the database is full.',
-      remedy: 'Nothing that was stored is lost. Make room on the disk, then do this again.',
     };
   if (isError(error, 'operator')) return { message: error.message, remedy: error.remedy ?? undefined };
   return {
