@@ -3,6 +3,7 @@ import type { FetchError } from '$core/facts';
 import { decodeBody, takeIn } from './body';
 import type { Client } from './client';
 import { classifyError } from './errors';
+import { timeLimit } from './timeLimit';
 
 /** Numbers are kept in 32 bits. */
 const MAX_NUMBER = 2 ** 31 - 1;
@@ -43,15 +44,7 @@ export async function fetchAddress(
   { method = 'GET', wanted }: FetchOptions,
 ): Promise<Fetched> {
   const began = performance.now();
-  // By hand: signals combined from others may be collected before they fire (Node 20).
-  const whole = new AbortController();
-  const giveUp = () => whole.abort(signal.reason);
-  const timer = setTimeout(
-    () => whole.abort(new DOMException('No answer in time.', 'TimeoutError')),
-    client.timeouts.whole,
-  );
-  signal.addEventListener('abort', giveUp);
-  if (signal.aborted) giveUp();
+  const whole = timeLimit(client.timeouts.whole, signal);
   try {
     const response = await request(address, {
       method,
@@ -78,7 +71,6 @@ export async function fetchAddress(
   } catch (error) {
     return { ok: false, error: classifyError(error) };
   } finally {
-    clearTimeout(timer);
-    signal.removeEventListener('abort', giveUp);
+    whole.clear();
   }
 }

@@ -21,6 +21,7 @@ import type { Fetch } from './retry';
 import { fetchRobots } from './robots';
 import { sharedLimiter } from './sharedLimiter';
 import { checkSitemap } from './sitemapCheck';
+import { timeLimit } from './timeLimit';
 
 const IDLE_MS = 500;
 const RETRY_MS = 2000;
@@ -87,10 +88,7 @@ export interface LiveCheckOptions {
 async function runCheck({ id, siteId, kind, address }: LeasedCheck, { db, allowPrivate, signal }: LiveCheckOptions) {
   const site = await getSite(db, siteId);
   if (!site) return endLiveCheck(db, id, { fault: { code: 'internal' } });
-  const whole = new AbortController();
-  const giveUp = () => whole.abort(signal.reason);
-  const timer = setTimeout(() => whole.abort(new DOMException('No answer in time.', 'TimeoutError')), WHOLE_MS);
-  signal.addEventListener('abort', giveUp);
+  const whole = timeLimit(WHOLE_MS, signal);
   const beating = setInterval(() => void renewLiveCheck(db, id).catch(() => {}), LIVE_BEAT_MS);
   const settings = settingsSchema.parse(site.settings);
   const client = openClient({ settings, secrets: secretsOf(site), allowPrivate });
@@ -101,9 +99,8 @@ async function runCheck({ id, siteId, kind, address }: LeasedCheck, { db, allowP
     // What a worker that ends leaves undone another takes up.
     if (!signal.aborted) await endLiveCheck(db, id, { result });
   } finally {
-    clearTimeout(timer);
+    whole.clear();
     clearInterval(beating);
-    signal.removeEventListener('abort', giveUp);
     await client.agent.destroy();
   }
 }

@@ -5,6 +5,7 @@ import { gzipSync } from 'node:zlib';
 import { afterAll, describe, expect, it } from 'vitest';
 import { checkSitemaps } from './sitemapCheck';
 import type { CheckedSitemap } from './sitemapCheck';
+import { standIn } from '../../tests/support/standIn';
 
 const folder = mkdtempSync(join(tmpdir(), 'edgemap-sitemaps-'));
 afterAll(() => rmSync(folder, { recursive: true }));
@@ -66,4 +67,17 @@ describe('a sitemap in a file', () => {
     for await (const one of checkSitemaps(join(folder, 'none.xml'))) found.push(one);
     expect(found).toMatchObject([{ faults: [{ line: 1, id: 'unreachable' }] }]);
   });
+});
+
+it('a sitemap that comes a byte at a time is given up after a while', async () => {
+  const site = await standIn({
+    '/sitemap.xml': (_, response) => {
+      const dripping = setInterval(() => response.write(' '), 5);
+      response.on('close', () => clearInterval(dripping));
+    },
+  });
+  const found: CheckedSitemap[] = [];
+  for await (const one of checkSitemaps(`${site.origin}/sitemap.xml`, { wholeMs: 100 })) found.push(one);
+  await site.close();
+  expect(found).toMatchObject([{ faults: [{ id: 'unreachable', message: { code: 'error', error: 'timeout' } }] }]);
 });

@@ -12,6 +12,7 @@ import type { Client } from './client';
 import { classifyError } from './errors';
 import { fileAnswer } from './fileAnswer';
 import { unzipped } from './gunzip';
+import { timeLimit } from './timeLimit';
 
 export interface CheckedSitemap extends Omit<SitemapCheck, 'children'> {
   /** The address, or the path of a file. */
@@ -23,6 +24,7 @@ export interface CheckedSitemap extends Omit<SitemapCheck, 'children'> {
 const MAX_FILES = 10_000;
 const MAX_REDIRECTS = 5;
 const WAIT_MS = 30_000;
+const WHOLE_MS = 300_000;
 /** Compressed bytes that are undone together: a check has no limit of time to keep. */
 const SLICE = 1 << 16;
 /** What is larger than this is read no further: it is too large by far. */
@@ -36,6 +38,8 @@ type Opened =
 export interface SitemapCheckOptions {
   client?: Pick<Client, 'agent' | 'headersFor'>;
   signal?: AbortSignal;
+  /** Milliseconds for one file, however slowly it comes. */
+  wholeMs?: number;
 }
 
 async function openAddress(address: string, { client, signal }: SitemapCheckOptions): Promise<Opened> {
@@ -146,7 +150,16 @@ interface Place {
 
 const unreachable = (reason: Message): SitemapFault => ({ line: 1, column: 1, id: 'unreachable', message: reason });
 
-async function checkOne({ name, address, path, inIndex }: Place, options: SitemapCheckOptions) {
+async function checkOne(place: Place, { client, signal, wholeMs = WHOLE_MS }: SitemapCheckOptions) {
+  const whole = timeLimit(wholeMs, signal);
+  try {
+    return await checkWithin(place, { client, signal: whole.signal });
+  } finally {
+    whole.clear();
+  }
+}
+
+async function checkWithin({ name, address, path, inIndex }: Place, options: SitemapCheckOptions) {
   const opened = path === null ? await openAddress(address!, options) : await openFile(path);
   const { answer } = opened;
   const failed = (reason: Message) => ({

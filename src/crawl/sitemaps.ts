@@ -16,6 +16,7 @@ import { SITEMAPS_AT_ONCE } from './parserPool';
 import type { ParserPool } from './parserPool';
 import { isTransient, withRetries } from './retry';
 import type { RetryPolicy } from './retry';
+import { timeLimit } from './timeLimit';
 
 const MAX_NESTING = 3;
 const MAX_REDIRECTS = 5;
@@ -129,10 +130,7 @@ async function readSitemap(
     if (batch.length + children.length >= BATCH) await flush();
     return outcome.fault === null;
   };
-  const whole = new AbortController();
-  const giveUp = () => whole.abort(signal.reason);
-  const timer = setTimeout(() => whole.abort(new DOMException('No answer in time.', 'TimeoutError')), WHOLE_MS);
-  signal.addEventListener('abort', giveUp);
+  const whole = timeLimit(WHOLE_MS, signal);
   try {
     let from = address;
     for (let redirects = 0; ; redirects++) {
@@ -179,8 +177,7 @@ async function readSitemap(
     outcome.faultLine = null;
     return { outcome, missing: false, torn: isTransient(failure) };
   } finally {
-    clearTimeout(timer);
-    signal.removeEventListener('abort', giveUp);
+    whole.clear();
     parser.close();
   }
 }
