@@ -103,6 +103,7 @@ describe('./edgemap crawl', () => {
     [['not a url'], 2, /not a URL/],
     [['a.example', '--limit', 'x'], 2, /--limit.*whole number/],
     [['a.example', '--out', '/dev/null/x'], 2, /--out/],
+    [['a.example', '--out', '/proc/x/y'], 2, /--out/],
   ])('%o exits with %i and says why', async (words, expected, message) => {
     const { code, said } = await edgemap('crawl', ...words);
     expect(said).toMatch(message);

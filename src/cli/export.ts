@@ -1,6 +1,6 @@
 import { createWriteStream } from 'node:fs';
-import { mkdir, writeFile } from 'node:fs/promises';
-import { join } from 'node:path';
+import { mkdir, stat, writeFile } from 'node:fs/promises';
+import { dirname, join, resolve } from 'node:path';
 import { Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
 import { setTimeout as sleep } from 'node:timers/promises';
@@ -50,9 +50,23 @@ function look(crawled: View, { select, sort, shareModel }: ViewOptions) {
   return { view, share, pages };
 }
 
-/** Makes the folder for the files of a crawl. @throws usage */
+/** One after the other from the first that is missing: where none can be made, Node.js itself tries without end. */
+async function makeFolders(folder: string): Promise<void> {
+  try {
+    await mkdir(folder);
+  } catch (error) {
+    const { code } = error as NodeJS.ErrnoException;
+    if (code === 'EEXIST' && (await stat(folder)).isDirectory()) return;
+    const parent = dirname(folder);
+    if (code !== 'ENOENT' || parent === folder) throw error;
+    await makeFolders(parent);
+    await mkdir(folder);
+  }
+}
+
+/** Makes the folder for the files of a crawl, and those that it stands in. @throws usage */
 export async function makeFolder(out: string): Promise<void> {
-  await mkdir(out, { recursive: true }).catch((error: Error) => {
+  await makeFolders(resolve(out)).catch((error: Error) => {
     throw failure('usage', `--out: the folder cannot be made: ${error.message}`);
   });
 }

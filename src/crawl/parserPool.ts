@@ -116,9 +116,12 @@ export function startParsers(setup: ParserSetup, signal: AbortSignal, given: Par
     let begun = 0;
     let timer: NodeJS.Timeout | undefined;
     let isTooLong = false;
+    let isOver = false;
     return {
       signal: stop.signal,
       begin() {
+        // Where the crawl was stopped, a sitemap may be read on that is over: nobody would take the time back.
+        if (isOver) return;
         begun = performance.now();
         timer = setTimeout(() => {
           isTooLong = true;
@@ -130,6 +133,7 @@ export function startParsers(setup: ParserSetup, signal: AbortSignal, given: Par
         ran += performance.now() - begun;
       },
       end() {
+        isOver = true;
         clearTimeout(timer);
         signal.removeEventListener('abort', giveUp);
       },
