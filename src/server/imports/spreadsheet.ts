@@ -4,7 +4,7 @@ import { readSheet } from 'read-excel-file/universal';
 import { failure, isError } from '$core/errors';
 
 /** What the files of the archive may come to, and the cells of a sheet, empty ones among them. */
-const MAX_UNFOLDED = 300 << 20;
+const MAX_UNFOLDED = 200 << 20;
 const MAX_CELLS = 10_000_000;
 const MAX_FILES = 10_000;
 
