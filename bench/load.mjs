@@ -24,7 +24,9 @@ const selection = () =>
     () => `word_count > ${upTo(1500)}`,
   ])();
 
-const { rows } = await (await fetch(`${base}/rows?${query({ select: 'indexable', columns: 'url', size: 500 })}`)).json();
+const { rows } = await (
+  await fetch(`${base}/rows?${query({ select: 'indexable', columns: 'url', size: 500 })}`)
+).json();
 const address = () => any(rows).cells.url;
 
 /** By name, the path and query of a request. */
