@@ -33,8 +33,8 @@ const emptyBlocks = (count) =>
 const silent = () => null;
 
 /**
- * By name what a site has besides its pages; `/odd` is linked from the start. `otherwise` answers what is not named, and
- * `settings` are those of its crawl. Made when it is asked for.
+ * By name what a site has besides its pages; `/odd` is linked from the start. `otherwise` answers what is not named,
+ * and `settings` are those of its crawl. Made when it is asked for.
  */
 const cases = {
   nothing: () => ({}),

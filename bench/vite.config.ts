@@ -15,6 +15,7 @@ export default defineConfig({
         core: 'bench/core.ts',
         coreSite: 'bench/coreSite.ts',
         fuzz: 'bench/fuzz.ts',
+        bodies: 'bench/bodies.ts',
         findings: 'bench/findings/main.ts',
         rules: 'bench/rules.ts',
         change: 'bench/change.ts',
