@@ -73,11 +73,18 @@ export async function runThread<R>(
 const asError = ({ isOwn, code, message }: Failed): Error =>
   isOwn ? new EdgeMapError(code as ErrorCode, message, {} as never) : Object.assign(new Error(message), { code });
 
-/** Asks what is asked of whoever runs this thread. @returns the answer */
-export async function ask<T>(asked: unknown): Promise<T> {
-  parentPort!.postMessage({ ask: asked } satisfies Said);
-  const [reply] = (await once(parentPort!, 'message')) as [T];
-  return reply;
+/** The answer to what was asked last. */
+let answered: Promise<unknown> = Promise.resolve();
+
+/** Asks something of whoever runs this thread, one thing after the other. @returns the answer */
+export function ask<T>(asked: unknown): Promise<T> {
+  const asking = answered.then(async () => {
+    parentPort!.postMessage({ ask: asked } satisfies Said);
+    const [reply] = (await once(parentPort!, 'message')) as [T];
+    return reply;
+  });
+  answered = asking;
+  return asking;
 }
 
 /** Does the work of a thread and gives its result, or why there is none. @param transfer what of it is handed over */
