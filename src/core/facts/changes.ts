@@ -6,8 +6,17 @@ import { pageClasses } from './values';
 
 /** The facts of pages whose changes are told. */
 export const comparedColumns = [
-  ...(['status', 'verdict', 'canonical', 'title', 'h1', 'depth', 'reach', 'share'] as const),
-  ...(['links_in', 'links_out', 'word_count'] as const),
+  'status',
+  'verdict',
+  'canonical',
+  'title',
+  'h1',
+  'depth',
+  'reach',
+  'share',
+  'links_in',
+  'links_out',
+  'word_count',
 ] satisfies ColumnName[];
 export type ComparedColumn = (typeof comparedColumns)[number];
 

@@ -13,8 +13,15 @@ export type { ListColumn } from './column';
  * the links that came and went between them, and `changed_edits` the edits that these come of.
  */
 export const listNames = [
-  ...(['pages', 'links', 'edits', 'anchors', 'hosts', 'groups'] as const),
-  ...(['changes', 'changed_links', 'changed_edits'] as const),
+  'pages',
+  'links',
+  'edits',
+  'anchors',
+  'hosts',
+  'groups',
+  'changes',
+  'changed_links',
+  'changed_edits',
 ] as const;
 export type ListName = (typeof listNames)[number];
 
@@ -66,17 +73,37 @@ const links = counted('links', 'Links', 'How many links there are in the group.'
 const pages = counted('pages', 'On pages', 'How many different pages these links are on.', 'pages');
 const example: ListColumn = { ...ofLinks('source'), label: 'Example', meaning: 'The first page with such a link.' };
 
-const linkColumns = [
-  ...(['source', 'target', 'anchor', 'placement', 'target_verdict', 'target_status', 'ends_at', 'faults'] as const),
-  ...(['kind', 'followed', 'rel', 'line', 'column', 'element', 'above', 'fragment', 'source_share'] as const),
-].map(ofLinks);
+const linkFactsTold: LinkFactName[] = [
+  'source',
+  'target',
+  'anchor',
+  'placement',
+  'target_verdict',
+  'target_status',
+  'ends_at',
+  'faults',
+  'kind',
+  'followed',
+  'rel',
+  'line',
+  'column',
+  'element',
+  'above',
+  'fragment',
+  'source_share',
+];
+const linkColumns = linkFactsTold.map(ofLinks);
 
 /** What is told of links that are one edit. */
 const editColumns = [
-  ...(['target', 'anchor', 'placement'] as const).map(ofLinks),
+  ofLinks('target'),
+  ofLinks('anchor'),
+  ofLinks('placement'),
   pages,
   links,
-  ...(['above', 'target_verdict', 'target_status'] as const).map(ofLinks),
+  ofLinks('above'),
+  ofLinks('target_verdict'),
+  ofLinks('target_status'),
 ];
 
 export const listColumns: Record<ListName, readonly ListColumn[]> = {

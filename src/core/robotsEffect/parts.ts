@@ -4,8 +4,16 @@ import { partsOfColumn, partsOfLinks } from '../snapshot';
 
 const judged = ['url', 'verdict', 'share', 'section', 'seen_in', 'robots_rule'] as const satisfies ColumnName[];
 const analysed = [
-  ...(['status', 'error', 'unvisited_reason', 'redirect_to', 'html', 'noindex', 'canonical'] as const),
-  ...(['page_nofollow', 'depth', 'crawler_depth'] as const),
+  'status',
+  'error',
+  'unvisited_reason',
+  'redirect_to',
+  'html',
+  'noindex',
+  'canonical',
+  'page_nofollow',
+  'depth',
+  'crawler_depth',
 ] satisfies ColumnName[];
 
 /** What judging needs: addresses, verdicts, share and sections. */

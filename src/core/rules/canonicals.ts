@@ -40,8 +40,17 @@ export interface PageCanonical {
 }
 
 const canonicalReads = [
-  ...(['url', 'html', 'status', 'verdict', 'canonical', 'redirect_to', 'outside'] as const),
-  ...(['targets', 'places', 'fragments', 'phrases'] as const),
+  'url',
+  'html',
+  'status',
+  'verdict',
+  'canonical',
+  'redirect_to',
+  'outside',
+  'targets',
+  'places',
+  'fragments',
+  'phrases',
 ] as const;
 type CanonicalBase = Reading<(typeof canonicalReads)[number]>;
 

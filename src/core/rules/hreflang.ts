@@ -41,7 +41,15 @@ export interface HreflangSet {
 }
 
 const setReads = [
-  ...(['targets', 'words', 'places', 'faults', 'phrases', 'outside', 'alternates', 'url', 'verdict'] as const),
+  'targets',
+  'words',
+  'places',
+  'faults',
+  'phrases',
+  'outside',
+  'alternates',
+  'url',
+  'verdict',
 ] as const;
 type HreflangBase = Reading<(typeof setReads)[number]>;
 
