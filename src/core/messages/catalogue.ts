@@ -219,6 +219,7 @@ const catalogue = {
   waiting_clicks: ({ clicks }: { clicks: number }) => `${counted(clicks, 'click', 'clicks')} away`,
   waiting_unlinked: () => 'known from other sources',
   waiting_resources: () => 'resources, to be checked',
+  waiting_sitemaps: () => 'sitemaps, to be read',
   waiting_outside: () => 'outside, to be checked',
   waiting_aside: () => 'left out by the settings',
   outcome_blocked: () => 'closed by robots.txt',

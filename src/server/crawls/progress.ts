@@ -87,14 +87,20 @@ export async function watchCrawl(db: Database, crawl: { id: number; done: number
   const query = async <T>(sql: string) =>
     (await db.$client.query<RowDataPacket[]>(sql, [crawl.id]))[0] as unknown as T[];
   const waiting =
-    'select rank, count(*) as n from frontier where crawl_id = ? and done = 0 and cut = 0 group by rank order by rank';
+    'select rank, count(*) as n from frontier where crawl_id = ? and done = 0 and cut = 0 and host_left = 0 group by rank order by rank';
   const [newest, tallies] = [await newestPages(db, crawl.id), await talliesOf(db, crawl.id)];
   const [{ traps }] = await query<{ traps: number }>('select count(*) as traps from trap where crawl_id = ?');
   const [{ workers }] = await query<{ workers: number }>(
     'select count(*) as workers from crawl_worker where crawl_id = ? and lease_until >= current_timestamp(3)',
   );
+  const [{ sitemaps }] = await query<{ sitemaps: number }>(
+    'select count(*) as sitemaps from sitemap_file where crawl_id = ? and waiting = 1',
+  );
   return {
-    waiting: waitingOf(await query(waiting)),
+    waiting: [
+      ...waitingOf(await query(waiting)),
+      ...(sitemaps ? [{ what: { code: 'waiting_sitemaps' as const }, n: sitemaps }] : []),
+    ],
     outcomes: [...tallies]
       .sort(([, a], [, b]) => b - a)
       .flatMap(([kind, n]) => {

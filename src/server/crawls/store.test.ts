@@ -212,6 +212,8 @@ describe('the sitemaps of a crawl', () => {
       [at('b.xml'), at('index.xml')],
       [at('a.xml'), at('index.xml')],
     ]);
+    const watched = await watchCrawl(test.db, { id: store.crawlId, done: 0 });
+    expect(watched.waiting).toEqual([{ what: { code: 'waiting_sitemaps' }, n: 3 }]);
     const read = { entries: 7, skipped: 0, isFeed: false, fault: null, faultLine: null, answer: null };
     await saveSitemap(store, { ...read, address: at('b.xml'), index: at('index.xml') });
     expect((await waiting()).map(([address]) => address)).toEqual([at('index.xml'), at('a.xml')]);
