@@ -20,6 +20,8 @@ export type SitemapAdvice =
   | 'xml'
   | 'empty'
   | 'large'
+  | 'unread'
+  | 'split'
   | 'blocked'
   | 'redirect'
   | 'type'
@@ -64,6 +66,10 @@ function adviceOnFault(fault: Message): SitemapAdvice {
       return 'empty';
     case 'too_large':
       return 'large';
+    case 'sitemap_not_read':
+      return 'unread';
+    case 'too_many_sitemaps':
+      return 'split';
     default:
       return 'other';
   }

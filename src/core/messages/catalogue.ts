@@ -147,7 +147,7 @@ const catalogue = {
   host_left: ({ host, pages }: { host: string; pages: number }) =>
     `${host} asked again and again to wait and was left alone; ${counted(pages, 'page was', 'pages were')} not fetched. Resume the crawl to go on with them, with a lower crawl rate if you can.`,
   sitemaps_left: ({ sitemaps, minutes }: { sitemaps: number; minutes: number }) =>
-    `${counted(sitemaps, 'sitemap', 'sitemaps')} could not be read in the ${counted(minutes, 'minute', 'minutes')} that the settings give them. Resume the crawl to read on.`,
+    `${counted(sitemaps, 'sitemap was', 'sitemaps were')} not read within ${counted(minutes, 'minute', 'minutes')} after everything else was fetched. Resume the crawl to read on.`,
   sitemap_entries_limit: ({ sitemaps, entries }: { sitemaps: number; entries: number }) =>
     `${counted(sitemaps, 'sitemap was', 'sitemaps were')} not read: the others list ${thousands(entries)} addresses, as many as are taken.`,
   internal: () =>

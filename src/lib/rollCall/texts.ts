@@ -99,6 +99,8 @@ export const texts = {
     xml: 'Correct the XML at the line; & must be written &amp;. What came before it was read.',
     empty: 'The file is empty. Look at the program that writes it.',
     large: 'Split it: a sitemap has at most 50,000 addresses and 50 MiB uncompressed.',
+    unread: 'Resume the crawl to read it, or check it now.',
+    split: 'Crawl the parts of the site that they belong to as sites of their own.',
     blocked: 'Search engines that keep to robots.txt do not fetch it. Open it to them.',
     redirect: 'Name the final address, so that nothing depends on the redirect.',
     type: 'Serve it as application/xml, or text/plain when it is a text of addresses.',

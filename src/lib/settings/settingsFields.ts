@@ -158,11 +158,11 @@ export const fieldGroups: FieldGroup[] = [
       number(
         'knownLimit',
         'Know at most',
-        'Further addresses are left out, with the links and sitemap entries that lead to them.',
+        'A million at least, when this is empty. Links and sitemap entries that lead to further ones are left out.',
         {
           unit: 'addresses',
           range: [1, 200_000_000],
-          empty: '20 for each page, at least 1,000,000',
+          empty: '20 for each page',
         },
       ),
       number('depth', 'No deeper than', 'Pages more clicks from the start are recorded but not fetched.', {

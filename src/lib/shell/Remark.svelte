@@ -27,12 +27,16 @@
   }
   let { base, crawl, warning = null }: Props = $props();
 
+  /** Whether it ended before all pages that it could fetch were fetched; only sitemaps may have been left. */
+  const leavesPages = $derived(
+    crawl.reason !== null && crawl.reason.code !== 'sitemaps_left' && crawl.reason.code !== 'sitemap_entries_limit',
+  );
   const remarks = $derived([
     ...(crawl.reason ? [sentence(crawl.reason)] : []),
     ...(crawl.known >= crawl.settings.knownLimit ? [texts.noMoreAddressesWereTakenIn(number(crawl.known))] : []),
     ...(crawl.settings.depth !== null ? [texts.nothingDeeperWasFetched(crawl.settings.depth)] : []),
     ...(crawl.baseId !== null ? [texts.onlyASelectionWasFetchedAgain(crawl.baseId)] : []),
-    ...(crawl.reason || crawl.settings.depth !== null ? [texts.pagesThatOnlyUnfetchedPagesLink] : []),
+    ...(leavesPages || crawl.settings.depth !== null ? [texts.pagesThatOnlyUnfetchedPagesLink] : []),
   ]);
   const cut = $derived(crawl.state === 'stopped' || crawl.limited || crawl.settings.depth !== null);
   /** The limits the crawl had, which may be others when it goes on. */
