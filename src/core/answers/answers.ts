@@ -4,7 +4,7 @@ import { noBits, otherBits } from '../selection';
 import { INDEXABLE, sources, unvisitedReasons, verdicts } from '../facts';
 import type { Source, UnvisitedReason, Verdict } from '../facts';
 import { thousands } from '../numbers';
-import { countPages } from '../snapshot';
+import { countPages, memoOf } from '../snapshot';
 import { originOf } from '../url';
 import { calm, lost, plural, say } from './pieces';
 import type { AnswerPiece } from './pieces';
@@ -64,16 +64,23 @@ export function sectionCounts(snapshot: View) {
   })).sort((a, b) => b.pages - a.pages || (a.section < b.section ? -1 : 1));
 }
 
+/** What is counted of a protocol and host. */
+interface OriginCount {
+  origin: string;
+  pages: number;
+  indexable: number;
+}
+
 /**
  * Each protocol and host that inside addresses have, with its pages and those that may be indexed; most pages first.
  */
-export function originCounts(snapshot: View): { origin: string; pages: number; indexable: number }[] {
-  const verdict = snapshot.column('verdict');
-  const url = snapshot.column('url');
-  const counts = new Map<string, { origin: string; pages: number; indexable: number }>();
+export const originCounts = memoOf(['verdict', 'url'], ({ column, count }): OriginCount[] => {
+  const verdict = column('verdict');
+  const url = column('url');
+  const counts = new Map<string, OriginCount>();
   // Pages are numbered in the order of their addresses, so those of one origin follow each other.
-  let entry: { origin: string; pages: number; indexable: number } | undefined;
-  for (let page = 0; page < snapshot.count; page++) {
+  let entry: OriginCount | undefined;
+  for (let page = 0; page < count; page++) {
     const address = url.values[url.codes[page]];
     if (!entry || !address.startsWith(`${entry.origin}/`)) {
       const origin = originOf(address);
@@ -84,7 +91,7 @@ export function originCounts(snapshot: View): { origin: string; pages: number; i
     entry.indexable += Number(verdict[page] === INDEXABLE);
   }
   return [...counts.values()].sort((a, b) => b.pages - a.pages || (a.origin < b.origin ? -1 : 1));
-}
+});
 
 /** What is known and was not fetched, by the reason why; most pages first. */
 export function notCrawled({ column }: View): { reason: UnvisitedReason; pages: number }[] {

@@ -74,19 +74,23 @@ export const load: PageServerLoad = async (event) => {
   const { picture } = state;
   const needsLinks = picture === 'links' || picture === 'findings' || listedOf(state.list) === 'links';
   const call = comparisonOf(event.url.searchParams);
-  const { compared } = await crawlWithEarlier(event.locals, needsLinks ? 'links' : 'facts', call);
-  const sites = await choices(db, crawl);
-  const timeline = picture === 'timeline' ? await timelineOf(db, crawl.siteId) : null;
+  const [{ compared }, sites, timeline] = await Promise.all([
+    crawlWithEarlier(event.locals, needsLinks ? 'links' : 'facts', call),
+    choices(db, crawl),
+    picture === 'timeline' ? timelineOf(db, crawl.siteId) : null,
+  ]);
   if (!compared) return { list, sites, timeline, compared: null };
   const { earlier, snapshot } = compared;
   const { comparison } = snapshot;
-  const [then, now] = await Promise.all(
-    [earlier, crawl].map(async ({ id }) => settingsSchema.parse(await crawlSettings(db, id))),
-  );
+  const settingsOf = async ({ id }: CrawlState) => settingsSchema.parse(await crawlSettings(db, id));
+  const [then, now, isReported] = await Promise.all([
+    settingsOf(earlier),
+    settingsOf(crawl),
+    reportedIn(db, [earlier, crawl]),
+  ]);
   const category = (flowCategories as readonly string[]).includes(state.order)
     ? (state.order as FlowCategory)
     : 'verdict';
-  const isReported = await reportedIn(db, [earlier, crawl]);
   const changes = () => compareFindings(comparison, [then, now], isReported);
   const ofPages = (id: string) => findings.find((one) => one.id === id)!.over === 'pages';
   const named = (id: string) => findings.find((one) => one.id === id)!.name;

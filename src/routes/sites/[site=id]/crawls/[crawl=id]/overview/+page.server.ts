@@ -27,8 +27,17 @@ const MOST_CRAWLS = 12;
 export const load: PageServerLoad = async ({ locals }) => {
   const { db, crawl, snapshot } = await crawlWithSnapshot(locals, 'facts');
   const sections = sectionCounts(snapshot);
-  const report = (await openSiteReport(db, crawl))!;
-  const ended = (await crawlsOf(db, crawl.siteId, MOST_CRAWLS)).filter(hasEnded).reverse();
+  const [opened, crawls, bounds, notes, files, traps, warning] = await Promise.all([
+    openSiteReport(db, crawl),
+    crawlsOf(db, crawl.siteId, MOST_CRAWLS),
+    checkBounds(db, crawl),
+    dateNotes(db, crawl.siteId),
+    filesOf(db, crawl.id),
+    trapsOf(db, crawl.id),
+    closedWarning(db, crawl),
+  ]);
+  const report = opened!;
+  const ended = crawls.filter(hasEnded).reverse();
   return {
     answer: overviewAnswer(snapshot),
     bars: depthBars(snapshot, selectPages(snapshot, '').pages),
@@ -42,12 +51,12 @@ export const load: PageServerLoad = async ({ locals }) => {
     ignored: report.ignored,
     faults: report.findings.flatMap(({ name, files }) => files.map((file) => ({ name, ...file }))),
     trend: ended.flatMap(({ id, endedAt, counts }) => (counts ? [{ id, at: endedAt, ...counts }] : [])),
-    bounds: await checkBounds(db, crawl),
-    notes: await dateNotes(db, crawl.siteId),
+    bounds,
+    notes,
     /** What can be watched: all findings, for those that nobody has are what a bound keeps so. */
     watchable: findings.map(({ id, name }) => ({ id, name })).sort((a, b) => (a.name < b.name ? -1 : 1)),
-    files: await filesOf(db, crawl.id),
-    traps: await trapsOf(db, crawl.id),
-    warning: await closedWarning(db, crawl),
+    files,
+    traps,
+    warning,
   };
 };
