@@ -124,7 +124,9 @@ const targets: Record<string, (next: Next) => Promise<void>> = {
   answers: async (next) => {
     const { bytes, said } = compose(next);
     try {
-      const decoded = await decodeBody({ bytes, truncated: false }, said, LIMIT);
+      // No more of a body is taken in.
+      const body = { bytes: bytes.subarray(0, LIMIT), truncated: bytes.length > LIMIT };
+      const decoded = await decodeBody(body, said, LIMIT);
       if (decoded.bytes.length > LIMIT) throw new Error('A body is longer than what is read.');
       readHtml(decoded.bytes, HERE);
       robotsMatcher(

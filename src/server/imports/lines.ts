@@ -49,17 +49,21 @@ async function* unzstd(source: Bytes): Bytes {
 
 /**
  * Reads the beginning of a stream.
- * @param isEnough told what has been read so far
+ * @param least how much is enough: bytes of pieces, or rows of batches
  * @returns what was read, the whole stream with it, and whether that is all of it
  */
-export async function peek<T>(source: AsyncIterable<T>, isEnough: (held: readonly T[]) => boolean) {
+export async function peek<T extends { length: number }>(source: AsyncIterable<T>, least: number) {
   const pieces = source[Symbol.asyncIterator]();
   const held: T[] = [];
+  let size = 0;
   let isAll = false;
-  while (!isAll && !isEnough(held)) {
+  while (!isAll && size < least) {
     const next = await pieces.next();
     if (next.done) isAll = true;
-    else held.push(next.value);
+    else {
+      held.push(next.value);
+      size += next.value.length;
+    }
   }
   async function* whole(): AsyncGenerator<T> {
     try {
@@ -73,10 +77,9 @@ export async function peek<T>(source: AsyncIterable<T>, isEnough: (held: readonl
   return { held, whole: whole(), isAll };
 }
 
-/** As {@link peek}, for so many bytes. */
+/** As {@link peek}, for bytes. */
 export async function peekBytes(source: Bytes, least: number): Promise<{ head: Buffer; whole: Bytes; isAll: boolean }> {
-  const sizeOf = (held: readonly Uint8Array[]) => held.reduce((sum, { length }) => sum + length, 0);
-  const { held, whole, isAll } = await peek(source, (pieces) => sizeOf(pieces) >= least);
+  const { held, whole, isAll } = await peek(source, least);
   return { head: Buffer.concat(held), whole, isAll };
 }
 

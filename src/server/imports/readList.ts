@@ -35,7 +35,8 @@ async function* textRows(texts: AsyncIterable<string>): Rows {
   for await (const text of texts) {
     const lines = (rest + text).split(/\r\n|\n|\r(?!$)/);
     rest = lines.pop()!.slice(-MAX_RECORD);
-    yield lines.map((cell) => ({ cells: [cell], line: ++line }));
+    // Of a line without end nothing is told, however long it goes on.
+    if (lines.length) yield lines.map((cell) => ({ cells: [cell], line: ++line }));
   }
   if (rest.trim()) yield [{ cells: [rest], line: ++line }];
 }
@@ -99,7 +100,7 @@ async function* jsonRows(texts: AsyncIterable<string>, reading: Reading): Rows {
       if (!names) batch.push({ cells: (names = Object.keys(fields)), line });
       batch.push({ cells: names.map((name) => cellText(fields[name])), line });
     }
-    yield batch;
+    if (batch.length) yield batch;
   }
 }
 
@@ -154,9 +155,6 @@ function layoutOf(rows: readonly Row[], delimiter: Layout['delimiter'], { column
   );
 }
 
-/** Whether there are enough rows to guess of. */
-const isSample = (batches: readonly Row[][]) => batches.reduce((n, { length }) => n + length, 0) >= SAMPLE_ROWS;
-
 const PREVIEW_ROWS = 8;
 
 /** Reads the beginning of a list and says how it would be imported. @throws import */
@@ -166,7 +164,7 @@ export async function previewList(
   choices: ListChoices,
 ): Promise<ListPreview> {
   const { rows, delimiter } = await open(reading, bytes);
-  const { held, whole } = await peek(rows, isSample);
+  const { held, whole } = await peek(rows, SAMPLE_ROWS);
   // No more is read of it.
   await whole.return(undefined);
   const sample = held.flat();
@@ -182,7 +180,7 @@ export async function previewList(
  */
 export async function readList(reading: Reading, bytes: AsyncIterable<Uint8Array>, choices: ListChoices) {
   const { rows, delimiter } = await open(reading, bytes);
-  const { held, whole } = await peek(rows, isSample);
+  const { held, whole } = await peek(rows, SAMPLE_ROWS);
   const { hasHeader, addressColumn, numbers, decimal } = layoutOf(held.flat(), delimiter, choices);
   const byAddress = new Map<string, number>();
   const counts = growingColumn(0);
