@@ -114,7 +114,7 @@ function compose(next: Next): { bytes: Buffer; said: string } {
 }
 
 async function* pieces(bytes: Buffer, next: Next): AsyncGenerator<Buffer> {
-  const size = 1 << next(18);
+  const size = 256 << next(11);
   for (let at = 0; at < bytes.length; at += size) yield bytes.subarray(at, at + size);
 }
 
