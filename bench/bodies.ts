@@ -61,13 +61,19 @@ const kinds: ((n: number, next: Next) => Buffer)[] = [
   (n) => Buffer.alloc(n * 64, '<'),
 ];
 
+/**
+ * Windows of 256 KiB and 1 MiB, and one that is refused: fzstd moves the whole of it for each block, and a thread that
+ * goes on for too long is ended.
+ */
+const windows = [0x40, 0x50, 0xff];
+
 /** A frame of Zstandard: raw blocks, runs, and blocks of nothing (RFC 8878). */
 function zstd(bytes: Buffer, next: Next): Buffer {
   const block = (type: number, size: number, isLast: boolean) => {
     const head = (size << 3) | (type << 1) | Number(isLast);
     return Buffer.from([head & 255, (head >> 8) & 255, (head >> 16) & 255]);
   };
-  const blocks: Buffer[] = [Buffer.from([0x28, 0xb5, 0x2f, 0xfd, next(8) ? 0x00 : 0x20, next(8) ? 0x58 : next(256)])];
+  const blocks: Buffer[] = [Buffer.from([0x28, 0xb5, 0x2f, 0xfd, next(8) ? 0x00 : 0x20, any(windows, next)])];
   for (let at = 0; at < bytes.length; at += 65_536) {
     const piece = bytes.subarray(at, at + 65_536);
     blocks.push(block(0, piece.length, false), piece);
