@@ -148,16 +148,22 @@ async function seedStart(run: CrawlRun): Promise<void> {
 
 const stopped: Ending = { state: 'stopped', reason: { code: 'stopped' }, limited: false };
 
+/** How a crawl has ended that had to leave a host; null when it has not. */
+async function hostLeft({ frontier }: CrawlRun): Promise<Ending | null> {
+  const left = await retryOutage(() => frontier.leftHosts());
+  if (!left) return null;
+  const { host } = addressParts(left.example);
+  return { state: 'stopped', reason: { code: 'host_left', host, pages: left.pages }, limited: false };
+}
+
 /** How a crawl has ended that has nothing more to fetch. @param limited whether more pages could be fetched */
-async function endingOf({ settings, store, frontier }: CrawlRun, limited: boolean): Promise<Ending> {
+async function endingOf(run: CrawlRun, limited: boolean): Promise<Ending> {
+  const { settings, store, frontier } = run;
   // At the limit, and with nothing left that could have been fetched, nothing was limited.
   if (limited && (await retryOutage(() => frontier.nextRank(settings.depth))) !== null)
     return { state: 'done', reason: { code: 'page_limit', pages: settings.limit }, limited: true };
-  const left = await retryOutage(() => frontier.leftHosts());
-  if (left) {
-    const { host } = addressParts(left.example);
-    return { state: 'stopped', reason: { code: 'host_left', host, pages: left.pages }, limited: false };
-  }
+  const left = await hostLeft(run);
+  if (left) return left;
   const { waiting: sitemaps, entries } = await retryOutage(() => sitemapState(store));
   if (sitemaps === 0) return { state: 'done', reason: null, limited: false };
   const reason: Message =
@@ -192,6 +198,9 @@ export async function leadCrawl(run: CrawlRun): Promise<Ending> {
   await workAt(run, 0);
   if (signal.aborted) return stopped;
   if (!(await retryOutage(run.startIsRead))) {
+    // What was not asked for once more may be there when the crawl is resumed.
+    const left = await hostLeft(run);
+    if (left) return left;
     const last = loop.lastOfStart();
     const fault = last && startFault(last, scopeOf(settings).inside);
     return { state: 'failed', reason: fault ?? { code: 'start_unread', address: settings.start }, limited: false };

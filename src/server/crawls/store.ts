@@ -282,14 +282,13 @@ async function isFull({ db, crawlId, knownLimit }: CrawlStore): Promise<boolean>
  * Stores entries of a sitemap: of a crawl that knows as many addresses as it may, only those of known ones.
  * @param entries their addresses in normal form
  * @param rankOf where in the frontier an address belongs
- * @returns how many were stored
  */
 export async function saveListings(
   store: CrawlStore,
   sitemap: string,
   entries: readonly SitemapEntry[],
   rankOf: (address: string) => number,
-): Promise<number> {
+): Promise<void> {
   const { db, crawlId, urls } = store;
   const addresses = new Set(entries.map(({ loc }) => loc));
   const full = await isFull(store);
@@ -316,7 +315,6 @@ export async function saveListings(
       store,
       [...addresses].map((address) => ({ address, rank: rankOf(address), hops: 0 })),
     );
-  return listed.length;
 }
 
 /** Stores how the reading of a sitemap went. */
