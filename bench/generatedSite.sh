@@ -1,5 +1,8 @@
 # What benches of the web application have in common: a crawl of a generated site of $pages pages, kept in the database for
 # the next time, and the application on it. Sourced; $here is a folder of the bench's own, $jobs are ended with it.
+here=$(mktemp -d /tmp/edgemap-bench.XXXXXX)
+jobs=()
+trap 'kill "${jobs[@]}" 2>/dev/null; rm -rf "$here"' EXIT
 
 # newest_crawl CRAWLS: the path of the newest crawl of a site of that size that has as many crawls.
 newest_crawl() {
@@ -25,6 +28,15 @@ start_site() {
 }
 
 crawl_site() { node build-node/main.cjs crawl "$start" --limit $((pages * 2)) 2>/dev/null; }
+
+# crawl_twice: crawls the generated site in both of its states.
+crawl_twice() {
+  start_site
+  echo "Crawling a site of $pages pages twice first …" >&2
+  crawl_site
+  kill -USR2 "$site"
+  crawl_site
+}
 
 # start_app: starts the application; sets $app and $address.
 start_app() {

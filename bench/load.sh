@@ -4,19 +4,12 @@
 # DATABASE_URL.
 set -euo pipefail
 pages=${PAGES:-10000}
-here=$(mktemp -d /tmp/edgemap-bench.XXXXXX)
-jobs=()
-trap 'kill "${jobs[@]}" 2>/dev/null; rm -rf "$here"' EXIT
 . bench/generatedSite.sh
 
 node build-node/main.cjs migrate
 crawl=$(newest_crawl 2)
 if [ -z "$crawl" ]; then
-  start_site
-  echo "Crawling a site of $pages pages twice first …" >&2
-  crawl_site
-  kill -USR2 "$site"
-  crawl_site
+  crawl_twice
   crawl=$(newest_crawl 2)
 fi
 start_app
