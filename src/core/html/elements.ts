@@ -13,7 +13,7 @@ export const elementNumber = (name: string): number => numbers.get(name) ?? 0;
 function numbered(name: string): number {
   let number = numbers.get(name);
   if (number === undefined) {
-    if (numbers.size + 1 >= ELEMENT_NUMBERS) throw new Error(`There is no number left for the element ${name}.`);
+    if (numbers.size + 1 >= ELEMENT_NUMBERS) throw new Error(`All numbers of elements are taken; ${name} has none.`);
     numbers.set(name, (number = numbers.size + 1));
   }
   return number;

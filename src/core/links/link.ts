@@ -61,7 +61,7 @@ export type Placement = (typeof placements)[number];
 /** True for the links that carry a reader on without a click. */
 export const costsNoClick = (kind: LinkKind) => kind === 'redirect' || kind === 'refresh';
 
-/** True for what a page needs in order to be shown, and that is no page itself. */
+/** True for what a page needs in order to be shown, and that is not a page itself. */
 export const isResource = (kind: LinkKind): kind is 'image' | 'script' | 'style' | 'other' =>
   kind === 'image' || kind === 'script' || kind === 'style' || kind === 'other';
 

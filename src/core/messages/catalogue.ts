@@ -77,7 +77,7 @@ const catalogue = {
   lastmod_bad: ({ text }: { text: string }) =>
     `“${text}” is no W3C date, such as 2026-10-02 or 2026-10-02T09:30:00+02:00.`,
   lastmod_future: ({ text }: { text: string }) => `${text} is in the future.`,
-  priority_bad: ({ text }: { text: string }) => `“${text}” is no number from 0.0 to 1.0.`,
+  priority_bad: ({ text }: { text: string }) => `“${text}” is not a number from 0.0 to 1.0.`,
   changefreq_bad: ({ text }: { text: string }) =>
     `“${text}” is none of always, hourly, daily, weekly, monthly, yearly and never.`,
   index_itself: () => 'The index names itself.',

@@ -27,7 +27,7 @@ function textChecker(found: EntryFaults): FormChecker {
     const text = raw.trim();
     if (!text || isOver) return;
     const at = { line, column: 1 + raw.length - raw.trimStart().length, text };
-    // A text whose first line is no address is something else.
+    // A text whose first line is not an address is something else.
     if (found.count() === 0 && !/^https?:\/\//i.test(text)) {
       isOver = true;
       return found.fault('not_a_sitemap', at, { code: 'not_a_list' });

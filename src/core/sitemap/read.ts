@@ -149,7 +149,7 @@ function textReader({ onUrl, onFault }: SitemapEvents): SitemapReader {
       const lines = (rest + piece).split(/\r\n|\n|\r(?!$)/);
       rest = lines.pop() ?? '';
       lines.forEach(take);
-      // A line that does not end is no address, and would be looked through again and again.
+      // A line that does not end is not an address, and would be looked through again and again.
       if (rest.length > PIECE) take(rest);
       return !failed;
     },

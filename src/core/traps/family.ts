@@ -50,7 +50,7 @@ export function familyOf(address: string): Family | null {
 }
 
 /**
- * A page by its fingerprint; a file that is no page and stands for itself; or nothing of its own (a redirect, an
+ * A page by its fingerprint; a file that is not a page and stands for itself; or nothing of its own (a redirect, an
  * error).
  */
 export type Sampled = [number, number] | 'file' | null;
