@@ -260,6 +260,25 @@ const catalogue = {
     (address ? ` ${address} says: ${rules ?? 'noindex'}.` : ''),
   mostly_login: ({ target }: { target: string | null }) =>
     `Nearly every address redirects to a login${target ? `, ${target}` : ''}. Enter cookies, headers or a password in the settings.`,
+  edit_address: ({ text }: { text: string }) => `“${text}” is not a valid address.`,
+  edit_outside: ({ address }: { address: string }) =>
+    `${address} does not belong to the site as the settings of the crawl define it.`,
+  edit_unknown_page: ({ address }: { address: string }) =>
+    `The crawl does not know ${address}. Check the spelling, or add the page in an edit before this one.`,
+  edit_unknown_target: ({ address }: { address: string }) =>
+    `The crawl does not know the target ${address}. Check the spelling, or add the page in an edit before this one.`,
+  edit_needs_target: () => 'This edit needs a target.',
+  edit_no_match: ({ pattern }: { pattern: string }) => `No page that can be edited matches ${pattern}.`,
+  edit_not_read: ({ address }: { address: string }) =>
+    `${address} does not answer with an HTML page that was read, so nothing on it can be edited.`,
+  edit_not_there: ({ address }: { address: string }) => `${address} does not answer with a page that could be removed.`,
+  edit_page_exists: ({ address }: { address: string }) => `There is a page at ${address} already.`,
+  edit_itself: ({ address }: { address: string }) => `${address} would redirect to itself.`,
+  edit_circle: ({ address }: { address: string }) => `${address} would redirect in a circle.`,
+  edit_no_link: ({ source, target, anchor }: { source: string; target: string; anchor: string }) =>
+    `${source} has no such link to ${target}${anchor ? ` with the words “${anchor}”` : ''}.`,
+  edit_placement: ({ text }: { text: string }) =>
+    `“${text}” is not a placement: header, nav, main, aside, footer or none.`,
   mostly_status: ({ status }: { status: 401 | 403 | 429 }) =>
     `Nearly every answer is ${status}. ${
       status === 429

@@ -189,6 +189,61 @@ export function valueAt(name: ColumnName, column: Column, page: number): FactVal
   return value;
 }
 
+/** The value of a fact as a column of numbers holds it: −1 for unknown. */
+function numberFor(name: ColumnName, value: FactValue): number {
+  const { values } = factOf(name);
+  if (value === null) return -1;
+  return values && typeof value === 'string' ? values.indexOf(value) : Number(value);
+}
+
+/** A text column in which some pages have other texts. */
+function withTexts(column: TextColumn, count: number, given: ReadonlyMap<number, FactValue>): TextColumn {
+  const texts = [...given.values()].filter((value) => value !== null).map(String);
+  const added = [...new Set(texts)].filter((text) => codeOf(column, text) === null).sort();
+  const codes = new Uint32Array(count);
+  codes.set(column.codes);
+  let { values, common } = column;
+  if (added.length) {
+    // Both are in order: each old value moves by as many places as there are new ones before it.
+    values = [''];
+    const moved = new Uint32Array(column.values.length);
+    let next = 0;
+    for (let code = 1; code < column.values.length; code++) {
+      while (next < added.length && added[next] < column.values[code]) values.push(added[next++]);
+      moved[code] = values.push(column.values[code]) - 1;
+    }
+    values = [...values, ...added.slice(next)];
+    common = commonBeginnings(values);
+    for (let page = 0; page < codes.length; page++) codes[page] = moved[codes[page]];
+  }
+  const merged = { codes, values, common };
+  for (const [page, value] of given) codes[page] = value === null ? 0 : codeOf(merged, String(value))!;
+  return merged;
+}
+
+/**
+ * A column in which some pages have other values, and pages that are appended nothing else.
+ * @param count how many pages there are then
+ */
+export function withValues<N extends ColumnName>(
+  name: N,
+  column: Columns[N],
+  count: number,
+  given: ReadonlyMap<number, FactValue>,
+): Columns[N];
+export function withValues(
+  name: ColumnName,
+  column: Column,
+  count: number,
+  given: ReadonlyMap<number, FactValue>,
+): Column {
+  if (isText(column)) return withTexts(column, count, given);
+  const values = new (column instanceof Float64Array ? Float64Array : Int32Array)(count).fill(-1);
+  values.set(column);
+  for (const [page, value] of given) values[page] = numberFor(name, value);
+  return values;
+}
+
 /** A column of which nothing is known. */
 export const unknownColumn = (name: ColumnName, count: number): Column => {
   const { type } = factOf(name);

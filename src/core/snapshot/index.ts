@@ -1,6 +1,16 @@
 export { baseBuilder } from './build';
 export type { BaseRest } from './build';
-export { codeOf, codesOf, isText, joinedTexts, pagesByCode, textColumn, textsAt, unknownColumn } from './column';
+export {
+  codeOf,
+  codesOf,
+  isText,
+  joinedTexts,
+  pagesByCode,
+  textColumn,
+  textsAt,
+  unknownColumn,
+  withValues,
+} from './column';
 export type { Column, ColumnReader, Columns, FactValue, JoinedTexts, TextColumn } from './column';
 export {
   decodeBase,
@@ -35,7 +45,8 @@ export type { Base, Check, Read, FetchedRobots, SiteFiles, FileAnswer, FetchedSi
 export { readPartStream, writePart } from './stream';
 export { partsOfColumn, partsOfLinks } from './encode';
 export { linkFieldColumns } from './linkColumns';
-export { withInserted } from './wholeNumbers';
-export { nothingFound, robotsRuleText } from './observed';
-export type { FoundFacts } from './observed';
+export { spliced } from './wholeNumbers';
+export type { Splice } from './wholeNumbers';
+export { nothingFound, observedOf, robotsRuleText } from './observed';
+export type { FoundFacts, ObservedFacts } from './observed';
 export type { WholeNumbers } from './wholeNumbers';

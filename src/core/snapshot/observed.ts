@@ -103,3 +103,11 @@ export const observed: Record<Exclude<BaseFact, 'url' | 'sitemap_lastmod'>, (pag
 };
 /** The facts that are read off a record. */
 export const observedFacts = baseFacts.filter((name): name is keyof typeof observed => name in observed);
+
+export type ObservedFacts = Record<(typeof observedFacts)[number], Observed>;
+
+/** The base facts of a page at which some things are found, and nothing else. */
+export function observedOf(address: string, found: Partial<FoundFacts>): ObservedFacts {
+  const page = { number: 0, address, unvisitedReason: null, linkCount: 0, found: { ...nothingFound, ...found } };
+  return Object.fromEntries(observedFacts.map((name) => [name, observed[name](page)])) as ObservedFacts;
+}

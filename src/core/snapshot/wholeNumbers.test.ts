@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { wholeNumbersAt, widening, withInserted } from './wholeNumbers';
+import { wholeNumbersAt, spliced, widening } from './wholeNumbers';
 
 const put = (numbers: readonly number[]) => {
   const column = widening(numbers.length);
@@ -33,24 +33,31 @@ describe('whole numbers', () => {
   });
 });
 
-it('takes others in between, and becomes wider only for them', () =>
+it('takes some out and others in, and becomes wider only for them', () =>
   fc.assert(
     fc.property(
       fc.array(fc.nat(200), { maxLength: 20 }),
-      fc.array(fc.tuple(fc.nat(20), fc.oneof(fc.nat(200), fc.nat(70_000))), { maxLength: 6 }),
-      (numbers, inserted) => {
-        const sorted = inserted
-          .map(([place, other]) => [Math.min(place, numbers.length), other])
-          .sort((a, b) => a[0] - b[0]);
+      fc.array(fc.tuple(fc.nat(3), fc.nat(2), fc.array(fc.oneof(fc.nat(200), fc.nat(70_000)), { maxLength: 3 })), {
+        maxLength: 6,
+      }),
+      (numbers, steps) => {
+        const splices: { at: number; out: number; others: number[] }[] = [];
+        let from = 0;
+        for (const [step, out, others] of steps) {
+          const at = Math.min(from + step, numbers.length);
+          splices.push({ at, out: Math.min(out, numbers.length - at), others });
+          from = at + splices.at(-1)!.out;
+        }
         const expected = [...numbers];
-        for (const [place, other] of [...sorted].reverse()) expected.splice(place, 0, other);
-        const all = withInserted(
+        for (const { at, out, others } of [...splices].reverse()) expected.splice(at, out, ...others);
+        const others = splices.flatMap((one) => one.others);
+        const all = spliced(
           Uint8Array.from(numbers),
-          sorted.map(([place]) => place),
-          sorted.map(([, other]) => other),
+          splices.map((one) => ({ at: one.at, out: one.out, in: one.others.length })),
+          others,
         );
         expect([...all]).toEqual(expected);
-        expect(all.BYTES_PER_ELEMENT > 1).toBe(sorted.some(([, other]) => other > 255));
+        expect(all.BYTES_PER_ELEMENT > 1).toBe(others.some((other) => other > 255));
       },
     ),
   ));

@@ -28,25 +28,31 @@ export function widening(length: number, width = 1) {
   };
 }
 
+/** A place where some numbers are taken out, and others put in. */
+export interface Splice {
+  at: number;
+  out: number;
+  in: number;
+}
+
 /**
- * Numbers with others put between them, in more bytes where one of those needs them.
- * @param places before which of the numbers each is put; ascending
+ * Numbers with some taken out and others put in, in more bytes where one of those needs them.
+ * @param splices ascending, none within what another takes out
+ * @param others what is put in, one splice after the other
  */
-export function withInserted(
-  numbers: WholeNumbers,
-  places: readonly number[],
-  others: readonly number[],
-): WholeNumbers {
+export function spliced(numbers: WholeNumbers, splices: readonly Splice[], others: readonly number[]): WholeNumbers {
   const largest = others.reduce((most, other) => Math.max(most, other), 0);
   const width = Math.max(numbers.BYTES_PER_ELEMENT, withRoomFor(largest).BYTES_PER_ELEMENT);
-  const all = new (withWidth(width) ?? Uint32Array)(numbers.length + others.length);
-  let from = 0;
-  others.forEach((other, i) => {
-    all.set(numbers.subarray(from, places[i]), from + i);
-    all[places[i] + i] = other;
-    from = places[i];
-  });
-  all.set(numbers.subarray(from), from + others.length);
+  const taken = splices.reduce((sum, { out }) => sum + out, 0);
+  const all = new (withWidth(width) ?? Uint32Array)(numbers.length - taken + others.length);
+  let [from, to, put] = [0, 0, 0];
+  for (const { at, out, in: more } of splices) {
+    all.set(numbers.subarray(from, at), to);
+    to += at - from;
+    for (let i = 0; i < more; i++) all[to++] = others[put++];
+    from = at + out;
+  }
+  all.set(numbers.subarray(from), to);
   return all;
 }
 

@@ -1,9 +1,10 @@
 import { expect, it } from 'vitest';
 import { comparePages } from '../compare';
-import { withEdits } from '../edits';
+import { draftOf, editOf } from '../draft';
+import { settingsSchema } from '../settings';
 import { walkOf } from '../reach';
 import { factAt, memoOf } from '../snapshot';
-import { tiny, tinySettings, tinySite } from '../testing/tinySite';
+import { tiny, TINY_START, tinySite } from '../testing/tinySite';
 import { overView, viewOf, withComparison, withPlainShare } from '.';
 
 const site = tinySite({ '/': { links: ['/a', '/b'] }, '/a': { links: ['/b'] }, '/b': {} });
@@ -30,7 +31,8 @@ it('what is made of a view is shared by all that agree in what it reads, and by 
     expect(walkOf(view).graph).toBe(walkOf(site).graph);
     expect(verdictsOf(view)).toBe(verdictsOf(site));
   }
-  const edited = withEdits(site, { links: [{ source: tiny('/b'), target: tiny('/') }] }, tinySettings);
+  const settings = settingsSchema.parse({ start: TINY_START });
+  const edited = draftOf(site, [editOf('add_link', tiny('/b'), { target: tiny('/') })], settings).view;
   expect(walkOf(edited).graph).not.toBe(walkOf(site).graph);
   expect(verdictsOf(edited)).toBe(verdictsOf(site));
   const judged = overView(site, { columns: { verdict: () => site.column('verdict').map(() => 0) } });

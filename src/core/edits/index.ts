@@ -1,2 +1,0 @@
-export { withEdits } from './edits';
-export type { Edits } from './edits';
