@@ -12,6 +12,7 @@ import { asksForEarlier, evaluate } from '$core/selection';
 import { settingsSchema } from '$core/settings';
 import { leaksOf } from '$core/share';
 import { addressAt, SNAPSHOT_VERSION } from '$core/snapshot';
+import type { PartGroup } from '$core/snapshot';
 import { withPlainShare } from '$core/view';
 import type { View } from '$core/view';
 import { runAnalysis, terminalName } from '$crawl/index';
@@ -119,21 +120,25 @@ async function analyseHere(db: Database, id: number): Promise<void> {
   else while (await analysisProgress(db, id)) await sleep(WAIT_MS);
 }
 
-async function snapshotOf(db: Database, row: Crawl): Promise<View | null> {
+async function snapshotOf(db: Database, row: Crawl, need: PartGroup): Promise<View | null> {
   try {
-    return await openSnapshot(db, row);
+    return await openSnapshot(db, row, need);
   } catch (error) {
     if (!isError(error, 'snapshot_version') || error.params.version > SNAPSHOT_VERSION) throw error;
   }
   await analyseHere(db, row.id);
-  return openSnapshot(db, row);
+  return openSnapshot(db, row, need);
 }
 
 /** A crawl and its snapshot. @throws usage when there is none */
-export async function finishedCrawl(db: Database, id: number): Promise<{ row: Crawl; snapshot: View }> {
+export async function finishedCrawl(
+  db: Database,
+  id: number,
+  need: PartGroup = 'links',
+): Promise<{ row: Crawl; snapshot: View }> {
   const row = await getCrawl(db, id);
   if (!row) throw failure('usage', `There is no crawl ${id}.`);
-  const snapshot = await snapshotOf(db, row);
+  const snapshot = await snapshotOf(db, row, need);
   if (!snapshot) throw failure('usage', `Crawl ${id} has not come to an end yet: it is ${row.state}.`);
   return { row, snapshot };
 }

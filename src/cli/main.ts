@@ -28,6 +28,7 @@ const handlers: Handlers = {
   robotsTest: later('robotsTest'),
   robotsCheck: later('robotsCheck'),
   robotsCompare: later('robotsCompare'),
+  draft: later('draft'),
   demo: later('demo'),
   migrate: later('migrate'),
   serve: later('serve'),

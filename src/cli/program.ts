@@ -1,6 +1,7 @@
 /** The command line of Edge Map: its commands and their help. What the commands do is handed in. */
 import { Command, CommanderError } from 'commander';
 import { addCrawlCommands } from './commands/crawls';
+import { addDraftCommands } from './commands/drafts';
 import type { Handlers } from './commands/handlers';
 import { addRobotsCommands } from './commands/robots';
 import { examples, exitCodes } from './commands/shared';
@@ -48,6 +49,7 @@ Environment:
   for (const [name, about] of shellCommands) program.command(name).description(about).allowUnknownOption();
 
   addCrawlCommands(program, handlers, runs);
+  addDraftCommands(program, handlers, runs);
   addSourceCommands(program, handlers, runs);
   addSitemapCommands(program, handlers, runs);
   addRobotsCommands(program, handlers, runs);

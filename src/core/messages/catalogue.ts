@@ -260,6 +260,11 @@ const catalogue = {
     (address ? ` ${address} says: ${rules ?? 'noindex'}.` : ''),
   mostly_login: ({ target }: { target: string | null }) =>
     `Nearly every address redirects to a login${target ? `, ${target}` : ''}. Enter cookies, headers or a password in the settings.`,
+  edits_csv: ({ detail }: { detail: string }) => `The file cannot be read as CSV (${detail}).`,
+  edits_columns: ({ missing }: { missing: string[] }) =>
+    `The file lacks the ${missing.length === 1 ? 'column' : 'columns'} ${missing.join(' and ')}.`,
+  edit_op: ({ text, known }: { text: string; known: string[] }) =>
+    `“${text}” is not an operation. Use one of ${known.join(', ')}.`,
   edit_address: ({ text }: { text: string }) => `“${text}” is not a valid address.`,
   edit_outside: ({ address }: { address: string }) =>
     `${address} does not belong to the site as the settings of the crawl define it.`,

@@ -25,16 +25,19 @@ const newerOrOlder = (version: number) =>
     { version },
   );
 
-/** What is read together: what is known of pages, and the links with their texts, which are most of a snapshot. */
-export type PartGroup = 'facts' | 'links';
+/**
+ * What is read together: what is known of pages; the links with their texts, which are most of a snapshot; and which
+ * words pages have, which only an analysis reads.
+ */
+export type PartGroup = 'facts' | 'links' | 'words';
 const withLinks = new Set(['phrases', 'outside', 'checks']);
 /** The report (src/core/report) and the findings of each page, which are stored with the snapshot. */
 export const REPORT_PART = 'report';
 export const FINDINGS_PART = 'report.pages';
-/** Only an analysis reads these. */
-const unread = new Set(['words.offsets', 'words.filters']);
-export const groupOfPart = (name: string): PartGroup | null =>
-  unread.has(name) ? null : name.startsWith('links.') || withLinks.has(name) ? 'links' : 'facts';
+export const groupOfPart = (name: string): PartGroup => {
+  if (name.startsWith('words.')) return 'words';
+  return name.startsWith('links.') || withLinks.has(name) ? 'links' : 'facts';
+};
 
 interface Head {
   version: number;

@@ -38,8 +38,8 @@ export type OpenReport = Omit<Report, 'findings'> & { findings: Found[] };
 /** A snapshot that is open: what has been read of it, all of one analysis, and how large that is. */
 interface Open {
   snapshot: Promise<View | null>;
-  /** Reads the links; done when they are there. */
-  withLinks: () => Promise<void>;
+  /** Reads the links, or the words of pages; done when they are there. */
+  with: Record<Exclude<PartGroup, 'facts'>, () => Promise<void>>;
   /** Null when it has none, or one of another version. */
   report: () => OpenReport | null;
   /** The findings of each page. */
@@ -104,7 +104,7 @@ function openEntry(db: Database, row: Analysed, key: string): Open {
   return {
     bytes: () => read + (decoded ? layerBytes(decoded) + listBytes(decoded) + (beside.get(decoded)?.() ?? 0) : 0),
     snapshot: load().catch(close),
-    withLinks: loadedOnce(() => add('links').catch(close)),
+    with: { links: loadedOnce(() => add('links').catch(close)), words: loadedOnce(() => add('words').catch(close)) },
     report: once(() => reportFrom(parts.get(REPORT_PART))),
     pageFindings: () => parts.get(FINDINGS_PART) ?? new Uint8Array(0),
   };
@@ -146,15 +146,15 @@ async function entryOf(db: Database, row: Analysed, need: PartGroup): Promise<{ 
   open.delete(key);
   open.set(key, entry);
   if (!(await entry.snapshot)) open.delete(key);
-  else if (need === 'links') await entry.withLinks();
+  else if (need !== 'facts') await Promise.all([entry.with.links(), need === 'words' ? entry.with.words() : null]);
   return { key, entry };
 }
 
 /**
  * Snapshots that are asked for together, each null when its crawl has none yet: none of them is closed to make room for
  * another. Kept open for the next question, the last the longest.
- * @param need whether their links are asked for, which are most of them; without them only the facts of pages can be
- *   read
+ * @param need whether their links are asked for, which are most of them, or their links and words, for an analysis;
+ *   without them only the facts of pages can be read
  * @throws snapshot_version when one was written by another version of the program
  */
 export async function openTogether(db: Database, rows: readonly Analysed[], need: PartGroup): Promise<(View | null)[]> {
