@@ -3,16 +3,18 @@ import { join } from 'node:path';
 import { draftOf, readEdits } from '$core/draft';
 import type { Edit } from '$core/draft';
 import { failure } from '$core/errors';
-import { draftCsv, summarize } from '$core/formats';
+import { draftCsv, editsCsv, summarize } from '$core/formats';
 import { sentence } from '$core/messages';
 import type { Message } from '$core/messages';
 import { thousands } from '$core/numbers';
+import { editOfLink, planFor } from '$core/plan';
 import { settingsSchema } from '$core/settings';
 import type { ShareModel } from '$core/share';
 import { withPlainShare } from '$core/view';
 import type { View } from '$core/view';
 import type { Database } from '$server/index';
-import { finishedCrawl, makeFolder, writePieces } from './export';
+import { crawlFor, finishedCrawl, makeFolder, selected, writePieces } from './export';
+import type { ViewOptions } from './options';
 
 export interface DraftCall {
   crawl: number;
@@ -64,6 +66,37 @@ export async function draftCommand(db: Database, { crawl, file, out, shareModel 
     after: summarize(after),
   };
   await writeFile(join(out, 'summary.json'), `${JSON.stringify(summary, null, 2)}\n`);
-  console.error(`${thousands(edits.length)} ${edits.length === 1 ? 'edit' : 'edits'} applied to crawl ${crawl}. Written to ${out}.`);
+  console.error(
+    `${thousands(edits.length)} ${edits.length === 1 ? 'edit' : 'edits'} applied to crawl ${crawl}. Written to ${out}.`,
+  );
+  return 0;
+}
+
+export interface PlanCommandCall {
+  crawl: number;
+  /** Clicks from the start. */
+  within: number;
+  /** How many new links a page may get; null for as many as it takes. */
+  maxNewLinks: number | null;
+  select: ViewOptions['select'];
+  /** File for the edits. */
+  out: string;
+}
+
+const links = (n: number) => `${thousands(n)} new ${n === 1 ? 'link' : 'links'}`;
+const pages = (n: number, are: string, is: string) => `${thousands(n)} ${n === 1 ? `page ${is}` : `pages ${are}`}`;
+
+/** `edgemap plan`: writes the fewest new links that bring pages within some clicks of the start. */
+export async function planCommand(db: Database, call: PlanCommandCall): Promise<number> {
+  const { view } = await crawlFor(db, call.crawl, call);
+  const wanted = selected(view, call.select);
+  const plan = planFor(view, { within: call.within, wanted, newLinks: call.maxNewLinks ?? undefined });
+  await writePieces(call.out, editsCsv(plan.links.map((link) => editOfLink(view, link)))).catch((error: Error) => {
+    throw failure('usage', `--out: the file cannot be written: ${error.message}`);
+  });
+  const told = [`${pages(plan.tooDeep, 'are', 'is')} too deep. ${links(plan.links.length)} written to ${call.out}.`];
+  if (plan.fewest) told.push(`No plan needs fewer than ${thousands(plan.fewest)}.`);
+  if (plan.missed) told.push(`${pages(plan.missed, 'cannot', 'cannot')} be brought near enough within these limits.`);
+  console.error(told.join(' '));
   return 0;
 }

@@ -34,7 +34,7 @@ export const writePieces = (file: string, pieces: Iterable<string>) =>
   pipeline(Readable.from(pieces), createWriteStream(file));
 
 /** The pages that a selection holds. @throws usage when it takes too much work */
-function selected(view: View, select: ViewOptions['select']) {
+export function selected(view: View, select: ViewOptions['select']) {
   try {
     return evaluate(view, select);
   } catch (error) {
@@ -144,7 +144,7 @@ export async function finishedCrawl(
 }
 
 /** As {@link finishedCrawl}, with the crawl before it where a selection asks for one. */
-async function crawlFor(db: Database, id: number, { select }: Pick<ViewOptions, 'select'>) {
+export async function crawlFor(db: Database, id: number, { select }: Pick<ViewOptions, 'select'>) {
   const { row, snapshot } = await finishedCrawl(db, id);
   const call = { since: null, map: [], by: [] };
   const open = asksForEarlier(select) ? await openComparison(db, row, call, 'links') : null;

@@ -6,7 +6,7 @@ import type { Database } from '$server/index';
 import { compareCommand } from './compare';
 import { crawlCommand } from './crawl';
 import { demoCommand } from './demo';
-import { draftCommand } from './draft';
+import { draftCommand, planCommand } from './draft';
 import { exportCommand, selectCommand } from './export';
 import type { Handlers } from './commands/handlers';
 import { onOrphaned } from './orphaned';
@@ -58,6 +58,7 @@ export const handlers: Omit<Handlers, 'sitemapCheck'> = {
   sitemapWrite: (call) => withDatabase((db) => sitemapWriteCommand(db, call)),
   compare: (call) => withDatabase((db) => compareCommand(db, call)),
   draft: (call) => withDatabase((db) => draftCommand(db, call)),
+  plan: (call) => withDatabase((db) => planCommand(db, call)),
   robotsTest: robotsTestCommand,
   robotsCheck: robotsCheckCommand,
   robotsCompare: (call) => withDatabase((db) => robotsCompareCommand(db, call)),

@@ -29,6 +29,7 @@ const handlers: Handlers = {
   robotsCheck: later('robotsCheck'),
   robotsCompare: later('robotsCompare'),
   draft: later('draft'),
+  plan: later('plan'),
   demo: later('demo'),
   migrate: later('migrate'),
   serve: later('serve'),

@@ -34,6 +34,9 @@ const refuse = (message: string): never => {
 export const asWholeNumber = (text: string): number =>
   /^\d+$/.test(text) ? Number(text) : refuse(`It takes a whole number, not “${text}”.`);
 
+export const asAtLeastOne = (text: string): number =>
+  asWholeNumber(text) || refuse('It takes a whole number from 1 on.');
+
 export const asRate = (text: string): number =>
   /^\d+(\.\d+)?$/.test(text) && Number(text) > 0 ? Number(text) : refuse(`It takes a number above 0, not “${text}”.`);
 

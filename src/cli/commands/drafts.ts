@@ -3,9 +3,18 @@ import { Option } from 'commander';
 import type { Command } from 'commander';
 import { shareModels } from '$core/share';
 import type { ShareModel } from '$core/share';
-import { wholeView } from '../options';
+import { asAtLeastOne, asSelection, wholeView } from '../options';
+import type { ViewOptions } from '../options';
 import type { Handlers, Runs } from './handlers';
-import { crawlArgument, examples, exitCodes, usageCode } from './shared';
+import { crawlArgument, examples, exitCodes, selectOption, usageCode } from './shared';
+
+interface PlanGiven {
+  within: number;
+  maxNewLinks?: number;
+  select: ViewOptions['select'];
+  out: string;
+}
+const indexable = asSelection('indexable');
 
 export function addDraftCommands(program: Command, handlers: Handlers, runs: Runs): void {
   program
@@ -39,6 +48,25 @@ A source may be a pattern with *, for all pages that it matches.`,
     .action(
       runs((crawl: number, file: string, { out, shareModel }: { out: string; shareModel: ShareModel }) =>
         handlers.draft({ crawl, file, out, shareModel }),
+      ),
+    );
+
+  program
+    .command('plan')
+    .description('write the fewest new links that bring pages within some clicks of the start page')
+    .addArgument(crawlArgument('<crawl>', 'number of the crawl'))
+    .requiredOption('--within <n>', 'clicks from the start page', asAtLeastOne)
+    .option('--max-new-links <n>', 'new links that one page may get', asAtLeastOne)
+    .addOption(selectOption().default(indexable, '"indexable"'))
+    .requiredOption('--out <file>', 'CSV file for the edits, as ./edgemap draft reads them')
+    .addHelpText(
+      'after',
+      examples('plan 12 --within 3 --max-new-links 5 --out edits.csv', 'draft 12 edits.csv --out result'),
+    )
+    .addHelpText('after', exitCodes('0  the plan is written', '1  the crawl cannot be read', usageCode))
+    .action(
+      runs((crawl: number, { within, maxNewLinks, select, out }: PlanGiven) =>
+        handlers.plan({ crawl, within, maxNewLinks: maxNewLinks ?? null, select, out }),
       ),
     );
 }

@@ -1,7 +1,7 @@
 /** What the commands are given, and who does them. */
 import type { CrawlSettings } from '$core/settings';
 import type { CompareCall } from '../compare';
-import type { DraftCall } from '../draft';
+import type { DraftCall, PlanCommandCall } from '../draft';
 import type { ImportCall } from '../import';
 import type { ViewOptions } from '../options';
 import type { RobotsCompareCall, RobotsTestCall } from '../robots';
@@ -31,6 +31,7 @@ export interface Handlers {
   sitemapWrite: (call: SitemapWriteCall) => Promise<number>;
   compare: (call: CompareCall) => Promise<number>;
   draft: (call: DraftCall) => Promise<number>;
+  plan: (call: PlanCommandCall) => Promise<number>;
   robotsTest: (call: RobotsTestCall) => Promise<number>;
   robotsCheck: (call: { source: string; json: boolean }) => Promise<number>;
   robotsCompare: (call: RobotsCompareCall) => Promise<number>;

@@ -26,7 +26,8 @@ type Target = { refusal: NonNullable<Refusal> } | { refusal: null; target: numbe
 
 function targetOf({ changes, scope }: Site, { target }: Edit, base?: string): Target {
   const found = target === '' ? null : scope.identify(target, base);
-  if (!found) return { refusal: target === '' ? { code: 'edit_needs_target' } : { code: 'edit_address', text: target } };
+  if (!found)
+    return { refusal: target === '' ? { code: 'edit_needs_target' } : { code: 'edit_address', text: target } };
   const page = changes.pageAt(found.address);
   if (page >= 0) return { refusal: null, target: page, fragment: found.fragment };
   // What such an address would answer is not known.
@@ -190,7 +191,11 @@ const appliers: Record<EditOp, (site: Site, edit: Edit) => Refusal> = {
       const free = freePage(site, new URL(edit.target || address, address).href);
       if (free.refusal) return free.refusal;
       changes.answer(free.page, {});
-      changes.copyPage(page, free.page, baseFacts.filter((name) => name !== 'url' && name !== 'sitemap_lastmod'));
+      changes.copyPage(
+        page,
+        free.page,
+        baseFacts.filter((name) => name !== 'url' && name !== 'sitemap_lastmod'),
+      );
       const own = changes.valueOf(page, 'canonical') === address;
       changes.change(free.page, {
         ...robotsFacts(site, free.page),

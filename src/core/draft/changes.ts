@@ -128,8 +128,7 @@ export function changesOf(view: View) {
           (!test.placement || placementOf(link) === test.placement);
         if (!passes) return true;
         found++;
-        if (replacement)
-          others.push({ ...link, ...replacement, fields: { ...link.fields, ...replacement.fields } });
+        if (replacement) others.push({ ...link, ...replacement, fields: { ...link.fields, ...replacement.fields } });
         return false;
       });
       put = [...kept, ...others];

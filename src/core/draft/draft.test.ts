@@ -126,7 +126,11 @@ describe('an edit', () => {
       editOf('noindex', tiny('/b')),
       editOf('canonical', tiny('/'), { target: tiny('/a') }),
     );
-    expect(['/', '/a', '/b'].map((path) => at(view, path, 'verdict'))).toEqual(['canonicalised', 'indexable', 'noindex']);
+    expect(['/', '/a', '/b'].map((path) => at(view, path, 'verdict'))).toEqual([
+      'canonicalised',
+      'indexable',
+      'noindex',
+    ]);
     expect(at(view, '/a', 'robots')).toBe('noarchive');
   });
   it('moves a page with its links, and leaves a redirect behind', () => {
@@ -178,7 +182,9 @@ describe('a draft', () => {
     { weight: 4, arbitrary: fc.tuple(name, name, words).map(([from, to, anchor]) => link(from, to, anchor)) },
     { weight: 3, arbitrary: fc.tuple(name, name).map(([from, to]) => unlink(from, to)) },
     fc.tuple(name, name).map(([from, to]) => redirect(from, to)),
-    fc.tuple(name, fc.constantFrom('404', '410', '')).map(([page, value]) => editOf('remove_page', tiny(page), { value })),
+    fc
+      .tuple(name, fc.constantFrom('404', '410', ''))
+      .map(([page, value]) => editOf('remove_page', tiny(page), { value })),
     name.map((page) => editOf('add_page', tiny(page), { value: page })),
     name.map((page) => editOf('noindex', tiny(page))),
     name.map((page) => editOf('index', tiny(page))),
@@ -195,7 +201,8 @@ describe('a draft', () => {
       if (op === 'remove_link') page.worded = page.worded?.filter(([other]) => other !== to);
       if (op === 'noindex' || op === 'index') page.noindex = op === 'noindex';
       if (op === 'canonical') Object.assign(page, { canonical: to, declared: [['canonical', to]] });
-      if (op === 'redirect') after[path] = { ...nothingFound, contentType: null, title: null, status: 301, redirectTo: to };
+      if (op === 'redirect')
+        after[path] = { ...nothingFound, contentType: null, title: null, status: 301, redirectTo: to };
       if (op === 'remove_page') after[path] = { ...nothingFound, status: value === '410' ? 410 : 404 };
       if (op === 'add_page') after[path] = { title: value, pageNofollow: false, wordFilter: null };
     }

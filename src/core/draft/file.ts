@@ -37,13 +37,17 @@ export function readEdits(text: string): { edits: FileEdit[]; faults: FileFault[
     records = recordsOf(text);
   } catch (error) {
     if (!(error instanceof CsvError)) throw error;
-    return { edits: [], faults: [{ line: Number(error.lines) || 1, fault: { code: 'edits_csv', detail: error.code } }] };
+    return {
+      edits: [],
+      faults: [{ line: Number(error.lines) || 1, fault: { code: 'edits_csv', detail: error.code } }],
+    };
   }
   const [head, ...rows] = records;
   const names = (head?.cells ?? []).map((name) => name.trim().toLowerCase());
   const places = editFields.map((name) => names.indexOf(name));
   const missing = (['op', 'source'] as const).filter((name) => !names.includes(name));
-  if (missing.length) return { edits: [], faults: [{ line: 1, fault: { code: 'edits_columns', missing: [...missing] } }] };
+  if (missing.length)
+    return { edits: [], faults: [{ line: 1, fault: { code: 'edits_columns', missing: [...missing] } }] };
   const edits: FileEdit[] = [];
   const faults: FileFault[] = [];
   for (const { line, cells } of rows) {

@@ -40,7 +40,9 @@ function appending(known: readonly string[], numbers: ReadonlyMap<string, number
 
 /** The columns that differ: all where pages are appended, or those of the facts that edits change. */
 function changedColumns(view: View, { facts, added, count }: Changes): Layer['columns'] {
-  const given = new Map<BaseFact, Map<number, FactValue>>(added.length ? baseFacts.map((name) => [name, new Map()]) : []);
+  const given = new Map<BaseFact, Map<number, FactValue>>(
+    added.length ? baseFacts.map((name) => [name, new Map()]) : [],
+  );
   for (const [page, changed] of facts)
     for (const [name, value] of Object.entries(changed) as [BaseFact, FactValue][])
       given.set(name, (given.get(name) ?? new Map<number, FactValue>()).set(page, value));
