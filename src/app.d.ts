@@ -1,3 +1,4 @@
+import type { Version } from '$lib/shell/routes';
 import type { Access } from './routes/access';
 import type { CrawlState, SiteName } from '$server/index';
 
@@ -14,6 +15,8 @@ declare global {
       /** The site and the crawl that the address names; null when there are none such. */
       site: SiteName | null;
       crawl: CrawlState | null;
+      /** Whether the crawl is asked for as it was crawled, or with a draft. */
+      version: Version;
       /** Why neither could be looked up. */
       failure?: unknown;
     }

@@ -2,27 +2,32 @@
 import type { Handle, HandleServerError } from '@sveltejs/kit';
 import pino from 'pino';
 import { appDatabase, crawlState, diskTrouble, isConnectionLoss, isDiskFull, logTo, siteName } from '$server/index';
+import { readCrawlName } from '$lib/shell/routes';
 import { accessOf, isAllowed } from './routes/access';
 import { isError } from '$core/errors';
 
 const log = pino({ name: 'app' }, logTo(2));
 
+type Named = Pick<App.Locals, 'site' | 'crawl' | 'version'>;
+const nobody: Named = { site: null, crawl: null, version: 'crawled' };
+
 /** Finds the site and the crawl of an address; the crawl must be one of the site. */
-async function named({ site, crawl }: Partial<Record<string, string>>): Promise<Pick<App.Locals, 'site' | 'crawl'>> {
-  if (!site) return { site: null, crawl: null };
+async function named({ site, crawl: name }: Partial<Record<string, string>>): Promise<Named> {
+  if (!site) return nobody;
   const db = appDatabase();
+  const crawl = name === undefined ? null : readCrawlName(name);
   const [ofSite, ofCrawl] = await Promise.all([
     siteName(db, Number(site)),
-    crawl ? crawlState(db, Number(crawl)) : undefined,
+    crawl ? crawlState(db, crawl.id) : undefined,
   ]);
   const belongs = ofSite !== undefined && ofCrawl?.siteId === ofSite.id && ofCrawl.deletedAt === null;
-  return { site: ofSite ?? null, crawl: belongs ? ofCrawl : null };
+  return { site: ofSite ?? null, crawl: belongs ? ofCrawl : null, version: crawl?.version ?? 'crawled' };
 }
 
 export const handle: Handle = async ({ event, resolve }) => {
   event.locals.access = accessOf(event.request);
   if (!isAllowed(event.locals.access, event.request)) return new Response('Not allowed.\n', { status: 403 });
-  Object.assign(event.locals, { site: null, crawl: null });
+  Object.assign(event.locals, nobody);
   try {
     Object.assign(event.locals, await named(event.params));
   } catch (error) {

@@ -1,12 +1,26 @@
 /** The one loader of what a crawl's screens and endpoints need. */
 import { error, redirect } from '@sveltejs/kit';
+import type { DraftedCrawl } from '$core/draft';
 import { sentence } from '$core/messages';
+import { findingsAt } from '$core/report';
 import { asksForEarlier, asksForLinks, parseLinkSelection, parseSelection } from '$core/selection';
 import { SNAPSHOT_VERSION } from '$core/snapshot';
 import type { PartGroup } from '$core/snapshot';
 import { crawlPath } from '$lib/shell/routes';
-import { appDatabase, openComparison, openSnapshot, previousCrawl, requestAnalysis } from '$server/index';
-import type { ComparisonCall, CrawlState, SiteName } from '$server/index';
+import {
+  appDatabase,
+  crawlSettings,
+  currentDraft,
+  findingsOfPage,
+  openComparison,
+  openDraft,
+  openSiteReport,
+  openSnapshot,
+  previousCrawl,
+  reportOfSite,
+  requestAnalysis,
+} from '$server/index';
+import type { ComparisonCall, CrawlState, Draft, OpenDraft, SiteName, SiteReport } from '$server/index';
 import { errorTexts } from './texts';
 import type { View } from '$core/view';
 import { isError } from '$core/errors';
@@ -52,6 +66,43 @@ async function snapshotOf(crawl: CrawlState, need: PartGroup): Promise<View | nu
   }
 }
 
+/** A crawl that edits can be put on; null while it still changes, and when it has no snapshot. */
+export async function draftableCrawl(crawl: CrawlState): Promise<DraftedCrawl | null> {
+  const view = hasEnded(crawl) ? await snapshotOf(crawl, 'words') : null;
+  if (!view) return null;
+  const settings = await crawlSettings(appDatabase(), crawl.id);
+  return { view, settings, began: crawl.startedAt ?? crawl.createdAt };
+}
+
+/** The current draft of the site over the crawl; null when there is none, or the crawl is still changing. */
+export async function draftOver(locals: App.Locals): Promise<(OpenDraft & { draft: Draft; crawled: View }) | null> {
+  const crawl = crawlOf(locals);
+  const draft = await currentDraft(appDatabase(), crawl.siteId);
+  const over = draft && (await draftableCrawl(crawl));
+  return over && { draft, crawled: over.view, ...openDraft(over, draft) };
+}
+
+/** The draft that the address asks for; null where it asks for the crawl as it was crawled. */
+const draftAsked = (locals: App.Locals) => (locals.version === 'crawled' ? null : draftOver(locals));
+
+/** The report of the crawl, or of the draft, that the address names, without what the site ignores. */
+export async function reportFor(locals: App.Locals): Promise<SiteReport | null> {
+  const db = appDatabase();
+  const crawl = crawlOf(locals);
+  const drafted = await draftAsked(locals);
+  return drafted
+    ? reportOfSite(db, crawl.siteId, drafted.report().report, () => Promise.resolve(drafted.view))
+    : openSiteReport(db, crawl);
+}
+
+/** The ids of the findings about a page, likewise. */
+export async function findingsFor(locals: App.Locals, page: number): Promise<string[]> {
+  const drafted = await draftAsked(locals);
+  if (!drafted) return findingsOfPage(appDatabase(), crawlOf(locals), page);
+  const { report, pages } = drafted.report();
+  return findingsAt(pages, page, report.ids);
+}
+
 /**
  * The crawl that the address names, with its snapshot; the reader is sent to watch a crawl that has none yet.
  * @param need whether its links are asked for
@@ -59,6 +110,8 @@ async function snapshotOf(crawl: CrawlState, need: PartGroup): Promise<View | nu
 export async function crawlWithSnapshot(locals: App.Locals, need: PartGroup) {
   const db = appDatabase();
   const crawl = crawlOf(locals);
+  const drafted = await draftAsked(locals);
+  if (drafted) return { db, crawl, snapshot: drafted.view };
   const snapshot = await snapshotOf(crawl, need);
   if (!snapshot) redirect(307, `${crawlPath(crawl.siteId, crawl.id)}/watch`);
   // Whoever looks at pages asks for their links next.
@@ -67,12 +120,17 @@ export async function crawlWithSnapshot(locals: App.Locals, need: PartGroup) {
 }
 
 /**
- * As {@link crawlWithSnapshot}, with an earlier crawl beside it where there is one.
+ * As {@link crawlWithSnapshot}, with an earlier crawl beside it where there is one; beside a draft is the crawl itself.
  * @param call which one, and how the pages of the two are paired
  */
 export async function crawlWithEarlier(locals: App.Locals, need: PartGroup, call: ComparisonCall) {
   const found = await crawlWithSnapshot(locals, need);
   const { db, crawl } = found;
+  const drafted = await draftAsked(locals);
+  if (drafted) {
+    const snapshot = drafted.difference();
+    return { ...found, snapshot, compared: { earlier: crawl, snapshot } };
+  }
   try {
     const open = await openComparison(db, crawl, call, need);
     return { ...found, snapshot: open?.snapshot ?? found.snapshot, compared: open };

@@ -4,6 +4,7 @@ export * from './crawls';
 export * from './database';
 export { ageDemo, demoSettings, wakeDemo } from './demo';
 export { diskTrouble } from './disk';
+export * from './drafts';
 export * from './hosts';
 export * from './imports';
 export { crawlSourceName, importCrawl } from './imports/importCrawl';

@@ -7,6 +7,8 @@ export type { FlowCategory } from './flowCategories';
 export { notCrawled, originCounts, overviewAnswer, sectionCounts, sourceCounts, verdictMakeUp } from './answers';
 export { dossierOf, indexSteps, routeOf, routeWithout } from './dossier';
 export type { Dossier, DossierLink, PageDossier, PageDetails, RouteStep, SharePart } from './dossier';
+export { draftAnswer, draftDepths, draftedPages, draftVerdicts } from './draft';
+export type { DraftedPage } from './draft';
 export { flowAnswer, richAs, shareCurve } from './flow';
 export type { ShareCurve } from './flow';
 export type { AnswerPiece } from './pieces';

@@ -5,7 +5,9 @@ import { viewOf } from '../view';
 import type { View } from '../view';
 import { applyEdits } from './apply';
 import type { Edit, Refusal } from './edit';
+import type { DraftEdit } from './history';
 import { layerOf } from './layer';
+import { liveTest } from './live';
 
 export interface Drafted {
   view: View;
@@ -22,4 +24,47 @@ export function draftOf(view: View, edits: readonly Edit[], settings: CrawlSetti
   const edited = analyseWith(view, layerOf(view, changes), settings);
   // Sources are matched again: they may know pages that are added.
   return { view: viewOf(edited, view.imports), refusals };
+}
+
+/** What has become of an edit: it counts, is switched off, is found on the website already, or cannot be applied. */
+export type EditState = { state: 'applied' | 'off' | 'live' } | { state: 'refused'; refusal: NonNullable<Refusal> };
+
+/** A crawl that a draft is put on. */
+export interface DraftedCrawl {
+  view: View;
+  settings: CrawlSettings;
+  /** When the crawl began. Edits that were made before, and that it has found on the website, are not made again. */
+  began: Date;
+}
+
+/** What is known of edits before they are applied. */
+function statesBefore({ view, settings, began }: DraftedCrawl, edits: readonly DraftEdit[]): EditState[] {
+  const isLive = liveTest(view, settings);
+  return edits.map((edit) => {
+    if (!edit.on) return { state: 'off' };
+    return { state: edit.at < began && isLive(edit) ? 'live' : 'applied' };
+  });
+}
+
+/** A crawl with the edits of a draft, and what has become of each of them. */
+export function draftOfCrawl(crawl: DraftedCrawl, edits: readonly DraftEdit[]): { view: View; states: EditState[] } {
+  const states = statesBefore(crawl, edits);
+  const counting = edits.filter((_, i) => states[i].state === 'applied');
+  if (counting.length === 0) return { view: crawl.view, states };
+  const drafted = draftOf(crawl.view, counting, crawl.settings);
+  const refusals = new Map(counting.map(({ id }, i) => [id, drafted.refusals[i]]));
+  return {
+    view: drafted.view,
+    states: states.map((one, i) => {
+      const refusal = refusals.get(edits[i].id);
+      return refusal ? { state: 'refused', refusal } : one;
+    }),
+  };
+}
+
+/** Why edits could not be added to a draft, each if those before it were; null for one that could. */
+export function refusalsOf(crawl: DraftedCrawl, edits: readonly DraftEdit[], more: readonly Edit[]): Refusal[] {
+  const states = statesBefore(crawl, edits);
+  const counting = edits.filter((_, i) => states[i].state === 'applied');
+  return applyEdits(crawl.view, [...counting, ...more], crawl.settings).refusals.slice(counting.length);
 }

@@ -1,6 +1,10 @@
-export { draftOf } from './draft';
-export type { Drafted } from './draft';
-export { readEdits } from './file';
-export type { FileEdit, FileFault } from './file';
+export { draftOf, draftOfCrawl, refusalsOf } from './draft';
+export type { Drafted, DraftedCrawl, EditState } from './draft';
+export { editText, opLabels } from './describe';
 export { editFields, editOf, editOps } from './edit';
 export type { Edit, EditOp, Refusal } from './edit';
+export { readEdits } from './file';
+export type { FileEdit, FileFault } from './file';
+export { editsAfter } from './history';
+export type { DraftEdit, MadeStep, Step } from './history';
+export { liveTest } from './live';

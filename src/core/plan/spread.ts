@@ -25,7 +25,7 @@ export interface Spread {
 /**
  * @param depths clicks from the start; −1 without a route
  * @param wanted 1 for the pages that are to come within the limit
- * @param need for each page the clicks to the nearest wanted page that is too deep; {@link NO_ROUTE} where there is none
+ * @param need for each page the clicks to the nearest wanted page that is too deep; {@link NO_ROUTE} without one
  */
 export function spreading(
   graph: PageGraph,

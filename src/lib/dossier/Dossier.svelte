@@ -1,5 +1,7 @@
 <!-- What is known of one page, part by part: its way to the index, its links, its source, its facts. -->
 <script lang="ts">
+  import { editing } from '../draft/editing';
+  import { texts as draftTexts } from '../draft/texts';
   import type { PageDossier } from '$core/answers';
   import type { Reach } from '$core/facts';
   import type { Verdict } from '$core/facts';
@@ -61,6 +63,7 @@
     }
   }
   const facts = $derived(dossier?.facts ?? {});
+  const edit = editing();
   const lost = $derived(dossier !== null && facts.reach !== 'reached');
   const fact = $derived(view.reader === 'visitor' ? facts.depth : facts.crawler_depth);
 </script>
@@ -102,6 +105,15 @@
           aria-label={texts.thePageAfter}
           disabled={!dossier.place.after}
           onclick={() => dossier?.place?.after && onstate({ page: dossier.place.after, at: '' })}>▸</button
+        >
+      {/if}
+      {#if edit()}
+        <button
+          type="button"
+          class="text-primary hover:underline"
+          data-key="e"
+          title={draftTexts.editTitle}
+          onclick={() => edit()?.([view.page])}>{draftTexts.edit}</button
         >
       {/if}
       {#if !wide}

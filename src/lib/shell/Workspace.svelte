@@ -16,6 +16,7 @@
   import { cookieOf, columnsToSave, neededColumns, printColumns } from '../list/columns';
   import type { ShownColumn } from '../list/columns';
   import Dossier from '../dossier/Dossier.svelte';
+  import { editing } from '../draft/editing';
   import SaveSelection from '../selection/SaveSelection.svelte';
   import Menu from './Menu.svelte';
   import type { ListedRows } from '../list/listedRows';
@@ -58,6 +59,9 @@
   const total = $derived(data.first.total);
   let picks = $state.raw(noPicks);
   const picked = $derived(pickedOf(picks, total));
+
+  /** Edits that are added at once. */
+  const MOST_EDITED = 5000;
 
   const show = (changes: Partial<ScreenState>) =>
     goto(withState(page.url, changes), { keepFocus: true, noScroll: true });
@@ -136,6 +140,18 @@
     }
   }
 
+  const edit = editing();
+  const editable = $derived(view.list === 'pages' || view.list === 'changes');
+  async function editPicked() {
+    try {
+      const pages = await addresses();
+      if (pages.length > MOST_EDITED) say(texts.tooManyToEdit(MOST_EDITED), true);
+      else edit()?.(pages, { op: 'noindex' });
+    } catch {
+      say(texts.theRowsCouldNotBeCopied, true);
+    }
+  }
+
   function onkeydown({ key, target }: KeyboardEvent) {
     const typing = target instanceof Element && target.closest('input, dialog, [role=grid]');
     if (key === 'Escape' && view.page && (!typing || !picked)) void show({ page: '' });
@@ -209,6 +225,11 @@
           <span class="font-semibold whitespace-nowrap">{texts.picked(number(picked))}</span>
           <button type="button" class="text-primary hover:underline" onclick={() => copy('cells')}>{texts.copy}</button>
           <button type="button" class="text-primary hover:underline" onclick={() => save('csv')}>{texts.save}</button>
+          {#if edit() && editable}
+            <button type="button" class="text-primary hover:underline" data-key="e" onclick={editPicked}
+              >{texts.edit}</button
+            >
+          {/if}
           <button type="button" class="text-primary hover:underline" onclick={() => (picks = noPicks)}
             >{texts.none}</button
           >

@@ -1,5 +1,16 @@
+/** A crawl as it was crawled, with the edits of the current draft, or with what those change. */
+export const versions = ['crawled', 'drafted', 'difference'] as const;
+export type Version = (typeof versions)[number];
+
 /** Where the screens of a crawl are. */
-export const crawlPath = (site: number, crawl: number) => `/sites/${site}/crawls/${crawl}`;
+export const crawlPath = (site: number, crawl: number, version: Version = 'crawled') =>
+  `/sites/${site}/crawls/${crawl}${version === 'crawled' ? '' : `-${version}`}`;
+
+/** Reads how an address names a crawl, as `12` or `12-drafted`; null when it names none. */
+export function readCrawlName(text: string): { id: number; version: Version } | null {
+  const [, id, version = 'crawled'] = /^([1-9]\d{0,14})(?:-(drafted|difference))?$/.exec(text) ?? [];
+  return id ? { id: Number(id), version: version as Version } : null;
+}
 
 interface Question {
   path: string;
@@ -56,6 +67,7 @@ export const questions: readonly Question[] = [
   { path: 'rules', name: 'Rules', question: 'What may be indexed?', pictures: rulesPictures },
   { path: 'flow', name: 'Flow', question: 'Where does share go?', pictures: flowPictures },
   { path: 'change', name: 'Change', question: 'What moved since?', pictures: changePictures },
+  { path: 'draft', name: 'Draft', question: 'What if we changed it?', pictures: [] },
 ];
 
 /** The pictures of a question. */

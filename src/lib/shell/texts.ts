@@ -1,4 +1,4 @@
-import { counted, unanswered } from './words';
+import { counted, number, unanswered } from './words';
 
 /** The texts of the frame: header, finder, keys, workspace and the page of words. */
 export const texts = {
@@ -37,6 +37,12 @@ export const texts = {
   pickNothingThenCloseTheDossier: 'pick nothing, then close the dossier',
   ctrlClick: 'Ctrl-click',
   addABarOfTheChart: 'add a bar of the chart to the selection, or take it out',
+  tryAnEdit: 'try an edit of the picked pages, or of the open page',
+  switchVersion: 'as crawled, as drafted, difference',
+  undoInDraft: 'on Draft: undo the last step',
+  edit: 'Edit',
+  tooManyToEdit: (most: number) =>
+    `At most ${number(most)} pages can be edited at once. Use a pattern with * in the page instead.`,
   walkThroughTheQuestions: 'walk through the questions',
   lightOrDark: 'light or dark',
   thisSheet: 'this sheet',

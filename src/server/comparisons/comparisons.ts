@@ -107,7 +107,7 @@ export async function openComparison(
   }
   const others = known.filter((one) => one !== found && one.key !== key);
   kept.set(fresh, [found, ...others].slice(0, MOST_KEPT));
-  keepBeside(fresh, () => (kept.get(fresh) ?? []).reduce((sum, one) => sum + bytesOf(one), 0));
+  keepBeside(fresh, 'comparisons', () => (kept.get(fresh) ?? []).reduce((sum, one) => sum + bytesOf(one), 0));
   return { earlier, snapshot: found.view };
 }
 

@@ -15,6 +15,7 @@ import {
   varchar,
 } from 'drizzle-orm/mysql-core';
 import type { MySqlColumnBuilderBase } from 'drizzle-orm/mysql-core';
+import type { Step } from '$core/draft';
 import { limitOf } from '$core/facts';
 import type { FetchError, RobotsRule, UnreadableReason } from '$core/facts';
 
@@ -240,6 +241,36 @@ export const robotsDraft = mysqlTable(
     savedAt: moment().notNull().default(now),
   },
   (table) => [index('robots_draft_site').on(table.siteId)],
+);
+
+/** Drafts of changes to a site, for everybody who works on it. The one that was used last is the current one. */
+export const draft = mysqlTable(
+  'draft',
+  {
+    id: id().autoincrement().primaryKey(),
+    siteId: id().notNull(),
+    /** '' until a person gives it one. */
+    name: varchar({ length: 80 }).notNull().default(''),
+    /** Counts what was done to it: whoever has seen an earlier one is told. */
+    version: int().notNull().default(0),
+    createdAt: moment().notNull().default(now),
+    usedAt: moment().notNull().default(now),
+  },
+  (table) => [index('draft_site').on(table.siteId)],
+);
+
+/** What was done to a draft (src/core/draft/history.ts), in the order of the numbers. */
+export const draftStep = mysqlTable(
+  'draft_step',
+  {
+    id: id().autoincrement().primaryKey(),
+    draftId: id().notNull(),
+    siteId: id().notNull(),
+    at: moment().notNull().default(now),
+    step: json<Step>()().notNull(),
+    undone: boolean().notNull().default(false),
+  },
+  (table) => [index('draft_step_draft').on(table.draftId), index('draft_step_site').on(table.siteId)],
 );
 
 /** Work to be leased by a worker; a lease that is not renewed in time is open to others again. */

@@ -21,6 +21,7 @@ const ofCrawl = [
 ] as const;
 const ofSite = [
   ...['url', 'phrase', 'saved_selection', 'ignored_finding', 'live_check', 'robots_draft'],
+  ...['draft', 'draft_step'],
   ...['schedule', 'date_note', 'bound'],
 ] as const;
 

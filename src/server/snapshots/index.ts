@@ -1,5 +1,7 @@
 export { readBase } from './base';
 export { findingsOfPage, keepBeside, openReport, openSnapshot, openTogether, readFacts } from './open';
-export { openSiteReport } from './siteReport';
+export { openSiteReport, reportOfSite } from './siteReport';
+export type { SiteReport } from './siteReport';
+export type { OpenReport } from './open';
 export { partNames, readParts, storeSnapshot } from './parts';
 export type { Analysed } from './parts';

@@ -48,9 +48,12 @@ interface Open {
   bytes: () => number;
 }
 
-/** What else is kept with a snapshot, such as its comparison to another, and how many bytes that takes. */
-const beside = new WeakMap<View, () => number>();
-export const keepBeside = (snapshot: View, bytes: () => number): void => void beside.set(snapshot, bytes);
+/** What else is kept with a snapshot, such as its comparison to another, by its name, and how many bytes that takes. */
+const beside = new WeakMap<View, Map<string, () => number>>();
+export const keepBeside = (snapshot: View, name: string, bytes: () => number): void =>
+  void beside.set(snapshot, (beside.get(snapshot) ?? new Map<string, () => number>()).set(name, bytes));
+const bytesBeside = (snapshot: View) =>
+  [...(beside.get(snapshot)?.values() ?? [])].reduce((sum, bytes) => sum + bytes(), 0);
 
 /** The least recently used first. */
 const open = new Map<string, Open>();
@@ -102,7 +105,7 @@ function openEntry(db: Database, row: Analysed, key: string): Open {
     throw error;
   };
   return {
-    bytes: () => read + (decoded ? layerBytes(decoded) + listBytes(decoded) + (beside.get(decoded)?.() ?? 0) : 0),
+    bytes: () => read + (decoded ? layerBytes(decoded) + listBytes(decoded) + bytesBeside(decoded) : 0),
     snapshot: load().catch(close),
     with: { links: loadedOnce(() => add('links').catch(close)), words: loadedOnce(() => add('words').catch(close)) },
     report: once(() => reportFrom(parts.get(REPORT_PART))),

@@ -24,11 +24,11 @@ async function viewOf(db: Database, row: Analysed): Promise<View> {
 /** What was left of findings, for the report and the list of what is ignored that it was left of. */
 const left = new WeakMap<OpenReport, { key: string; findings: Promise<Found[]> }>();
 
-function findingsLeft(db: Database, row: Analysed, report: OpenReport, ignored: readonly Ignored[]): Promise<Found[]> {
+function findingsLeft(viewOf: () => Promise<View>, report: OpenReport, ignored: readonly Ignored[]): Promise<Found[]> {
   const key = ignored.map(({ id }) => id).join();
   const known = left.get(report);
   if (known?.key === key) return known.findings;
-  const findings = withoutIgnored(report.findings, ignored, () => viewOf(db, row));
+  const findings = withoutIgnored(report.findings, ignored, viewOf);
   left.set(report, { key, findings });
   findings.catch(() => left.delete(report));
   return findings;
@@ -36,13 +36,23 @@ function findingsLeft(db: Database, row: Analysed, report: OpenReport, ignored: 
 
 /** The report of a crawl without what its site ignores; null when the crawl has none, or one of another version. */
 export async function openSiteReport(db: Database, row: Analysed & Pick<Crawl, 'siteId'>): Promise<SiteReport | null> {
-  const [report, ignored] = await Promise.all([openReport(db, row), ignoredFindings(db, row.siteId)]);
-  if (!report) return null;
+  const report = await openReport(db, row);
+  return report && reportOfSite(db, row.siteId, report, () => viewOf(db, row));
+}
+
+/** A report without what a site ignores. @param viewOf what it is about, with its links */
+export async function reportOfSite(
+  db: Database,
+  siteId: number,
+  report: OpenReport,
+  viewOf: () => Promise<View>,
+): Promise<SiteReport> {
+  const ignored = await ignoredFindings(db, siteId);
   const names = new Map(report.findings.map(({ id, name }) => [id, name]));
-  const view = ignored.some(({ within }) => within.trim() !== '') ? await viewOf(db, row) : null;
+  const view = ignored.some(({ within }) => within.trim() !== '') ? await viewOf() : null;
   return {
     ...report,
-    findings: ignored.length ? await findingsLeft(db, row, report, ignored) : report.findings,
+    findings: ignored.length ? await findingsLeft(viewOf, report, ignored) : report.findings,
     ignored: ignored.flatMap((one) => {
       const name = names.get(one.finding);
       return name ? [{ ...one, name, fault: view && faultOfIgnored(view, one) }] : [];

@@ -26,9 +26,9 @@ export const GET: RequestHandler = async ({ locals, url }) => {
   const body = await robotsDraftBody(
     appDatabase(),
     siteOf(locals).id,
-    idIn(url.searchParams, 'id', errorTexts.noSuchDraft),
+    idIn(url.searchParams, 'id', errorTexts.noSuchVersion),
   );
-  return body === null ? error(404, errorTexts.noSuchDraft) : json({ body });
+  return body === null ? error(404, errorTexts.noSuchVersion) : json({ body });
 };
 
 /** Deletes a version: `{id}`. */

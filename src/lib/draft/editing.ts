@@ -1,0 +1,13 @@
+/** How any part of a screen opens the dialog in which changes are tried; there is none while a crawl runs. */
+import { getContext, setContext } from 'svelte';
+import type { Edit } from '$core/draft';
+
+/** @param sources the pages that are to be edited @param begun what is filled in already */
+export type OpenEditing = (sources: readonly string[], begun?: Partial<Edit>) => void;
+
+const KEY = Symbol('editing');
+
+/** @param open gives null where nothing can be edited */
+export const provideEditing = (open: () => OpenEditing | null): void => void setContext(KEY, open);
+export const editing = (): (() => OpenEditing | null) =>
+  getContext<(() => OpenEditing | null) | undefined>(KEY) ?? (() => null);

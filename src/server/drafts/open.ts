@@ -1,0 +1,52 @@
+/** Crawls with the edits of a draft, kept open beside the crawls themselves. */
+import { comparePages } from '$core/compare';
+import { draftOfCrawl } from '$core/draft';
+import type { DraftedCrawl, EditState } from '$core/draft';
+import { describeFindings } from '$core/findings';
+import { reportOf } from '$core/report';
+import type { PageFindings } from '$core/report';
+import { layerBytes, once } from '$core/snapshot';
+import { withComparison } from '$core/view';
+import type { ComparedView, View } from '$core/view';
+import { listBytes } from '../lists/cache';
+import { keepBeside } from '../snapshots';
+import type { OpenReport } from '../snapshots';
+import type { Draft } from './drafts';
+
+export interface OpenDraft {
+  view: View;
+  /** The same beside the crawl as it is. */
+  difference: () => ComparedView;
+  /** What has become of each edit. */
+  states: EditState[];
+  report: () => { report: OpenReport; pages: PageFindings };
+}
+
+const kept = new WeakMap<View, { key: string; open: OpenDraft }>();
+
+/**
+ * A crawl with the edits of a draft; the last one is kept.
+ * @param crawl with its links and words
+ */
+export function openDraft(crawl: DraftedCrawl, { id, version, edits }: Draft): OpenDraft {
+  const { view, settings } = crawl;
+  const key = `${id}@${version}`;
+  const known = kept.get(view);
+  if (known?.key === key) return known.open;
+  const drafted = draftOfCrawl(crawl, edits);
+  const open: OpenDraft = {
+    ...drafted,
+    difference: once(() => withComparison(drafted.view, comparePages(view, drafted.view))),
+    report: once(() => {
+      const { report, pages } = reportOf(drafted.view, settings);
+      return { report: { ...report, findings: describeFindings(report.findings) }, pages };
+    }),
+  };
+  kept.set(view, { key, open });
+  // What is shared with the crawl below is counted twice, and so less is kept than could be.
+  keepBeside(view, 'draft', () => {
+    const last = kept.get(view)?.open.view;
+    return last && last !== view ? layerBytes(last) + listBytes(last) : 0;
+  });
+  return open;
+}
