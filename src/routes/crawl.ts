@@ -111,13 +111,17 @@ export async function crawlWithSnapshot(locals: App.Locals, need: PartGroup) {
   const db = appDatabase();
   const crawl = crawlOf(locals);
   const drafted = await draftAsked(locals);
-  if (drafted) return { db, crawl, snapshot: drafted.view };
+  if (drafted) return { db, crawl, snapshot: locals.version === 'difference' ? drafted.difference() : drafted.view };
   const snapshot = await snapshotOf(crawl, need);
   if (!snapshot) redirect(307, `${crawlPath(crawl.siteId, crawl.id)}/watch`);
   // Whoever looks at pages asks for their links next.
   if (need === 'facts') void openSnapshot(db, crawl, 'links').catch(() => {});
   return { db, crawl, snapshot };
 }
+
+/** The crawl as it was crawled, where what a draft changes of it is asked for; else null. */
+export const beforeOf = ({ version }: App.Locals, snapshot: View): View | null =>
+  version === 'difference' ? (snapshot.comparison?.old ?? null) : null;
 
 /**
  * As {@link crawlWithSnapshot}, with an earlier crawl beside it where there is one; beside a draft is the crawl itself.

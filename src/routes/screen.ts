@@ -5,6 +5,7 @@ import { importColumnName, numbersOfSource } from '$core/lists';
 import { cookieOf, neededColumns, columnsFor, shownColumns } from '$lib/list/columns';
 import { screenState } from '$lib/shell/address';
 import { listOf, listWindow } from '$server/index';
+import { beforeOf } from './crawl';
 import { crawlForView } from './view';
 
 const FIRST_ROWS = 60;
@@ -34,7 +35,14 @@ export async function listScreen(event: { locals: App.Locals; url: URL; cookies:
         numbersOfSource(source).map((number) => importColumnName(source.kind, source.name, number)),
       ),
       fault: listOf(found.snapshot, view).fault,
-      first: listWindow(found.snapshot, view, neededColumns(state.list, columns), 0, FIRST_ROWS),
+      first: listWindow(
+        found.snapshot,
+        view,
+        neededColumns(state.list, columns),
+        0,
+        FIRST_ROWS,
+        beforeOf(event.locals, found.snapshot),
+      ),
     },
   };
 }

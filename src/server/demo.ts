@@ -3,6 +3,8 @@ import { mkdir, readFile, writeFile } from 'node:fs/promises';
 import { connect } from 'node:net';
 import { join } from 'node:path';
 import { setTimeout as sleep } from 'node:timers/promises';
+import { editOf } from '$core/draft';
+import type { Edit } from '$core/draft';
 import { settingsSchema } from '$core/settings';
 import type { CrawlSettings } from '$core/settings';
 import { failure } from '$core/errors';
@@ -20,6 +22,21 @@ export const demoSettings = (port: number): CrawlSettings =>
     overrides: HOSTS.map((host) => ({ host, toHost: '127.0.0.1', toPort: port })),
     acceptCertificates: true,
   });
+
+const at = (path: string) => new URL(path, DEMO_START).href;
+
+/** What somebody has begun to plan for the demo website, as it is some weeks later. */
+export const demoEdits: Edit[] = [
+  editOf('add_link', at('/collections/'), {
+    target: at('/archive-2009/index.html'),
+    anchor: 'Our website of 2009',
+    placement: 'main',
+  }),
+  editOf('retarget_link', '*', { target: at('/tickets'), placement: 'footer', value: at('/visit/prices') }),
+  editOf('retarget_link', '*', { target: at('/learn/'), placement: 'nav', value: at('/discover/') }),
+  editOf('noindex', at('/archive-2009/guestbook.html')),
+  editOf('redirect', at('/archive-2009/timetables.html'), { target: at('/visit/opening-hours') }),
+];
 
 const folderOf = () => join(process.env.EDGEMAP_DATA ?? '.data', 'demo');
 

@@ -2,7 +2,7 @@
 export * from './comparisons';
 export * from './crawls';
 export * from './database';
-export { ageDemo, demoSettings, wakeDemo } from './demo';
+export { ageDemo, demoEdits, demoSettings, wakeDemo } from './demo';
 export { diskTrouble } from './disk';
 export * from './drafts';
 export * from './hosts';

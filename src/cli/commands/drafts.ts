@@ -31,7 +31,7 @@ export function addDraftCommands(program: Command, handlers: Handlers, runs: Run
       `
 Operations:
   add_link, remove_link     on source, to target; without anchor, remove_link takes all links of the pair
-  reword_link               value has the new words
+  reword_link               value has the new words; of retarget_link, the new target
   add_page                  source is the address, value the title
   remove_page               value is 404 (the default) or 410
   move_page                 source moves to target and redirects there; value "links" corrects links to it

@@ -91,10 +91,10 @@ export const changeSelections = {
 
 /**
  * The answer of Change, in one or two sentences.
- * @param since how the earlier crawl is named, as in `crawl 12 of 3 Oct`
+ * @param since how the earlier crawl is named, as in `crawl 12 of 3 Oct`; null where a draft is beside its own crawl
  */
-export function changeAnswer({ comparison }: ComparedView, since: string): AnswerPiece[] {
-  const { classes, lost: gone, won, routesLost, linksOnly, facts } = changeCounts(comparison);
+export function changeAnswer({ comparison }: ComparedView, since: string | null): AnswerPiece[] {
+  const { classes, lost: gone, won, routesLost, routesWon, linksOnly, facts } = changeCounts(comparison);
   const told: [PageClass, one: string, many: string][] = [
     ['added', 'page is new', 'pages are new'],
     ['removed', 'is no longer known', 'are no longer known'],
@@ -104,7 +104,10 @@ export function changeAnswer({ comparison }: ComparedView, since: string): Answe
     ['changed', 'has changed', 'have changed'],
   ];
   const parts = told.filter(([change]) => classes[change] > 0);
-  if (parts.length === 0) return say`Nothing has moved since ${since}: all ${classes.same} pages are as they were.`;
+  if (parts.length === 0)
+    return since === null
+      ? say`The draft changes none of ${classes.same} pages.`
+      : say`Nothing has moved since ${since}: all ${classes.same} pages are as they were.`;
   const classed = parts.map(([change, one, many], i) => {
     const n = classes[change];
     const join = i === 0 ? '' : i === parts.length - 1 ? ' and ' : ', ';
@@ -127,7 +130,12 @@ export function changeAnswer({ comparison }: ComparedView, since: string): Answe
   const routes = routesLost
     ? say`${lost(routesLost, changeSelections.routesLost)} lost ${plural(routesLost, 'its route', 'their routes')}.`
     : [];
-  const same =
-    !gone && !won && !routesLost && facts.length ? 'What may be indexed, and what can be reached, is as it was.' : '';
-  return say`Since ${since}, ${classed.flat()}. ${lostPages}${wonPages}${join}${routes}${same}`;
+  const isSame = !gone && !won && !routesLost && facts.length > 0;
+  const same = !isSame
+    ? ''
+    : routesWon
+      ? say`${calm(routesWon, changeSelections.routesWon)} ${plural(routesWon, 'page', 'pages')} without a route can be reached now.`
+      : 'What may be indexed, and what can be reached, is as it was.';
+  const begin = since === null ? 'With the draft' : `Since ${since}`;
+  return say`${begin}, ${classed.flat()}. ${lostPages}${wonPages}${join}${routes}${same}`;
 }

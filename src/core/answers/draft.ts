@@ -35,9 +35,10 @@ function sectionShift(before: View, after: View) {
 /** Counts pages of a draft by what they were and are. */
 function moves({ comparison }: ComparedView) {
   const { old, fresh } = comparison;
-  const counts = { unreached: 0, routesWon: 0, routesLost: 0, indexableWon: 0, indexableLost: 0 };
+  const counts = { unreached: 0, routesWon: 0, routesLost: 0, indexableWon: 0, indexableLost: 0, nearer: 0, deeper: 0 };
   const at = (view: View, page: number) => ({
     indexable: page < view.count && view.column('verdict')[page] === INDEXABLE,
+    depth: page < view.count ? view.column('depth')[page] : -1,
     reached: page < view.count && view.column('depth')[page] >= 0,
   });
   for (let page = 0; page < fresh.count; page++) {
@@ -48,6 +49,8 @@ function moves({ comparison }: ComparedView) {
     }
     if (was.indexable && was.reached && is.indexable && !is.reached) counts.routesLost++;
     if (page >= old.count) continue;
+    if (was.reached && is.reached && is.indexable && is.depth !== was.depth)
+      counts[is.depth < was.depth ? 'nearer' : 'deeper']++;
     if (was.indexable && !is.indexable) counts.indexableLost++;
     if (is.indexable && !was.indexable) counts.indexableWon++;
   }
@@ -59,7 +62,7 @@ const pagesText = (n: number) => plural(n, 'page', 'pages');
 /** Two sentences at the most: what becomes reachable and how deep, and where share moves. */
 export function draftAnswer(view: ComparedView, edits: number): AnswerPiece[] {
   const { old, fresh } = view.comparison;
-  const { unreached, routesWon, routesLost, indexableWon, indexableLost } = moves(view);
+  const { unreached, routesWon, routesLost, indexableWon, indexableLost, nearer, deeper } = moves(view);
   const told: AnswerPiece[][] = [];
   if (routesWon)
     told.push(
@@ -80,14 +83,21 @@ export function draftAnswer(view: ComparedView, edits: number): AnswerPiece[] {
   const [was, is] = [medianDepth(old), medianDepth(fresh)];
   if (was !== null && is !== null && was !== is)
     told.push(say`the median depth ${is < was ? 'falls' : 'rises'} from ${was} to ${(is < was ? calm : lost)(is)}`);
+  else {
+    if (nearer)
+      told.push(
+        say`${calm(nearer, 'depth_change < 0 and indexable')} ${pagesText(nearer)} ${plural(nearer, 'comes', 'come')} nearer to the start`,
+      );
+    if (deeper)
+      told.push(say`${lost(deeper, 'depth_change > 0 and indexable')} ${plural(deeper, 'gets', 'get')} deeper`);
+  }
   const shift = sectionShift(old, fresh);
   const percent = (part: number) => `${Math.max(1, Math.round(Math.abs(part) * 100))} %`;
   const shares = shift
     ? say` ${lost(`${shift.loser.section} loses ${percent(shift.loser.part)} of its share`, `section = "${shift.loser.section}"`)}; ${shift.winner.section} gains most.`
     : [];
   const begin = say`With ${edits} ${plural(edits, 'edit', 'edits')}, `;
-  if (told.length === 0)
-    return say`${begin}no page gains or loses a route or changes whether it may be indexed.${shares}`;
+  if (told.length === 0) return say`${begin}no page gets another depth or changes whether it may be indexed.${shares}`;
   const joined = told.flatMap((one, i) => (i === 0 ? one : say`${i === told.length - 1 ? ' and ' : ', '}${one}`));
   return say`${begin}${joined}.${shares}`;
 }

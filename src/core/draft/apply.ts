@@ -24,7 +24,7 @@ interface Site {
 /** Where an edit points: a page, or an address off the site. */
 type Target = { refusal: NonNullable<Refusal> } | { refusal: null; target: number | string; fragment: string };
 
-function targetOf({ changes, scope }: Site, { target }: Edit, base?: string): Target {
+function targetOf({ changes, scope }: Site, target: string, base?: string): Target {
   const found = target === '' ? null : scope.identify(target, base);
   if (!found)
     return { refusal: target === '' ? { code: 'edit_needs_target' } : { code: 'edit_address', text: target } };
@@ -153,7 +153,7 @@ const withoutRule = (robots: unknown, ...rules: string[]) =>
 const appliers: Record<EditOp, (site: Site, edit: Edit) => Refusal> = {
   add_link: (site, edit) =>
     onPages(site, edit, (page) => {
-      const found = targetOf(site, edit, site.changes.addressOf(page));
+      const found = targetOf(site, edit.target, site.changes.addressOf(page));
       if (found.refusal) return found.refusal;
       const placement = placements.find((name) => name === edit.placement) ?? 'main';
       site.changes.putLink(page, found.target, { anchor: edit.anchor, placement, fragment: found.fragment });
@@ -162,6 +162,12 @@ const appliers: Record<EditOp, (site: Site, edit: Edit) => Refusal> = {
   remove_link: (site, edit) => (edit.target ? onLinks(site, edit, null) : { code: 'edit_needs_target' }),
   reword_link: (site, edit) =>
     edit.target ? onLinks(site, edit, { fields: { anchor: edit.value } }) : { code: 'edit_needs_target' },
+  retarget_link: (site, edit) => {
+    const found = targetOf(site, edit.value, isPattern(edit.source) ? undefined : edit.source);
+    if (found.refusal) return found.refusal;
+    const { target, fragment } = found;
+    return edit.target ? onLinks(site, edit, { target, fields: { fragment } }) : { code: 'edit_needs_target' };
+  },
   add_page: (site, edit) => {
     const free = freePage(site, edit.source);
     if (free.refusal) return free.refusal;
@@ -211,7 +217,7 @@ const appliers: Record<EditOp, (site: Site, edit: Edit) => Refusal> = {
     const { refusal, pages } = pagesOf(site, edit);
     if (refusal) return refusal;
     for (const page of pages) {
-      const found = targetOf(site, edit, site.changes.addressOf(page));
+      const found = targetOf(site, edit.target, site.changes.addressOf(page));
       // A pattern may match the page that all others redirect to.
       if (!found.refusal && found.target === page && pages.length > 1) continue;
       const refused = found.refusal ?? redirect(site, page, found.target);
@@ -222,7 +228,7 @@ const appliers: Record<EditOp, (site: Site, edit: Edit) => Refusal> = {
   canonical: (site, edit) =>
     onPages(site, edit, (page) => {
       const { changes } = site;
-      const found = edit.target === '' ? null : targetOf(site, edit, changes.addressOf(page));
+      const found = edit.target === '' ? null : targetOf(site, edit.target, changes.addressOf(page));
       if (found?.refusal) return found.refusal;
       changes.dropKind(page, 'canonical');
       changes.change(page, { canonical: null });

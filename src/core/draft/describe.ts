@@ -2,18 +2,15 @@
 import type { Edit } from './edit';
 
 const quoted = (words: string) => (words ? ` “${words}”` : '');
-const placed = (placement: string) =>
-  placement === '' || placement === 'none'
-    ? ''
-    : placement === 'main'
-      ? ' in the main content'
-      : ` in the ${placement}`;
+const placed = (placement: string) => (['', 'none', 'main'].includes(placement) ? '' : ` in the ${placement}`);
 
 const texts: Record<Edit['op'], (edit: Edit) => string> = {
   add_link: ({ anchor, target, placement }) => `Add a link${quoted(anchor)} to ${target}${placed(placement)}.`,
   remove_link: ({ anchor, target, placement }) => `Remove the link${quoted(anchor)} to ${target}${placed(placement)}.`,
   reword_link: ({ anchor, target, placement, value }) =>
     `Change the words of the link${quoted(anchor)} to ${target}${placed(placement)} to “${value}”.`,
+  retarget_link: ({ anchor, target, placement, value }) =>
+    `Let the link${quoted(anchor)} to ${target}${placed(placement)} point at ${value}.`,
   add_page: ({ value }) => `Create this page${value ? ` with the title “${value}”` : ''}.`,
   remove_page: ({ value }) =>
     /^\d*$/.test(value) ? `Remove this page; answer ${value || '404'}.` : `Remove this page; redirect to ${value}.`,
@@ -36,6 +33,7 @@ export const opLabels: Record<Edit['op'], string> = {
   add_link: 'Add a link',
   remove_link: 'Remove a link',
   reword_link: 'Reword a link',
+  retarget_link: 'Change the target of a link',
   add_page: 'Add a page',
   remove_page: 'Remove a page',
   move_page: 'Move a page',

@@ -120,6 +120,10 @@ describe('an edit', () => {
     expect(anchorsOf(view, '/').sort()).toEqual(['Buses → /b', 'Trams → /a', 'Tram depot → /a'].sort());
     expect(at(view, '/a', 'links_in')).toBe(2);
   });
+  it('lets links lead somewhere else', () => {
+    const { view } = drafted(editOf('retarget_link', '*', { target: tiny('/b'), value: tiny('/a') }));
+    expect([at(view, '/a', 'links_in'), at(view, '/b', 'links_in')]).toEqual([3, 0]);
+  });
   it('sets what may be indexed', () => {
     const { view } = drafted(
       editOf('index', tiny('/a')),

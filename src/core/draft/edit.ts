@@ -4,8 +4,8 @@ import type { Message } from '../messages';
 // Several words a line, to be read as a whole:
 // prettier-ignore
 export const editOps = [
-  'add_link', 'remove_link', 'reword_link', 'add_page', 'remove_page', 'move_page', 'redirect', 'canonical', 'noindex',
-  'index', 'nofollow', 'follow', 'robots',
+  'add_link', 'remove_link', 'reword_link', 'retarget_link', 'add_page', 'remove_page', 'move_page', 'redirect',
+  'canonical', 'noindex', 'index', 'nofollow', 'follow', 'robots',
 ] as const;
 export type EditOp = (typeof editOps)[number];
 
@@ -25,7 +25,7 @@ export interface Edit {
   placement: string;
   /**
    * Of add_page the title; of remove_page 404, 410 or the address that it redirects to, 404 without; of reword_link the
-   * new words; of move_page `links` where links to it are corrected; of robots the text of the file.
+   * new words, of retarget_link the new target; of move_page `links` where links to it are corrected; of robots the text of the file.
    */
   value: string;
 }

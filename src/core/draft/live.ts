@@ -44,6 +44,7 @@ export function liveTest(view: View, settings: CrawlSettings): (edit: Edit) => b
     remove_link: (edit) => onPages(edit, (page) => !hasLink(page, edit, edit.anchor)),
     reword_link: (edit) =>
       onPages(edit, (page) => !hasLink(page, edit, edit.anchor) && hasLink(page, edit, edit.value)),
+    retarget_link: (edit) => onPages(edit, (page) => !hasLink(page, edit, edit.anchor)),
     add_page: ({ source }) => is(pageAt(source), 'status', 200),
     remove_page: (edit) =>
       onPages(edit, (page) =>

@@ -1,10 +1,11 @@
 /** Drafts as files. */
 import { editFields } from '../draft';
 import type { Edit } from '../draft';
-import { addressAt, factAt, inAddressOrder } from '../snapshot';
+import { addressAt, inAddressOrder } from '../snapshot';
 import type { View } from '../view';
 import { csvPieces } from './csv';
 import type { Cell } from './csv';
+import { pageCell } from './export';
 
 /** The facts of draft.csv, each before and after. */
 const facts = ['verdict', 'depth', 'reach', 'share', 'pages_linking'] as const;
@@ -24,8 +25,8 @@ export function draftCsv(before: View, after: View): Generator<string> {
       yield [
         addressAt(after, page),
         ...facts.flatMap((fact) => [
-          page < before.count ? (factAt(before, fact, page) as Cell) : null,
-          factAt(after, fact, page) as Cell,
+          page < before.count ? pageCell(before, fact, page) : null,
+          pageCell(after, fact, page),
         ]),
       ];
   }

@@ -12,7 +12,8 @@ import type { View } from '../view';
 
 const SHARE_DIGITS = 6;
 
-function cellAt(snapshot: View, name: FactName, page: number): Cell {
+/** A fact of a page as files have it. */
+export function pageCell(snapshot: View, name: FactName, page: number): Cell {
   if (!isColumnName(name)) return cellOf(verdictReason(snapshot, page));
   const cell = cellOf(factAt(snapshot, name, page));
   return name === 'share' && typeof cell === 'number' ? cell.toFixed(SHARE_DIGITS) : cell;
@@ -35,7 +36,7 @@ const pageColumns: readonly FactName[] = [
 export function pagesCsv(snapshot: View, pages: Iterable<number> = range(snapshot.count)): Generator<string> {
   function* records(): Generator<readonly Cell[]> {
     yield pageColumns;
-    for (const page of pages) yield pageColumns.map((name) => cellAt(snapshot, name, page));
+    for (const page of pages) yield pageColumns.map((name) => pageCell(snapshot, name, page));
   }
   return csvPieces(records());
 }

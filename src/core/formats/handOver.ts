@@ -34,7 +34,7 @@ export const handOverCsv = (edits: readonly Edit[]): Generator<string> =>
         edit.source,
         editText(edit),
         edit.op === 'reword_link' ? edit.value : edit.anchor,
-        edit.target,
+        edit.op === 'retarget_link' ? edit.value : edit.target,
         edit.placement,
       ]),
   ]);

@@ -30,6 +30,8 @@ export interface ListRow {
   /** The selection of what the row stands for; '' when it is one page or one link. */
   select: string;
   cells: Record<string, CellValue>;
+  /** What those cells were that a draft changes, beside the crawl as it was crawled. */
+  was?: Record<string, CellValue>;
 }
 
 export interface ListWindow {

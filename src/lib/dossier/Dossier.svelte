@@ -113,7 +113,7 @@
           class="text-primary hover:underline"
           data-key="e"
           title={draftTexts.editTitle}
-          onclick={() => edit()?.([view.page])}>{draftTexts.edit}</button
+          onclick={() => edit()?.([{ source: view.page }])}>{draftTexts.edit}</button
         >
       {/if}
       {#if !wide}

@@ -16,10 +16,10 @@
   >
   <span class="flex items-center gap-1.5"><i class="inline-block h-2.5 w-4 bg-primary"></i>{texts.after}</span>
 </div>
-<ol class="mt-2 flex h-36 items-stretch gap-1 overflow-x-auto">
+<ol class="mt-2 flex h-44 items-stretch gap-1 overflow-x-auto">
   {#each depths as { depth, before, after } (depth)}
     <li
-      class="flex min-w-12 flex-1 flex-col text-center text-xs"
+      class="flex min-w-10 flex-1 flex-col text-center text-xs"
       title="{name(depth)}: {number(before)} → {number(after)}"
     >
       <div class="flex flex-1 items-end justify-center gap-0.5">
@@ -31,11 +31,9 @@
         ></span>
         <span class="w-5 {depth === null ? 'bg-[var(--lost)]' : 'bg-primary'}" style="height: {height(after)}%"></span>
       </div>
-      <span class="tabular whitespace-nowrap"
-        >{#if before === after}<span class="quiet">{number(after)}</span>{:else}{number(before)} →
-          <b>{number(after)}</b>{/if}</span
-      >
-      <span class="quiet whitespace-nowrap">{name(depth)}</span>
+      <b class="tabular leading-4 {before === after ? 'font-normal' : ''}">{number(after)}</b>
+      <span class="quiet tabular leading-4">{before === after ? '' : number(before)}&nbsp;</span>
+      <span class="border-t border-base-300 whitespace-nowrap">{name(depth)}</span>
     </li>
   {/each}
 </ol>

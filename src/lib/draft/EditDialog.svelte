@@ -1,6 +1,6 @@
 <!-- Tries a change: what to do, to which page or pages, with what it needs. -->
 <script lang="ts">
-  import { editOps, opLabels } from '$core/draft/edits';
+  import { editOf, editOps, opLabels } from '$core/draft/edits';
   import type { Edit, EditOp } from '$core/draft';
   import { placements } from '$core/links/link';
   import { addEdits } from './draft';
@@ -11,8 +11,8 @@
 
   let dialog: HTMLDialogElement;
   let op = $state<EditOp>('add_link');
-  /** The pages that are edited; one that is typed in where there are none. */
-  let picked = $state.raw<string[]>([]);
+  /** What each edit has of its own; several are made alike. */
+  let begun = $state.raw<readonly Partial<Edit>[]>([]);
   let source = $state('');
   let target = $state('');
   let anchor = $state('');
@@ -23,16 +23,14 @@
   let correct = $state(true);
   let busy = $state(false);
 
-  /** Opens it for pages, or for links of them. */
-  export function open(sources: readonly string[], begun: Partial<Edit> = {}) {
-    picked = [...sources];
-    ({ op = 'add_link', target = '', anchor = '', placement = '', value = '' } = begun);
-    source = sources.length === 1 ? sources[0] : (begun.source ?? '');
+  export function open(edits: readonly Partial<Edit>[]) {
+    begun = edits;
+    ({ op = 'add_link', source = '', target = '', anchor = '', placement = '', value = '' } = edits[0] ?? {});
     linkedFrom = '';
     dialog.showModal();
   }
 
-  const takesLink = $derived(op === 'add_link' || op === 'remove_link' || op === 'reword_link');
+  const takesLink = $derived(['add_link', 'remove_link', 'reword_link', 'retarget_link'].includes(op));
   const takesTarget = $derived(
     takesLink ||
       op === 'redirect' ||
@@ -40,35 +38,25 @@
       op === 'move_page' ||
       (op === 'remove_page' && answer === 'redirect'),
   );
-  const isMany = $derived(picked.length > 1);
+  const isMany = $derived(begun.length > 1);
+  /** Links that are picked name their targets themselves. */
+  const hasTargets = $derived(isMany && takesLink && begun.every((one) => one.target));
 
-  function editFor(of: string): Edit {
-    const own: Edit = {
-      op,
-      source: of,
-      target: takesTarget ? target.trim() : '',
-      anchor: '',
-      placement: '',
-      value: '',
-    };
-    if (takesLink) Object.assign(own, { anchor: anchor.trim(), placement });
-    if (op === 'reword_link' || op === 'add_page' || op === 'robots') own.value = value;
-    if (op === 'move_page') own.value = correct ? 'links' : '';
-    if (op === 'remove_page') Object.assign(own, { value: answer === 'redirect' ? target.trim() : answer, target: '' });
-    return own;
+  function editFor(own: Partial<Edit>): Edit {
+    const made = editOf(op, isMany ? (own.source ?? '') : source.trim());
+    if (takesTarget) made.target = target.trim();
+    if (takesLink) Object.assign(made, { anchor: anchor.trim(), placement });
+    if (hasTargets) Object.assign(made, { target: own.target, anchor: own.anchor, placement: own.placement });
+    if (['reword_link', 'retarget_link', 'add_page', 'robots'].includes(op)) made.value = value;
+    if (op === 'move_page' && correct) made.value = 'links';
+    if (op === 'remove_page') Object.assign(made, { value: answer === 'redirect' ? made.target : answer, target: '' });
+    return made;
   }
   async function add() {
     busy = true;
-    const edits = (isMany ? picked : [source.trim()]).map(editFor);
+    const edits = (isMany ? begun : [{}]).map(editFor);
     if (op === 'add_page' && linkedFrom.trim())
-      edits.push({
-        op: 'add_link',
-        source: linkedFrom.trim(),
-        target: source.trim(),
-        anchor: value,
-        placement: 'main',
-        value: '',
-      });
+      edits.push(editOf('add_link', linkedFrom.trim(), { target: source.trim(), anchor: value, placement: 'main' }));
     const done = await addEdits(place, edits);
     busy = false;
     if (done) dialog.close();
@@ -97,7 +85,7 @@
       </select></label
     >
     {#if isMany}
-      <p class="text-xs">{texts.sources(picked.length)}</p>
+      <p class="text-xs">{takesLink && hasTargets ? texts.links(begun.length) : texts.sources(begun.length)}</p>
     {:else}
       <label class={field}
         ><span>{op === 'add_page' ? texts.newPage : texts.source}</span>
@@ -112,7 +100,7 @@
         </select></label
       >
     {/if}
-    {#if takesTarget}
+    {#if takesTarget && !hasTargets}
       <label class={field}
         ><span>{op === 'move_page' ? texts.movesTo : texts.target}</span>
         <input
@@ -123,7 +111,7 @@
         /></label
       >
     {/if}
-    {#if takesLink}
+    {#if takesLink && !hasTargets}
       <div class="grid grid-cols-[1fr_10rem] gap-3">
         <label class={field}
           ><span>{texts.words}</span>
@@ -143,10 +131,10 @@
         >
       </div>
     {/if}
-    {#if op === 'reword_link' || op === 'add_page'}
+    {#if op === 'reword_link' || op === 'retarget_link' || op === 'add_page'}
       <label class={field}
-        ><span>{op === 'add_page' ? texts.title : texts.newWords}</span>
-        <input class="input input-sm w-full" bind:value required={op === 'reword_link'} /></label
+        ><span>{op === 'add_page' ? texts.title : op === 'reword_link' ? texts.newWords : texts.newTarget}</span>
+        <input class="input input-sm w-full" bind:value required={op !== 'add_page'} /></label
       >
     {/if}
     {#if op === 'add_page'}

@@ -38,9 +38,18 @@
         aria-label={texts.isOn(row.text)}
         onchange={() => switchEdits(place, [row.id], !row.on)}
       />
-      <div class="min-w-0 flex-1 {row.state === 'off' ? 'opacity-60' : ''}">
-        <span class="block font-mono break-all">{shortAddress(row.source, start)}</span>
-        <span class="block wrap-anywhere">{shorten(row.text)}</span>
+      <div class="min-w-0 flex-1">
+        <div class="flex items-baseline gap-2">
+          <span class="min-w-0 flex-1 truncate font-mono {row.on ? '' : 'opacity-60'}" title={row.source}
+            >{shortAddress(row.source, start)}</span
+          >
+          <span class="quiet whitespace-nowrap"><Moment at={row.at} /></span>
+          <button type="button" class="text-primary hover:underline" onclick={() => begin(row)}>{texts.note}</button>
+          <button type="button" class="text-primary hover:underline" onclick={() => removeEdits(place, [row.id])}
+            >{texts.remove}</button
+          >
+        </div>
+        <span class="block wrap-anywhere {row.on ? '' : 'opacity-60'}">{shorten(row.text)}</span>
         {#if row.state === 'live'}<span class="calm block text-primary">{texts.live}</span>{/if}
         {#if row.reason}<span class="lost block" role="alert">{row.reason}</span>{/if}
         {#if noting === row.id}
@@ -56,13 +65,6 @@
           </form>
         {:else if row.note}<span class="quiet block italic">{row.note}</span>{/if}
       </div>
-      <span class="flex shrink-0 gap-2 whitespace-nowrap">
-        <span class="quiet"><Moment at={row.at} /></span>
-        <button type="button" class="text-primary hover:underline" onclick={() => begin(row)}>{texts.note}</button>
-        <button type="button" class="text-primary hover:underline" onclick={() => removeEdits(place, [row.id])}
-          >{texts.remove}</button
-        >
-      </span>
     </li>
   {/each}
 </ul>

@@ -1,4 +1,5 @@
 /** Changes to the current draft of a site, sent to the server. */
+import { onMount } from 'svelte';
 import { invalidateAll } from '$app/navigation';
 import type { Edit, Step } from '$core/draft';
 import { sayUndoable, say } from '../shell/say.svelte';
@@ -22,6 +23,7 @@ export interface DraftPlace {
 }
 
 const UNDO_SECONDS = 8;
+const WATCH_MS = 4000;
 
 /** Sends a change, and shows what the draft is then. @returns whether it was made */
 export async function changeDraft({ site }: Pick<DraftPlace, 'site'>, body: object): Promise<boolean> {
@@ -52,3 +54,21 @@ export async function removeEdits(place: DraftPlace, edits: string[]): Promise<v
   if (await step(place, { kind: 'remove', edits })) say(texts.removed(edits.length));
 }
 export const noteEdit = (place: DraftPlace, edit: string, note: string) => step(place, { kind: 'note', edit, note });
+
+/** Looks now and then whether another person has changed the draft; to be called by a component. */
+export function watchDraft(place: () => DraftPlace): void {
+  onMount(() => {
+    const timer = setInterval(async () => {
+      if (document.hidden) return;
+      const { site, draft } = place();
+      const response = await fetch(`/sites/${site.id}/draft`).catch(() => null);
+      const now = response?.ok ? ((await response.json()) as DraftSeen) : null;
+      const seen = place().draft;
+      // What this person has done meanwhile is no news.
+      if (!now || seen !== draft || (now.id === seen.id && now.version === seen.version)) return;
+      await invalidateAll();
+      say(texts.someoneElse);
+    }, WATCH_MS);
+    return () => clearInterval(timer);
+  });
+}

@@ -2,8 +2,8 @@
 import { getContext, setContext } from 'svelte';
 import type { Edit } from '$core/draft';
 
-/** @param sources the pages that are to be edited @param begun what is filled in already */
-export type OpenEditing = (sources: readonly string[], begun?: Partial<Edit>) => void;
+/** @param begun the edits that are to be made, with what is known of them */
+export type OpenEditing = (begun: readonly Partial<Edit>[]) => void;
 
 const KEY = Symbol('editing');
 

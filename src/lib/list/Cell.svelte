@@ -5,6 +5,7 @@
   import type { ListColumn } from '$core/lists/columns';
   import { isMessage, sentence } from '$core/messages';
   import { shareText } from '../dossier/dossierFacts';
+  import Self from './Cell.svelte';
   import VerdictMark from './VerdictMark.svelte';
   import { differenceText, number, reachLabel, shortAddress, verdictLabel } from '../shell/words';
   import { texts } from './texts';
@@ -17,8 +18,10 @@
     start: string;
     /** Pixels that the column has. */
     width: number;
+    /** What it was, where a draft changes it. */
+    was?: CellValue;
   }
-  let { column, value, cells, start, width }: Props = $props();
+  let { column, value, cells, start, width, was }: Props = $props();
 
   /** Where an address must be cut, its folders give way first: the last part tells pages apart. */
   function parts(address: string): [string, string] {
@@ -35,7 +38,14 @@
   const lost = $derived(column.name === 'verdict' && cells.reach !== undefined && cells.reach !== 'reached');
 </script>
 
-{#if value === null || value === undefined}
+{#if was !== undefined}
+  <span class="block leading-4 font-semibold"><Self {column} {value} {cells} {start} {width} /></span>
+  <span
+    class="quiet flex gap-1 text-xs leading-4 {typeof value === 'number' || typeof was === 'number'
+      ? 'justify-end'
+      : ''}">{texts.was}&nbsp;<Self {column} value={was} {cells} {start} {width} /></span
+  >
+{:else if value === null || value === undefined}
   <span class="quiet">{column.as === 'address' || column.as === 'verdict' ? '' : '—'}</span>
 {:else if column.as === 'address'}
   {@const [folder, last] = parts(String(value))}

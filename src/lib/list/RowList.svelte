@@ -224,7 +224,9 @@
                 style:left={column.pinned ? `${pinnedAt[i]}px` : undefined}
                 title={Array.isArray(value) ? value.join(', ') : typeof value === 'string' ? value : undefined}
               >
-                <div class="held"><Cell {column} {value} cells={row.cells} {start} width={column.width} /></div>
+                <div class="held">
+                  <Cell {column} {value} cells={row.cells} {start} width={column.width} was={row.was?.[column.name]} />
+                </div>
               </div>
             {/each}
           {:else}

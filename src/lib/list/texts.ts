@@ -3,6 +3,7 @@ import { unanswered } from '../shell/words';
 
 export const texts = {
   noWords: 'no words',
+  was: 'was',
   shown: 'Shown',
   moveToTheLeft: (label: string) => `Move ${label} to the left`,
   moveToTheRight: (label: string) => `Move ${label} to the right`,

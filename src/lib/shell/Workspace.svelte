@@ -15,6 +15,7 @@
   import ColumnChooser from '../list/ColumnChooser.svelte';
   import { cookieOf, columnsToSave, neededColumns, printColumns } from '../list/columns';
   import type { ShownColumn } from '../list/columns';
+  import type { Edit } from '$core/draft';
   import Dossier from '../dossier/Dossier.svelte';
   import { editing } from '../draft/editing';
   import SaveSelection from '../selection/SaveSelection.svelte';
@@ -141,14 +142,21 @@
   }
 
   const edit = editing();
-  const editable = $derived(view.list === 'pages' || view.list === 'changes');
+  const editable = $derived(['pages', 'changes', 'links', 'edits', 'anchors'].includes(view.list));
+  /** Pages that are picked are edited; links are removed first of all, a group of them wherever it occurs. */
+  async function begunEdits(): Promise<Partial<Edit>[]> {
+    if (over === 'pages') return (await addresses()).map((source) => ({ op: 'noindex', source }));
+    const named = viewQuery(view, ['source', 'target', 'anchor', 'placement']);
+    const links = JSON.parse(await rowsAs('json', named)) as Partial<Edit>[];
+    return links.map((link) => ({ op: 'remove_link', source: '*', placement: '', ...link }));
+  }
   async function editPicked() {
     try {
-      const pages = await addresses();
-      if (pages.length > MOST_EDITED) say(texts.tooManyToEdit(MOST_EDITED), true);
-      else edit()?.(pages, { op: 'noindex' });
+      const begun = await begunEdits();
+      if (begun.length > MOST_EDITED) say(texts.tooManyToEdit(MOST_EDITED), true);
+      else edit()?.(begun);
     } catch {
-      say(texts.theRowsCouldNotBeCopied, true);
+      say(texts.theRowsCouldNotBeRead, true);
     }
   }
 

@@ -41,6 +41,7 @@ export const texts = {
   switchVersion: 'as crawled, as drafted, difference',
   undoInDraft: 'on Draft: undo the last step',
   edit: 'Edit',
+  theRowsCouldNotBeRead: 'The picked rows could not be read. Is Edge Map still running?',
   tooManyToEdit: (most: number) =>
     `At most ${number(most)} pages can be edited at once. Use a pattern with * in the page instead.`,
   walkThroughTheQuestions: 'walk through the questions',

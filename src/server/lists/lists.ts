@@ -19,7 +19,7 @@ import {
   pageList,
   summaryOf,
 } from '$core/lists';
-import type { Bin, List, ListName, ListWindow } from '$core/lists';
+import type { Bin, CellValue, List, ListName, ListWindow } from '$core/lists';
 import type { Comparison } from '$core/compare';
 import {
   evaluate,
@@ -179,26 +179,49 @@ export function orderedRows(snapshot: View, view: ListView): Uint32Array {
   return order;
 }
 
-/** A window of a list, with the cells of some of its columns. */
+/**
+ * A window of a list, with the cells of some of its columns.
+ * @param before what cells of pages were is told, as this crawl has it
+ */
 export function listWindow(
   snapshot: View,
   view: ListView,
   columns: readonly string[],
   from: number,
   size: number,
+  before: View | null = null,
 ): ListWindow {
   const { list } = listOf(snapshot, view);
+  const was = before && view.list === 'pages' ? cellsBefore(before) : () => undefined;
   const rows = orderedRows(snapshot, view);
   const known = columns.filter((name) => columnOf(view.list, name));
   return {
     total: list.rows.length,
     from,
-    rows: Array.from(rows.subarray(from, from + size), (id) => ({
-      id,
-      select: list.selectOf(id),
-      cells: Object.fromEntries(known.map((name) => [name, list.cells(name).value(id)])),
-    })),
+    rows: Array.from(rows.subarray(from, from + size), (id) => {
+      const cells = Object.fromEntries(known.map((name) => [name, list.cells(name).value(id)]));
+      return { id, select: list.selectOf(id), cells, was: was(id, cells) };
+    }),
   };
+}
+
+/** Share moves a little everywhere; what lists show alike is alike. */
+const SHOWN_ALIKE = 0.005;
+const isAlike = (was: CellValue, is: CellValue) =>
+  typeof was === 'number' && typeof is === 'number' ? Math.abs(was - is) < SHOWN_ALIKE : String(was) === String(is);
+
+/** Finds the cells of a page that were others before a draft, which keeps the numbers of pages. */
+function cellsBefore(before: View) {
+  const list = pageList(before, noBits(before.count));
+  return (page: number, cells: Record<string, CellValue>) =>
+    page < before.count
+      ? Object.fromEntries(
+          Object.entries(cells).flatMap(([name, is]) => {
+            const was = list.cells(name).value(page);
+            return isAlike(was, is) ? [] : [[name, was]];
+          }),
+        )
+      : undefined;
 }
 
 /** Rows beyond so many are not summed up: it would take longer than anyone waits. */

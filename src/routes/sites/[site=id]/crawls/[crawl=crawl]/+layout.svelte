@@ -5,7 +5,7 @@
   import { page } from '$app/state';
   import DraftSwitch from '$lib/draft/DraftSwitch.svelte';
   import EditDialog from '$lib/draft/EditDialog.svelte';
-  import { redo, undo } from '$lib/draft/draft';
+  import { redo, undo, watchDraft } from '$lib/draft/draft';
   import { provideEditing } from '$lib/draft/editing';
   import { texts as draftTexts } from '$lib/draft/texts';
   import Brand from '$lib/shell/Brand.svelte';
@@ -28,6 +28,7 @@
   const host = $derived(new URL(data.site.start).host);
   const place = $derived({ site: data.site, crawl: data.crawl, draft: data.draft });
   let editDialog: ReturnType<typeof EditDialog> | undefined = $state();
+  watchDraft(() => place);
   provideEditing(() => (ended && editDialog ? editDialog.open : null));
   /** The same screen of another crawl; a selection means the same there. */
   const screenOf = (crawl: { id: number; state: string }) =>
@@ -52,7 +53,7 @@
           {
             text: draftTexts.addEdit,
             about: draftTexts.editTitle,
-            run: () => editDialog?.open([], { op: 'add_link' }),
+            run: () => editDialog?.open([]),
           },
         ]
       : []),

@@ -105,7 +105,10 @@ export const load: PageServerLoad = async (event) => {
     timeline,
     compared: {
       earlier: { id: earlier.id, siteId: earlier.siteId, at: earlier.startedAt, limited: earlier.limited },
-      answer: changeAnswer(snapshot, `crawl ${earlier.id} of ${moment(earlier.startedAt)}`),
+      answer: changeAnswer(
+        snapshot,
+        earlier.id === crawl.id ? null : `crawl ${earlier.id} of ${moment(earlier.startedAt)}`,
+      ),
       counts: changeCounts(comparison),
       unfetched: { now: changeSelections.unfetchedNow, then: changeSelections.unfetchedThen },
       settings: compareSettings(then, now),

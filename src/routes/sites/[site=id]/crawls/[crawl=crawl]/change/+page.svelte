@@ -146,7 +146,7 @@
           >
         {/if}
         <span class="flex-1"></span>
-        {@render chooser()}
+        {#if data.crawl.version === 'crawled'}{@render chooser()}{/if}
       </div>
       {#if compared.flow}
         {#if compared.flow.category === 'finding' && compared.flow.findings.length === 0}

@@ -62,18 +62,15 @@
       </div>
       {#if data.shown}<EditRows rows={data.shown.edits} {place} {start} />{/if}
       {#if edit()}
-        <button
-          type="button"
-          class="btn btn-outline btn-xs mt-2"
-          data-key="e"
-          onclick={() => edit()?.([], { op: 'add_link' })}>{texts.addEdit}</button
+        <button type="button" class="btn btn-outline btn-xs mt-2" data-key="e" onclick={() => edit()?.([])}
+          >{texts.addEdit}</button
         >
         <PlanPanel base={crawlPath(data.site.id, data.crawl.id, data.crawl.version)} {place} {start} />
       {/if}
     </section>
     {#if data.shown}
       {@const { depths, pages, verdicts } = data.shown}
-      <div class="grid gap-3">
+      <div class="grid min-w-0 grid-cols-[minmax(0,1fr)] gap-3">
         <section class="panel px-3 py-2.5">
           <h2 class="font-semibold">{texts.depthHeading}</h2>
           <DepthPairs {depths} />

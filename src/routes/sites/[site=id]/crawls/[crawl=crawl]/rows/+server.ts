@@ -1,6 +1,7 @@
 import { error, json } from '@sveltejs/kit';
 import { z } from 'zod';
 import { listOf, listWindow } from '$server/index';
+import { beforeOf } from '../../../../../crawl';
 import { crawlForView, viewOf } from '../../../../../view';
 import type { RequestHandler } from './$types';
 
@@ -19,5 +20,8 @@ export const GET: RequestHandler = async ({ locals, url }) => {
   const { snapshot } = await crawlForView(locals, view, url.searchParams);
   const { from, size } = asked.data;
   const { fault } = listOf(snapshot, view);
-  return json({ ...listWindow(snapshot, view, columns, from, size), fault }, { status: fault ? 400 : 200 });
+  return json(
+    { ...listWindow(snapshot, view, columns, from, size, beforeOf(locals, snapshot)), fault },
+    { status: fault ? 400 : 200 },
+  );
 };
