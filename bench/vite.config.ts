@@ -19,6 +19,7 @@ export default defineConfig({
         findings: 'bench/findings/main.ts',
         rules: 'bench/rules.ts',
         change: 'bench/change.ts',
+        draft: 'bench/draft.ts',
       },
     },
   },

@@ -1,9 +1,9 @@
 import { derivedFacts } from '../facts';
 import type { DerivedFact } from '../facts';
-import { analysedBase, withLayer } from '../snapshot';
+import { analysedBase, once, withLayer } from '../snapshot';
 import type { Base, Columns, Layer, Snapshot } from '../snapshot';
 import { derivations, inputs, isColumnGiven } from './derivations';
-import type { AnalysisSettings, Context, Derivation, Input, Interim } from './derivations';
+import type { AnalysisSettings, Context, Derivation, Given, Input, Interim } from './derivations';
 
 /** Told what is being worked out, and how many steps of the analysis are done. */
 export type Progress = (step: string, done: number, of: number) => void;
@@ -20,31 +20,10 @@ function staleAfter(changed: Iterable<Input>): Set<Derivation> {
   return touched;
 }
 
-/** Those of some derivations that certain facts depend on. */
-function neededFor(wanted: Iterable<Input>, among: ReadonlySet<Derivation>): Set<Derivation> {
-  const needed = new Set<Input>(wanted);
-  const found = new Set<Derivation>();
-  for (const derivation of [...derivations].reverse())
-    if (among.has(derivation) && derivation.gives.some((given) => needed.has(given))) {
-      found.add(derivation);
-      for (const input of derivation.reads) needed.add(input);
-    }
-  return found;
-}
-
-/**
- * The derivations that a change of some inputs touches, in the order in which they run.
- * @param wanted facts that are asked for; all without it
- */
-export function derivationsAfter(changed: Iterable<Input>, wanted?: Iterable<Input>): Derivation[] {
+/** The derivations whose results a change of some inputs makes wrong, in the order in which they run. */
+export function derivationsAfter(changed: Iterable<Input>): Derivation[] {
   const stale = staleAfter(changed);
-  const touched = wanted ? neededFor(wanted, stale) : stale;
-  // What is not kept after an analysis is made again when it is read.
-  for (const derivation of [...derivations].reverse()) {
-    const isRead = (given: Input) => [...touched].some(({ reads }) => reads.includes(given));
-    if (derivation.gives.some((given) => !isColumnGiven(given) && isRead(given))) touched.add(derivation);
-  }
-  return derivations.filter((derivation) => touched.has(derivation));
+  return derivations.filter((derivation) => stale.has(derivation));
 }
 
 /** What no snapshot keeps, and is let go as soon as nothing more is made of it. */
@@ -100,26 +79,34 @@ export function analyse(base: Base, settings: AnalysisSettings, progress?: Progr
 }
 
 /**
- * Puts a layer on a snapshot and works out again what it makes wrong, and no more.
- * @param wanted the facts that are asked for: others that the layer touches cannot be read; all without it
+ * Puts a layer on a snapshot. What the layer makes wrong is worked out again when it is first read, and no more than
+ * that.
  */
-export function analyseWith(
-  below: Snapshot,
-  layer: Layer,
-  settings: AnalysisSettings,
-  { progress, wanted }: { progress?: Progress; wanted?: readonly DerivedFact[] } = {},
-): Snapshot {
+export function analyseWith(below: Snapshot, layer: Layer, settings: AnalysisSettings): Snapshot {
   const edited = withLayer(below, layer);
-  const changed = inputs.filter(edited.gives);
-  const stale = [...staleAfter(changed)].flatMap(({ gives }) => gives);
-  const steps = derivationsAfter(changed, wanted);
-  const found: Found = { columns: {}, faults: null };
-  const touchesFaults = stale.includes('linkFaults');
-  const columns = thunksOf(found, stale.filter(isColumnGiven));
-  const model = withLayer(edited, {
-    columns,
-    faults: touchesFaults ? () => needed(found.faults, 'faults') : undefined,
+  const stale = derivationsAfter(inputs.filter(edited.gives));
+  // Results that no snapshot keeps are made again whether or not they are stale.
+  const runs = new Map(derivations.map((derivation) => [derivation, once(() => derivation.run(model, context))]));
+  const result = <N extends keyof Given>(name: N): Given[N] => {
+    const derivation = derivations.find(({ gives }) => gives.includes(name))!;
+    return needed(runs.get(derivation)!()[name] as Given[N] | undefined, name);
+  };
+  const context: Context = {
+    settings,
+    get linkFaults() {
+      return result('linkFaults');
+    },
+    get visitor() {
+      return result('visitor');
+    },
+    get finalTargets() {
+      return result('finalTargets');
+    },
+  };
+  const given = stale.flatMap(({ gives }) => gives);
+  const model: Snapshot = withLayer(edited, {
+    columns: Object.fromEntries(given.filter(isColumnGiven).map((name) => [name, () => result(name)])),
+    faults: given.includes('linkFaults') ? () => result('linkFaults') : undefined,
   });
-  run(model, found, steps, settings, progress);
   return model;
 }

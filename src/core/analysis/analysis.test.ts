@@ -245,12 +245,6 @@ describe('the table of derivations', () => {
     expect(steps).toContain('anchors');
     for (const name of ['depth', 'reach', 'gates', 'share', 'link counts']) expect(steps).not.toContain(name);
   });
-  it('says so when a fact is read that was not asked for', () => {
-    const closed = { columns: { noindex: () => site.column('noindex').map(() => 1) } };
-    const asked = analyseWith(site, closed, tinySettings, { wanted: ['verdict'] });
-    expect(at(asked, '/a', 'verdict')).toBe('noindex');
-    expect(() => at(asked, '/a', 'share')).toThrow('“share” was not worked out');
-  });
   it('works out again only what an edit touches', () => {
     const touched = derivationsAfter(['noindex']).map(({ name }) => name);
     expect(touched).toContain('verdicts');

@@ -57,7 +57,7 @@ export interface Context extends Interim {
 /** Something that a derivation reads and that may change. */
 export type Input = Read | keyof Interim | `settings.${keyof AnalysisSettings}`;
 
-type Given = Columns<DerivedFact> & Interim;
+export type Given = Columns<DerivedFact> & Interim;
 
 export interface Derivation {
   /** Named for progress: what is being worked out. */

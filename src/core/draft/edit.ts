@@ -25,7 +25,8 @@ export interface Edit {
   placement: string;
   /**
    * Of add_page the title; of remove_page 404, 410 or the address that it redirects to, 404 without; of reword_link the
-   * new words, of retarget_link the new target; of move_page `links` where links to it are corrected; of robots the text of the file.
+   * new words, of retarget_link the new target; of move_page `links` where links to it are corrected; of robots the
+   * text of the file.
    */
   value: string;
 }

@@ -49,7 +49,6 @@ export interface RobotsChange {
 }
 const OPENED = unvisitedReasons.indexOf('robots');
 const IN_SITEMAP = 1 << sources.indexOf('sitemap');
-const wanted = ['verdict', 'crawler_depth', 'share'] as const;
 
 /** The rule that closes each page; null where it is open. */
 type Rules = (RobotsRule | null)[];
@@ -89,7 +88,7 @@ function withRules(snapshot: Snapshot, rules: Rules, settings: AnalysisSettings)
     unvisited_reason: () =>
       snapshot.column('unvisited_reason').map((reason, page) => (neverAsked(page) ? OPENED : reason)),
   };
-  return analyseWith(snapshot, { columns }, settings, { wanted });
+  return analyseWith(snapshot, { columns }, settings);
 }
 
 function heldByIndexable({ column }: Snapshot): number {

@@ -5,7 +5,6 @@
   import type { ListColumn } from '$core/lists/columns';
   import { isMessage, sentence } from '$core/messages';
   import { shareText } from '../dossier/dossierFacts';
-  import Self from './Cell.svelte';
   import VerdictMark from './VerdictMark.svelte';
   import { differenceText, number, reachLabel, shortAddress, verdictLabel } from '../shell/words';
   import { texts } from './texts';
@@ -38,56 +37,61 @@
   const lost = $derived(column.name === 'verdict' && cells.reach !== undefined && cells.reach !== 'reached');
 </script>
 
+{#snippet shown(value: CellValue)}
+  {#if value === null || value === undefined}
+    <span class="quiet">{column.as === 'address' || column.as === 'verdict' ? '' : '—'}</span>
+  {:else if column.as === 'address'}
+    {@const [folder, last] = parts(String(value))}
+    <span class="flex font-mono text-[0.8125rem]"
+      >{#if folder}<span class="quiet truncate {folder.length > 1 ? 'min-w-4' : ''}">{folder}</span>{/if}<span
+        class="max-w-[85%] shrink-0 truncate">{last}</span
+      ></span
+    >
+    {#if column.name === 'url' && cells.title}<span class="quiet block truncate text-xs">{cells.title}</span>{/if}
+  {:else if column.as === 'verdict'}
+    <span class="flex items-center gap-1.5">
+      <VerdictMark verdict={value as Verdict} />
+      <span class="truncate">{verdictLabel[value as Verdict]}</span>
+      {#if lost}
+        <VerdictMark verdict={value as Verdict} {lost} />
+        <span class="lost truncate">{reachLabel[cells.reach as Reach]}</span>
+      {/if}
+    </span>
+  {:else if isMessage(value)}
+    <span class="block truncate" title={sentence(value)}>{sentence(value)}</span>
+  {:else if column.as === 'code'}
+    <span class="block truncate font-mono text-xs">{value}</span>
+  {:else if Array.isArray(value)}
+    {@const many = fitting(value)}
+    <span class="flex gap-1">
+      {#each many < 0 ? value : value.slice(0, Math.max(1, many)) as one (one)}
+        <span class="truncate rounded border border-base-300 px-1 text-xs leading-4.5">{spaced(one)}</span>
+      {/each}
+      {#if many >= 0 && value.length > Math.max(1, many)}
+        <span class="quiet text-xs leading-5">+{value.length - Math.max(1, many)}</span>
+      {/if}
+    </span>
+  {:else if column.as === 'difference'}
+    {differenceText(Number(value), column.unit === '×')}
+  {:else if column.unit === '×'}
+    {shareText(value)}
+  {:else if typeof value === 'number'}
+    {column.unit === undefined && !column.asked ? value : number(value)}
+  {:else if typeof value === 'boolean'}
+    {value ? 'yes' : 'no'}
+  {:else if value === ''}
+    <span class="quiet">{column.name === 'anchor' ? texts.noWords : column.name === 'value' ? '/' : ''}</span>
+  {:else}
+    <span class="block truncate">{column.type === 'choice' ? spaced(String(value)) : value}</span>
+  {/if}
+{/snippet}
 {#if was !== undefined}
-  <span class="block leading-4 font-semibold"><Self {column} {value} {cells} {start} {width} /></span>
+  <span class="block leading-4 font-semibold">{@render shown(value)}</span>
   <span
     class="quiet flex gap-1 text-xs leading-4 {typeof value === 'number' || typeof was === 'number'
       ? 'justify-end'
-      : ''}">{texts.was}&nbsp;<Self {column} value={was} {cells} {start} {width} /></span
+      : ''}">{texts.was}&nbsp;{@render shown(was)}</span
   >
-{:else if value === null || value === undefined}
-  <span class="quiet">{column.as === 'address' || column.as === 'verdict' ? '' : '—'}</span>
-{:else if column.as === 'address'}
-  {@const [folder, last] = parts(String(value))}
-  <span class="flex font-mono text-[0.8125rem]"
-    >{#if folder}<span class="quiet truncate {folder.length > 1 ? 'min-w-4' : ''}">{folder}</span>{/if}<span
-      class="max-w-[85%] shrink-0 truncate">{last}</span
-    ></span
-  >
-  {#if column.name === 'url' && cells.title}<span class="quiet block truncate text-xs">{cells.title}</span>{/if}
-{:else if column.as === 'verdict'}
-  <span class="flex items-center gap-1.5">
-    <VerdictMark verdict={value as Verdict} />
-    <span class="truncate">{verdictLabel[value as Verdict]}</span>
-    {#if lost}
-      <VerdictMark verdict={value as Verdict} {lost} />
-      <span class="lost truncate">{reachLabel[cells.reach as Reach]}</span>
-    {/if}
-  </span>
-{:else if isMessage(value)}
-  <span class="block truncate" title={sentence(value)}>{sentence(value)}</span>
-{:else if column.as === 'code'}
-  <span class="block truncate font-mono text-xs">{value}</span>
-{:else if Array.isArray(value)}
-  {@const many = fitting(value)}
-  <span class="flex gap-1">
-    {#each many < 0 ? value : value.slice(0, Math.max(1, many)) as one (one)}
-      <span class="truncate rounded border border-base-300 px-1 text-xs leading-4.5">{spaced(one)}</span>
-    {/each}
-    {#if many >= 0 && value.length > Math.max(1, many)}
-      <span class="quiet text-xs leading-5">+{value.length - Math.max(1, many)}</span>
-    {/if}
-  </span>
-{:else if column.as === 'difference'}
-  {differenceText(Number(value), column.unit === '×')}
-{:else if column.unit === '×'}
-  {shareText(value)}
-{:else if typeof value === 'number'}
-  {column.unit === undefined && !column.asked ? value : number(value)}
-{:else if typeof value === 'boolean'}
-  {value ? 'yes' : 'no'}
-{:else if value === ''}
-  <span class="quiet">{column.name === 'anchor' ? texts.noWords : column.name === 'value' ? '/' : ''}</span>
 {:else}
-  <span class="block truncate">{column.type === 'choice' ? spaced(String(value)) : value}</span>
+  {@render shown(value)}
 {/if}
