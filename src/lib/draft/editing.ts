@@ -3,7 +3,7 @@ import { getContext, setContext } from 'svelte';
 import type { Edit } from '$core/draft';
 
 /** @param begun the edits that are to be made, with what is known of them */
-export type OpenEditing = (begun: readonly Partial<Edit>[]) => void;
+export type OpenEditing = (begun: readonly Partial<Edit>[]) => Promise<void>;
 
 const KEY = Symbol('editing');
 
