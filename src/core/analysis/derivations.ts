@@ -11,6 +11,7 @@ import type { LinkKind } from '../links';
 import {
   clickDepths,
   countLinks,
+  countTextLinks,
   crawlerGraph,
   crawlerIsVisitor,
   crawlerStarts,
@@ -212,6 +213,19 @@ export const derivations: readonly Derivation[] = [
         pages_linked: ofHtml(model, counts.pagesLinked),
         external_links: ofHtml(model, counts.externalLinks),
         content_links: ofHtml(model, counts.contentLinks),
+      };
+    },
+  ),
+  step(
+    'links from text',
+    ['targets', 'words', 'follow', 'places', 'fragments', 'phrases', 'html', 'page_nofollow'],
+    ['text_links_in', 'pages_linking_text', 'pages_linking_followed'],
+    (model) => {
+      const counts = countTextLinks(model);
+      return {
+        text_links_in: counts.textLinksIn,
+        pages_linking_text: counts.pagesLinkingText,
+        pages_linking_followed: counts.pagesLinkingFollowed,
       };
     },
   ),

@@ -49,6 +49,36 @@ export function reachAnswer(
   return say`${nearby} indexable ${plural(all, 'page is', 'pages are')} within ${near} clicks of the start page${whose}. ${deeper}${deep && none ? ' and ' : ''}${without}${rest}`;
 }
 
+/** Indexable pages that nothing, or nothing that people read, leads to: three counts, each with its selection. */
+export interface UnlinkedCount {
+  lacks: 'route' | 'link' | 'text_link';
+  pages: number;
+  select: string;
+}
+
+/** Start pages need no link. */
+export function unlinkedCounts(snapshot: View): UnlinkedCount[] {
+  const { column, starts } = snapshot;
+  const [verdict, depth] = [column('verdict'), column('depth')];
+  const [linking, text] = [column('pages_linking'), column('pages_linking_text')];
+  const isStart = new Set(starts);
+  const pages = (test: (page: number) => boolean) =>
+    countPages(snapshot, (page) => verdict[page] === INDEXABLE && !isStart.has(page) && test(page));
+  return [
+    { lacks: 'route', pages: pages((page) => depth[page] < 0), select: 'indexable and not reached' },
+    {
+      lacks: 'link',
+      pages: pages((page) => linking[page] === 0),
+      select: 'indexable and not (depth = 0) and pages_linking = 0',
+    },
+    {
+      lacks: 'text_link',
+      pages: pages((page) => text[page] === 0),
+      select: 'indexable and not (depth = 0) and pages_linking_text = 0',
+    },
+  ];
+}
+
 /** One bar of the depth chart: how many pages of each verdict, and how many of them are selected. */
 export interface DepthBar {
   /** Clicks from the start; null for pages without a route. */

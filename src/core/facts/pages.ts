@@ -151,6 +151,21 @@ export const pageFacts = {
     { unit: 'links' },
   ),
   pages_linking: derived.number('Pages linking', 'Different pages of the site that link here.', { unit: 'pages' }),
+  pages_linking_followed: derived.number(
+    'Pages linking, followed',
+    'Different pages of the site that link here with at least one link that search crawlers follow.',
+    { unit: 'pages' },
+  ),
+  text_links_in: derived.number(
+    'Links from running text',
+    'Click links that lead here from a sentence in the main content of other pages; menus, lists, cards and tables of links do not count, nor does what many pages repeat.',
+    { unit: 'links' },
+  ),
+  pages_linking_text: derived.number(
+    'Pages linking from text',
+    'Different pages of the site that link here from running text.',
+    { unit: 'pages' },
+  ),
   links_out: derived.number(
     'Links out',
     'Click links on the page, every occurrence counted, those that lead off the site included.',

@@ -1,7 +1,7 @@
 export { anchorFaults, faultBit, linkFaults } from './fault';
 export { CLICK_KIND, costsNoClick, isResource, placements, linkElements, linkKinds, relSaysNofollow } from './link';
 export type { Placement, Link, LinkElement, LinkKind, NumberedLink } from './link';
-export { isAroundContent, isContentPlacement, templatePages } from './navigation';
+export { isAroundContent, isContentPlacement, isRunningText, templatePages } from './navigation';
 export { bundleLinks } from './bundle';
 export type { LinkBundle } from './bundle';
 export {

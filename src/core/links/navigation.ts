@@ -16,3 +16,23 @@ const TEMPLATE_PAGES = 20;
 const TEMPLATE_PART = 0.2;
 /** From how many pages of a site on a link, or the pages that link somewhere, come of a template. */
 export const templatePages = (pages: number): number => Math.max(TEMPLATE_PAGES, TEMPLATE_PART * pages);
+
+/** Elements of a line of text: a link in them is in the block around them. */
+const inline = new Set(
+  'abbr b bdi bdo big cite code data del dfn em font i ins kbd label mark q s samp small span strong sub sup time tt u var'.split(
+    ' ',
+  ),
+);
+/** Blocks that hold sentences. A list item is often a menu, a list of posts or a table of contents, and does not count. */
+const sentences = new Set(['p', 'dd', 'blockquote', 'figcaption']);
+
+/**
+ * Whether a path of elements (`body>main>p>em`) ends in a block of running text. Whether that block has words besides
+ * the link is for the link to tell (BESIDE).
+ */
+export function isRunningText(path: string): boolean {
+  if (isAroundContent(path)) return false;
+  const names = path.split('>').map((element) => element.split('.', 1)[0]);
+  const block = names.findLast((name) => !inline.has(name));
+  return block !== undefined && sentences.has(block);
+}

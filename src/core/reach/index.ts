@@ -7,4 +7,5 @@ export type { Incoming, LinkGraph, PageGraph } from './graph';
 export { islandNumbers, islandSizes } from './islands';
 export { depthFact, heldBackBy, noRouteSelection, reachOf, readers } from './reach';
 export type { Reader } from './reach';
+export { countTextLinks } from './textLinks';
 export { crawlerGraph, crawlerIsVisitor, crawlerStarts, nofollowRels, visitorGraph, walkOf } from './readers';

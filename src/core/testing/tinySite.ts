@@ -21,6 +21,8 @@ export interface TinyPage extends Partial<FoundFacts> {
   worded?: [to: string, words: string, placement?: Placement][];
   /** Paths with the elements above the link, as `body>main`. */
   placed?: [to: string, above: string][];
+  /** Paths that sentences of the page link to, with the words of the link. */
+  inText?: [to: string, words: string][];
   /** Paths of links with rel=nofollow. */
   nofollow?: string[];
   /** Paths with the words of the link and the fragment that it leads to. */
@@ -31,6 +33,7 @@ export interface TinyPage extends Partial<FoundFacts> {
   headed?: [LinkKind, string][];
 }
 
+const TEXT_PATH = 'body>main>p>em';
 export const TINY_START = 'https://tiny.example/';
 export const tiny = (path: string) => new URL(path, TINY_START).href;
 export const tinySettings: AnalysisSettings = { sections: [], nearTolerance: 3, weights: evenWeights };
@@ -70,6 +73,7 @@ export function tinyBase(
           links = [],
           worded = [],
           placed = [],
+          inText = [],
           fragments = [],
           nofollow = [],
           declared = [],
@@ -87,6 +91,7 @@ export function tinyBase(
         ...links.map((to): Made => ['click', to, '']),
         ...worded.map(([to, words, placement]): Made => ['click', to, words, placement]),
         ...placed.map(([to, above]): Made => ['click', to, '', 'main', '', '', above]),
+        ...inText.map(([to, words]): Made => ['click', to, words, 'main', '', '', TEXT_PATH]),
         ...nofollow.map((to): Made => ['click', to, '', 'main', '', 'nofollow']),
         ...fragments.map(([to, words, fragment]): Made => ['click', to, words, 'main', fragment]),
         ...[...declared, ...redirect, ...headed].map(([kind, to]): Made => [kind, to, '']),
@@ -103,6 +108,7 @@ export function tinyBase(
             anchor: words,
             rel,
             above,
+            beside: above === TEXT_PATH,
             fragment,
             line: isHeaded(at) ? 0 : at + 1,
             column: 1,

@@ -1,6 +1,7 @@
 <!-- Versions of a draft, kept by name, and how the draft differs from them. -->
 <script lang="ts">
   import { invalidateAll } from '$app/navigation';
+  import { editing } from '../draft/editing';
   import { saveFile } from '../charts/picture';
   import Moment from '../shell/Moment.svelte';
   import { say } from '../shell/say.svelte';
@@ -17,6 +18,7 @@
     onopen: (text: string) => void;
   }
   let { draft, before, host, site, drafts, onopen }: Props = $props();
+  const edit = editing();
   let name = $state('');
   let note = $state('');
   let compared = $state.raw<{ name: string; text: string } | null>(null);
@@ -89,6 +91,14 @@
     maxlength="2000"
   />
   <button class="btn btn-primary btn-xs">{texts.saveVersion}</button>
+  {#if edit()}
+    <button
+      type="button"
+      class="btn btn-xs"
+      title={texts.tryInDraftTitle}
+      onclick={() => edit()?.([{ op: 'robots', source: `${host}/robots.txt`, value: draft }])}>{texts.tryInDraft}</button
+    >
+  {/if}
   <button type="button" class="btn btn-xs" onclick={() => compareWith(texts.fetchedName, before ?? '')}
     >{texts.compareWithFetched}</button
   >

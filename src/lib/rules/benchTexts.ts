@@ -92,6 +92,8 @@ export const benchTexts = {
   alsoMatch: (lines: readonly number[]) => `Also matched by line ${lines.join(', ')}.`,
   versionName: 'Name of the version',
   versionNote: 'Note (optional)',
+  tryInDraft: 'Try in the draft',
+  tryInDraftTitle: 'Puts this file into the draft, so that all screens can be read with it',
   saveVersion: 'Save this version',
   saved: (name: string) => `“${name}” is saved for everybody who works on this site.`,
   notSaved: unanswered('The version could not be saved.'),

@@ -16,6 +16,10 @@ export const terms = {
     word: 'No route',
     text: 'No series of links leads from the start page to it. It is an orphan, to which no page links, or part of an island. Visitors cannot find it by browsing, and search engines give it little weight.',
   },
+  running_text: {
+    word: 'Running text',
+    text: 'Links from a sentence in the main content: not from menus, lists, cards or tables, nor from what many pages repeat. Other programs may count fewer orphans, as they take any link for one, or more, as they know only the pages that links lead to.',
+  },
   island: {
     word: 'Island',
     text: 'A group of pages that link to each other and that no reachable page links to. One link from outside brings back the whole group.',

@@ -44,6 +44,9 @@ export const texts = {
   theRowsCouldNotBeRead: 'The picked rows could not be read. Is Edge Map still running?',
   tooManyToEdit: (most: number) =>
     `At most ${number(most)} pages can be edited at once. Use a pattern with * in the page instead.`,
+  unlinkedPages: 'Indexable pages:',
+  lacks: { route: 'without a route', link: 'without any link', text_link: 'without a link from' },
+  runningText: 'running text',
   walkThroughTheQuestions: 'walk through the questions',
   lightOrDark: 'light or dark',
   thisSheet: 'this sheet',

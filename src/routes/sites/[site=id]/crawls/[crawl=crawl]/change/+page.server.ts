@@ -86,7 +86,8 @@ export const load: PageServerLoad = async (event) => {
   const [then, now, isReported] = await Promise.all([
     settingsOf(earlier),
     settingsOf(crawl),
-    reportedIn(db, [earlier, crawl]),
+    // Of a draft there is no report yet that could be asked.
+    earlier.id === crawl.id ? () => true : reportedIn(db, [earlier, crawl]),
   ]);
   const category = (flowCategories as readonly string[]).includes(state.order)
     ? (state.order as FlowCategory)

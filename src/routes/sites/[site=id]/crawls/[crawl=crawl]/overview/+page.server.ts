@@ -5,6 +5,7 @@ import {
   overviewAnswer,
   sectionCounts,
   sourceCounts,
+  unlinkedCounts,
   verdictMakeUp,
 } from '$core/answers';
 import { findings } from '$core/findings';
@@ -31,6 +32,7 @@ export const load: PageServerLoad = async ({ locals }) => {
   const ended = crawls.filter(hasEnded).reverse();
   return {
     answer: overviewAnswer(snapshot),
+    unlinked: unlinkedCounts(snapshot),
     bars: depthBars(snapshot, selectPages(snapshot, '').pages),
     verdicts: verdictMakeUp(snapshot),
     sources: sourceCounts(snapshot),

@@ -10,6 +10,7 @@
   import IgnoredList from '$lib/findings/IgnoredList.svelte';
   import MakeUp from '$lib/charts/MakeUp.svelte';
   import Picture from '$lib/charts/Picture.svelte';
+  import Unlinked from '$lib/shell/Unlinked.svelte';
   import Remark from '$lib/shell/Remark.svelte';
   import { crawlPath, findingHref } from '$lib/shell/routes';
   import Explained from '$lib/shell/Explained.svelte';
@@ -44,6 +45,7 @@
 <svelte:head><title>{texts.pageTitle(host)}</title></svelte:head>
 <main class="min-w-0 flex-1 overflow-y-auto px-5 py-4">
   <Answer pieces={data.answer} {href} />
+  <Unlinked counts={data.unlinked} {href} />
   <Remark {base} crawl={data.crawl} warning={data.warning} />
   <BrokenBounds bounds={data.bounds} hrefOf={boundHref} />
 

@@ -1,5 +1,5 @@
 import { redirect } from '@sveltejs/kit';
-import { depthBars, noRoute, reachAnswer, readerDifference, topGates } from '$core/answers';
+import { depthBars, noRoute, reachAnswer, readerDifference, topGates, unlinkedCounts } from '$core/answers';
 import { listedOf } from '$core/lists';
 import { settingsSchema } from '$core/settings';
 import { addressAt } from '$core/snapshot';
@@ -24,6 +24,7 @@ export const load: PageServerLoad = async (event) => {
     list,
     answer: reachAnswer(snapshot, thresholds, reader),
     difference: readerDifference(snapshot),
+    unlinked: unlinkedCounts(snapshot),
     bars: picture === '' ? depthBars(snapshot, pages, reader) : null,
     noRoute: picture === 'no-route' ? noRoute(snapshot) : null,
     gates: picture === 'gates' ? topGates(snapshot) : null,

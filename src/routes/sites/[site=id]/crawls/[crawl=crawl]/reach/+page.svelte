@@ -22,6 +22,7 @@
   import TrapTable from '$lib/charts/TrapTable.svelte';
   import VerdictMark from '$lib/list/VerdictMark.svelte';
   import { number, verdictLabel } from '$lib/shell/words';
+  import Unlinked from '$lib/shell/Unlinked.svelte';
   import Workspace from '$lib/shell/Workspace.svelte';
   import { texts } from './texts';
 
@@ -82,6 +83,7 @@
       {texts.pagesThatAVisitorReaches(data.difference.pages)}
     </p>
   {/if}
+  <Unlinked counts={data.unlinked} {href} />
 
   <section class="panel mt-2 shrink-0 px-2 pt-1.5 pb-1" aria-label={texts.picture}>
     <div class="flex flex-wrap items-center gap-x-2.5 gap-y-1 pr-14 text-xs">
