@@ -23,7 +23,7 @@ const inline = new Set(
     ' ',
   ),
 );
-/** Blocks that hold sentences. A list item is often a menu, a list of posts or a table of contents, and does not count. */
+/** Blocks that hold sentences. List items do not count: many are menus, lists of posts or tables of contents. */
 const sentences = new Set(['p', 'dd', 'blockquote', 'figcaption']);
 
 /**
