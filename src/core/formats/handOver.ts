@@ -20,7 +20,7 @@ export function handOverMarkdown(edits: readonly Edit[], name: string): string {
       const file = edit.op === 'robots' ? `\n\n\`\`\`\n${edit.value.trimEnd()}\n\`\`\`\n` : '';
       return `- [ ] ${plain(editText(edit))}${file}`;
     });
-    return `## ${plain(source)}\n\n${items.join('\n')}\n`;
+    return `## ${source === '*' ? 'On every page' : plain(source)}\n\n${items.join('\n')}\n`;
   });
   return `# ${plain(name)}\n\n${pages.join('\n')}`;
 }

@@ -40,8 +40,9 @@
       />
       <div class="min-w-0 flex-1">
         <div class="flex items-baseline gap-2">
-          <span class="min-w-0 flex-1 truncate font-mono {row.on ? '' : 'opacity-60'}" title={row.source}
-            >{shortAddress(row.source, start)}</span
+          <span
+            class="min-w-0 flex-1 truncate {row.source === '*' ? '' : 'font-mono'} {row.on ? '' : 'opacity-60'}"
+            title={row.source}>{row.source === '*' ? texts.allPages : shortAddress(row.source, start)}</span
           >
           <span class="quiet whitespace-nowrap"><Moment at={row.at} /></span>
           <button type="button" class="text-primary hover:underline" onclick={() => begin(row)}>{texts.note}</button>

@@ -48,6 +48,7 @@ export const texts = {
   note: 'Note',
   noteOf: 'Note on this edit',
   save: 'Save',
+  allPages: 'all pages',
   isOn: (text: string) => `Count this edit: ${text}`,
   live: 'live on the website',
   off: 'switched off',

@@ -96,7 +96,8 @@
       type="button"
       class="btn btn-xs"
       title={texts.tryInDraftTitle}
-      onclick={() => edit()?.([{ op: 'robots', source: `${host}/robots.txt`, value: draft }])}>{texts.tryInDraft}</button
+      onclick={() => edit()?.([{ op: 'robots', source: `${host}/robots.txt`, value: draft }])}
+      >{texts.tryInDraft}</button
     >
   {/if}
   <button type="button" class="btn btn-xs" onclick={() => compareWith(texts.fetchedName, before ?? '')}
