@@ -126,6 +126,21 @@ describe('a draft', () => {
   });
 });
 
+describe('a key page', () => {
+  it('is marked by key in its dossier, and Overview tells of it', async () => {
+    const { page } = demo.now();
+    await open('reach', { page: `${SITE}/archive-2009/index.html` });
+    await page.waitForSelector('[data-key=k]');
+    await page.keyboard.press('k');
+    await shows(page, '1 page marked as key.');
+    await page.waitForSelector('[data-key=k][aria-pressed=true]');
+    await open('overview');
+    await shows(page, 'Of 1 key page, 1 has no route');
+    await open('reach', { select: 'key' });
+    await shows(page, '1 page');
+  });
+});
+
 describe('hand-over', () => {
   let files: Record<string, string>;
   beforeAll(async () => {

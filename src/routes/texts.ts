@@ -27,6 +27,7 @@ export const errorTexts = {
   draftNeedsName: 'The version needs a name.',
   noSuchVersion: 'There is no such version.',
   noSuchDraft: 'There is no such draft.',
+  manyKeyPages: (most: number) => `A site has at most ${most} key pages. Pick fewer, or unmark others first.`,
   longText: (most: number) => `A text of an edit has at most ${most} characters.`,
   editNeedsSource: 'Enter the address of the page that is edited.',
   manyEdits: (most: number) => `At most ${most} edits can be added at once.`,

@@ -84,7 +84,8 @@ export interface PageDossier extends Dossier, PageDetails {
 const shown: readonly ColumnName[] = [
   'title', 'h1', 'status', 'content_type', 'bytes', 'response_ms', 'verdict', 'reach', 'depth', 'crawler_depth',
   'held_back', 'island', 'gate_for', 'share', 'duplicates', 'near_duplicates', 'variants', 'anchors', 'anchor_faults',
-  'canonical_state', 'pages_linking', 'links_in', 'pages_linked', 'links_out', 'external_links', 'seen_in',
+  'canonical_state', 'pages_linking', 'pages_linking_followed', 'pages_linking_text', 'links_in', 'text_links_in',
+  'pages_linked', 'links_out', 'external_links', 'seen_in', 'key',
   'canonical', 'robots', 'redirect_to', 'language', 'description', 'sitemap_lastmod', 'log_hits', 'crawler_hits',
   'last_hit', 'list_hits', 'word_count', 'section', 'content_hash', 'missing_fragments', 'fetched_at', 'carried',
 ];

@@ -11,6 +11,7 @@ export { draftAnswer, draftDepths, draftedPages, draftVerdicts } from './draft';
 export type { DraftedPage } from './draft';
 export { flowAnswer, richAs, shareCurve } from './flow';
 export type { ShareCurve } from './flow';
+export { keyPagesAnswer } from './keyPages';
 export type { AnswerPiece } from './pieces';
 export { depthBars, noRoute, reachAnswer, readerDifference, topGates, unlinkedCounts } from './reach';
 export type { DepthBar, Gate, NoRoute, ReaderDifference, UnlinkedCount } from './reach';

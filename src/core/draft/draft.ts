@@ -23,7 +23,7 @@ export function draftOf(view: View, edits: readonly Edit[], settings: CrawlSetti
   const { changes, refusals } = applyEdits(view, edits, settings);
   const edited = analyseWith(view, layerOf(view, changes), settings);
   // Sources are matched again: they may know pages that are added.
-  return { view: viewOf(edited, view.imports), refusals };
+  return { view: viewOf(edited, view.imports, view.keys), refusals };
 }
 
 /** What has become of an edit: it counts, is switched off, is found on the website already, or cannot be applied. */

@@ -235,6 +235,7 @@ export const pageFacts = {
     limit: 64,
     sort: 'high',
   }),
+  key: imported.flag('Key page', 'Whether a person has marked the page as one that matters most.'),
   log_hits: imported.number(
     'Log hits',
     'How often the address was asked for, by all imported access logs together. Unknown: in none of them.',

@@ -1,5 +1,7 @@
 <!-- What is known of one page, part by part: its way to the index, its links, its source, its facts. -->
 <script lang="ts">
+  import { markKeyPages } from '../shell/keyPages';
+  import { texts as shellTexts } from '../shell/texts';
   import { editing } from '../draft/editing';
   import { texts as draftTexts } from '../draft/texts';
   import type { PageDossier } from '$core/answers';
@@ -64,6 +66,9 @@
   }
   const facts = $derived(dossier?.facts ?? {});
   const edit = editing();
+  async function mark() {
+    if (await markKeyPages(site.id, [view.page], facts.key !== true)) await read(source);
+  }
   const lost = $derived(dossier !== null && facts.reach !== 'reached');
   const fact = $derived(view.reader === 'visitor' ? facts.depth : facts.crawler_depth);
 </script>
@@ -105,6 +110,17 @@
           aria-label={texts.thePageAfter}
           disabled={!dossier.place.after}
           onclick={() => dossier?.place?.after && onstate({ page: dossier.place.after, at: '' })}>▸</button
+        >
+      {/if}
+      {#if dossier}
+        <button
+          type="button"
+          class="hover:text-primary {facts.key ? 'text-primary' : 'quiet'}"
+          aria-pressed={facts.key === true}
+          aria-label={shellTexts.keyPage}
+          title={shellTexts.keyPageTitle}
+          data-key="k"
+          onclick={() => void mark()}>{facts.key ? '★' : '☆'}</button
         >
       {/if}
       {#if edit()}

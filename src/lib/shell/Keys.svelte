@@ -17,6 +17,7 @@
     ['p n', texts.thePageBeforeOrAfter],
     ['r', texts.readAsTheOtherReader],
     ['e', texts.tryAnEdit],
+    ['k', texts.markTheOpenPage],
     ['d', texts.switchVersion],
     ['u', texts.undoInDraft],
     [texts.esc, texts.pickNothingThenCloseTheDossier],

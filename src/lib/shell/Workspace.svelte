@@ -23,6 +23,7 @@
   import type { ListedRows } from '../list/listedRows';
   import { noPicks, pickedOf } from '../list/picks';
   import RowList from '../list/RowList.svelte';
+  import { markKeyPages } from './keyPages';
   import { say } from './say.svelte';
   import SelectionBar from '../selection/SelectionBar.svelte';
   import {
@@ -150,6 +151,13 @@
     const links = JSON.parse(await rowsAs('json', named)) as Partial<Edit>[];
     return links.map((link) => ({ op: 'remove_link', source: '*', placement: '', ...link }));
   }
+  async function mark(key: boolean) {
+    try {
+      await markKeyPages(site.id, await addresses(), key);
+    } catch {
+      say(texts.theRowsCouldNotBeRead, true);
+    }
+  }
   async function editPicked() {
     try {
       const begun = await begunEdits();
@@ -233,6 +241,17 @@
           <span class="font-semibold whitespace-nowrap">{texts.picked(number(picked))}</span>
           <button type="button" class="text-primary hover:underline" onclick={() => copy('cells')}>{texts.copy}</button>
           <button type="button" class="text-primary hover:underline" onclick={() => save('csv')}>{texts.save}</button>
+          {#if over === 'pages' && view.list === 'pages'}
+            <button
+              type="button"
+              class="text-primary hover:underline"
+              title={texts.keyPageTitle}
+              onclick={() => mark(true)}>{texts.markKey}</button
+            >
+            <button type="button" class="text-primary hover:underline" onclick={() => mark(false)}
+              >{texts.unmarkKey}</button
+            >
+          {/if}
           {#if edit() && editable}
             <button type="button" class="text-primary hover:underline" data-key="e" onclick={editPicked}
               >{texts.edit}</button

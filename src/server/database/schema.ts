@@ -212,6 +212,18 @@ export const savedSelection = mysqlTable(
   (table) => [primaryKey({ columns: [table.siteId, table.name] })],
 );
 
+/** Pages that a person has marked as those that matter most to a site, over all its crawls. */
+export const keyPage = mysqlTable(
+  'key_page',
+  {
+    id: id().autoincrement().primaryKey(),
+    siteId: id().notNull(),
+    address: exactText().notNull(),
+    addressHash: hash().notNull(),
+  },
+  (table) => [uniqueIndex('key_page_address').on(table.siteId, table.addressHash)],
+);
+
 /** Findings that a site has decided to ignore, wholly or within a selection. */
 export const ignoredFinding = mysqlTable(
   'ignored_finding',

@@ -5,3 +5,4 @@ export { deleteRobotsDraft, robotsDraftBody, robotsDrafts, saveRobotsDraft } fro
 export { deleteSelection, savedSelections, saveSelection } from './selections';
 export { getSite, renameSite, saveSite, secretsOf, siteByStart, siteName, siteNames } from './sites';
 export type { Site, SiteName } from './sites';
+export { keyPagesOf, markKeyPages, MOST_KEY_PAGES } from './keyPages';

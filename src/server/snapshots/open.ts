@@ -21,6 +21,7 @@ import type { PartGroup, Snapshot, SnapshotParts } from '$core/snapshot';
 import type { Database } from '../database';
 import { importsOfCrawl, sourcesOfCrawl } from '../imports/imports';
 import { listBytes } from '../lists/cache';
+import { keyPagesOf } from '../sites/keyPages';
 import { newestAnalysis, partNames, readParts } from './parts';
 import type { Analysed } from './parts';
 import { viewOf } from '$core/view';
@@ -28,9 +29,14 @@ import type { View } from '$core/view';
 
 const namesIn = (stored: readonly string[], group: PartGroup) => stored.filter((name) => groupOfPart(name) === group);
 
-/** Imports count for a crawl without another analysis. */
+/** Imports and key pages count for a crawl without another analysis. */
 const keyOf = async (db: Database, { id, analysedAt }: Analysed) =>
-  `${id}@${analysedAt?.getTime()}+${(await importsOfCrawl(db, id)).map((one) => one.id).join()}`;
+  [
+    `${id}@${analysedAt?.getTime()}`,
+    ...(await importsOfCrawl(db, id)).map((one) => one.id),
+    'key',
+    ...(await keyPagesOf(db, id)).map((one) => one.id),
+  ].join();
 
 /** A report with the texts of its findings. */
 export type OpenReport = Omit<Report, 'findings'> & { findings: Found[] };
@@ -98,7 +104,12 @@ function openEntry(db: Database, row: Analysed, key: string): Open {
     const snapshot = decodeSnapshot(parts, stored, (bytes) => (read += 2 * bytes));
     const imports = await sourcesOfCrawl(db, row.id);
     read += imports.reduce((sum, { addresses }) => sum + addresses.length * BYTES_AN_ADDRESS, 0);
-    return (decoded = viewOf(snapshot, imports));
+    const keys = await keyPagesOf(db, row.id);
+    return (decoded = viewOf(
+      snapshot,
+      imports,
+      keys.map(({ address }) => address),
+    ));
   };
   const close = (error: unknown) => {
     open.delete(key);

@@ -16,7 +16,8 @@
   import SoFar from '$lib/watch/SoFar.svelte';
   import { crawlPath, questions } from '$lib/shell/routes';
   import { switchTheme } from '$lib/shell/theme';
-  import { moment, number } from '$lib/shell/words';
+  import { markKeyPages } from '$lib/shell/keyPages';
+  import { moment, number, shortAddress } from '$lib/shell/words';
   import { texts } from '$lib/shell/texts';
 
   let { data, children } = $props();
@@ -47,6 +48,8 @@
   let again: HTMLFormElement | undefined = $state();
   let keys: ReturnType<typeof Keys>;
   onMount(resumeTour);
+  /** The page whose dossier is open. */
+  const open = $derived(page.url.searchParams.get('page'));
   const actions = $derived([
     ...(ended
       ? [
@@ -54,6 +57,15 @@
             text: draftTexts.addEdit,
             about: draftTexts.editTitle,
             run: () => editDialog?.open([]),
+          },
+        ]
+      : []),
+    ...(open
+      ? [
+          {
+            text: texts.markKey,
+            about: shortAddress(open, data.site.start),
+            run: () => void markKeyPages(data.site.id, [open], true),
           },
         ]
       : []),

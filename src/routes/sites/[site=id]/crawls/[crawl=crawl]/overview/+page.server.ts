@@ -1,5 +1,6 @@
 import {
   depthBars,
+  keyPagesAnswer,
   notCrawled,
   originCounts,
   overviewAnswer,
@@ -9,7 +10,17 @@ import {
   verdictMakeUp,
 } from '$core/answers';
 import { findings } from '$core/findings';
-import { checkBounds, closedWarning, crawlsOf, dateNotes, filesOf, selectPages, trapsOf } from '$server/index';
+import { settingsSchema } from '$core/settings';
+import {
+  checkBounds,
+  closedWarning,
+  crawlSettings,
+  crawlsOf,
+  dateNotes,
+  filesOf,
+  selectPages,
+  trapsOf,
+} from '$server/index';
 import { crawlWithSnapshot, hasEnded, reportFor } from '../../../../../crawl';
 import type { PageServerLoad } from './$types';
 
@@ -19,6 +30,7 @@ const MOST_CRAWLS = 12;
 export const load: PageServerLoad = async ({ locals }) => {
   const { db, crawl, snapshot } = await crawlWithSnapshot(locals, 'facts');
   const sections = sectionCounts(snapshot);
+  const { thresholds } = settingsSchema.parse(await crawlSettings(db, crawl.id));
   const [opened, crawls, bounds, notes, files, traps, warning] = await Promise.all([
     reportFor(locals),
     crawlsOf(db, crawl.siteId, MOST_CRAWLS),
@@ -33,6 +45,7 @@ export const load: PageServerLoad = async ({ locals }) => {
   return {
     answer: overviewAnswer(snapshot),
     unlinked: unlinkedCounts(snapshot),
+    keyPages: keyPagesAnswer(snapshot, thresholds),
     bars: depthBars(snapshot, selectPages(snapshot, '').pages),
     verdicts: verdictMakeUp(snapshot),
     sources: sourceCounts(snapshot),

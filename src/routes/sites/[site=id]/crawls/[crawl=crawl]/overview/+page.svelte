@@ -45,6 +45,7 @@
 <svelte:head><title>{texts.pageTitle(host)}</title></svelte:head>
 <main class="min-w-0 flex-1 overflow-y-auto px-5 py-4">
   <Answer pieces={data.answer} {href} />
+  {#if data.keyPages.length}<div class="mt-1"><Answer pieces={data.keyPages} {href} small /></div>{/if}
   <Unlinked counts={data.unlinked} {href} />
   <Remark {base} crawl={data.crawl} warning={data.warning} />
   <BrokenBounds bounds={data.bounds} hrefOf={boundHref} />
