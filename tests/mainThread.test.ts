@@ -84,7 +84,7 @@ describe('an import', () => {
     return run('import', 'https://www.larkfield.example/', join(folder, name), '--as', kind);
   };
   const log = rows(
-    200_000,
+    400_000,
     (i) => `203.0.113.9 - - [10/Oct/2026:13:55:36 +0000] "GET /tram/${i % 1000} HTTP/1.1" 200 1 "-" "-"\n`,
   );
   const sheet = zipSync({
@@ -97,7 +97,10 @@ describe('an import', () => {
     ),
   });
   let small: Took;
-  beforeAll(async () => void (small = await take('small.csv', 'list', 'url\n/tram\n')));
+  beforeAll(async () => {
+    // The first run of all reads the program from disk, which the others need not.
+    for (let run = 0; run < 2; run++) small = await take('small.csv', 'list', 'url\n/tram\n');
+  });
 
   it.each<[string, string, string | Uint8Array]>([
     ['large.csv', 'list', `url;visits\n${rows(200_000, (i) => `/tram/${i % 1000};${i}\n`)}`],

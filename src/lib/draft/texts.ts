@@ -64,6 +64,8 @@ export const texts = {
   gainHeading: 'Pages that gain most',
   loseHeading: 'Pages that lose most',
   noPages: 'No page gains or loses share.',
+  allChanges: 'All pages that change',
+  findingChanges: 'Findings that are solved or arise',
   address: 'Address',
   depth: 'Depth',
   share: 'Share',

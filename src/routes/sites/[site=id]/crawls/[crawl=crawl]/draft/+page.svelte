@@ -17,6 +17,7 @@
   const edit = editing();
   const place = $derived({ site: data.site, crawl: data.crawl, draft: data.draft });
   const base = $derived(crawlPath(data.site.id, data.crawl.id, 'drafted'));
+  const difference = $derived(crawlPath(data.site.id, data.crawl.id, 'difference'));
   const { start } = $derived(data.site);
   const href = (select: string) => `${base}/reach?${new URLSearchParams({ select })}`;
   const dossier = (address: string) => `${base}/reach?${new URLSearchParams({ page: address })}`;
@@ -87,6 +88,10 @@
         <section class="panel grid gap-3 px-3 py-2.5">
           <DraftedPages heading={texts.gainHeading} pages={pages.gain} {start} hrefOf={dossier} />
           <DraftedPages heading={texts.loseHeading} pages={pages.lose} {start} hrefOf={dossier} />
+          <p class="flex gap-4 text-xs">
+            <a class={link} href="{difference}/change">{texts.allChanges}</a>
+            <a class={link} href="{difference}/change?picture=findings">{texts.findingChanges}</a>
+          </p>
           <p class="flex flex-wrap gap-x-3 gap-y-1 border-t border-base-300/60 pt-2 text-xs">
             <b>{texts.handOver}</b>
             {#each Object.entries(texts.files) as [format, label] (format)}
