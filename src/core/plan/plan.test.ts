@@ -74,6 +74,11 @@ describe('a plan', () => {
     ];
     expect(plan(5, pairs, 3).links.map(({ target }) => target)).toEqual([2]);
   });
+  it('gives every page a route, however long, where no clicks are named', () => {
+    const pairs: Pair[] = [...chain(6), [7, 6], [6, 8], [9, 7]];
+    const { links, missed, fewest } = plan(10, pairs, 10);
+    expect([links.map(({ target }) => target), missed, fewest]).toEqual([[9], 0, 1]);
+  });
   it('keeps to how many new links a page may get', () => {
     const { links, missed } = plan(7, [], 2, { newLinks: 2 });
     expect(missed).toBe(0);

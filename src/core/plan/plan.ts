@@ -8,7 +8,7 @@
 import { chance } from '../numbers';
 import type { Incoming, PageGraph } from '../reach';
 import { fewestLinks } from './bound';
-import { clicksTo, spreading } from './spread';
+import { clicksTo, NO_ROUTE, spreading } from './spread';
 import type { NewLink, Spread } from './spread';
 
 export interface PlanGoal {
@@ -89,12 +89,15 @@ function extend({ site, goal, limits, candidates }: Task, kept: readonly NewLink
         nearest.set(groupOf(page), depth[page]);
     return nearest;
   };
+  const deepest = depth.reduce((most, clicks) => (clicks < NO_ROUTE ? Math.max(most, clicks) : most), 0);
   let nearest = nearestFree();
   const gainOf = (page: number) => spread.gain(page, (nearest.get(groupOf(page)) ?? goal.within) + 1);
   /** The best source of those from which a link brings as much. */
   function sourceFor(target: number, gain: number): number {
     let most = nearest.get(groupOf(target))! + 1;
-    while (most < goal.within && spread.gain(target, most + 1) === gain) most++;
+    // Beyond the deepest source there is none.
+    const last = Math.min(goal.within, deepest + 1);
+    while (most < last && spread.gain(target, most + 1) === gain) most++;
     let best = -1;
     let [bestUsed, bestLikeness] = [0, -Infinity];
     for (let page = 0; page < depth.length; page++) {

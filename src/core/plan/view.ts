@@ -12,7 +12,8 @@ import { planLinks } from './plan';
 import type { Plan, PlannedLink } from './plan';
 
 export interface PlanCall {
-  within: number;
+  /** Clicks from the start; any number without it, so that pages need a route and no more. */
+  within?: number;
   /** The pages that are to come within so many clicks. */
   wanted: Bits;
   newLinks?: number;
@@ -39,7 +40,7 @@ function commonFolders(view: View): (source: number, target: number) => number {
 /** Plans new links between pages that may be indexed, for a visitor. */
 export function planFor(
   view: View,
-  { within, wanted, newLinks = Infinity, budget = Infinity, withinSections = false }: PlanCall,
+  { within = view.count, wanted, newLinks = Infinity, budget = Infinity, withinSections = false }: PlanCall,
 ): Plan {
   const { graph, pages, depths } = walkOf(view);
   const verdict = view.column('verdict');

@@ -8,7 +8,7 @@
   import { texts } from './texts';
 
   let { base, place, start }: { base: string; place: DraftPlace; start: string } = $props();
-  let within = $state(3);
+  let within = $state<number | null>(3);
   let links = $state<number | null>(5);
   let budget = $state<number | null>(null);
   let sections = $state(false);
@@ -24,7 +24,8 @@
 
   async function find() {
     busy = true;
-    const query = new URLSearchParams({ within: String(within), sections: String(sections) });
+    const query = new URLSearchParams({ sections: String(sections) });
+    if (within) query.set('within', String(within));
     if (links) query.set('links', String(links));
     if (budget) query.set('budget', String(budget));
     found = await answerOf<Found>(fetch(`${base}/plan?${query}`), texts.planFailed);
@@ -54,7 +55,15 @@
   }}
 >
   {texts.planEvery}
-  <input class={numberInput} type="number" min="1" max="99" required bind:value={within} aria-label={texts.planEvery} />
+  <input
+    class={numberInput}
+    type="number"
+    min="1"
+    max="99"
+    placeholder={texts.any}
+    bind:value={within}
+    aria-label={texts.planEvery}
+  />
   {texts.planClicks}
   <input
     class={numberInput}

@@ -8,7 +8,8 @@ import type { RequestHandler } from './$types';
 
 const whole = z.coerce.number().int().min(1).max(1_000_000);
 const query = z.object({
-  within: whole,
+  /** Clicks from the start; without it a route is all that is asked for. */
+  within: whole.optional(),
   /** New links that one page may get, and all together. */
   links: whole.optional(),
   budget: whole.optional(),
