@@ -2,7 +2,7 @@
 import { createRequire } from 'node:module';
 import { readFileSync } from 'node:fs';
 import type { ElementHandle, Page } from 'puppeteer-core';
-import { describe, expect, it } from 'vitest';
+import { beforeAll, describe, expect, it } from 'vitest';
 import { crawledDemo, SITE } from './support/crawledDemo';
 
 const demo = crawledDemo({ isTwice: true });
@@ -43,6 +43,9 @@ describe('everybody can use it', () => {
     ['the edits of links', 'change', { picture: 'links', list: 'changed_edits', select: '' }],
     ['the findings of Change', 'change', { picture: 'findings' }],
     ['the timeline', 'change', { picture: 'timeline' }],
+    ['a draft', 'draft', {}],
+    ['the dialog of edits', 'reach', { page: `${SITE}/visit/prices` }],
+    ['what a draft changes', 'difference:reach', { select: 'not same' }],
     ['a page of its own', 'page', { page: `${SITE}/visit/prices`, part: 'facts' }],
   ];
   /** Opens the dialog that imports a file, with one in it. */
@@ -51,12 +54,41 @@ describe('everybody can use it', () => {
     await picker.uploadFile('demo/imports/campaigns.csv');
     await page.waitForSelector('dialog[open] table');
   };
-  const prepared: Record<string, (page: Page) => Promise<void>> = { 'the import of a list': importing };
+  const editing = async (page: Page) => {
+    await page.waitForSelector('[data-key=e]');
+    await page.keyboard.press('e');
+    await page.waitForSelector('dialog[open] form');
+  };
+  const prepared: Record<string, (page: Page) => Promise<void>> = {
+    'the import of a list': importing,
+    'the dialog of edits': editing,
+  };
+  beforeAll(async () => {
+    const { base } = demo.now();
+    const at = (path: string) => `${SITE}${path}`;
+    const edits = [
+      {
+        op: 'add_link',
+        source: at('/collections/'),
+        target: at('/archive-2009/index.html'),
+        anchor: 'Our old website',
+      },
+      { op: 'noindex', source: at('/visit/prices') },
+    ];
+    const body = { do: 'step', crawl: Number(/\d+$/.exec(base)![0]), version: 0, step: { kind: 'add', edits } };
+    const answer = await fetch(new URL('/sites/1/draft', base), {
+      method: 'POST',
+      headers: { 'content-type': 'application/json' },
+      body: JSON.stringify(body),
+    });
+    expect(answer.status).toBe(200);
+  });
   it.each(screens)('%s, light and dark', async (name, path, query) => {
     const { page } = demo.now();
     for (const theme of ['paper', 'night']) {
       await page.evaluateOnNewDocument((name) => localStorage.setItem('edgemap.theme', name), theme);
-      await open(path, query);
+      const [screen, version] = path.split(':').reverse();
+      await open(version ? `${new URL(demo.now().base).pathname}-${version}/${screen}` : screen, query);
       await prepared[name]?.(page);
       await page.evaluate(axe);
       const found = await page.evaluate(async () => {

@@ -12,7 +12,7 @@
   const link = 'text-primary hover:underline';
 </script>
 
-<Menu label={place.draft.id ? nameOf(place.draft) : texts.drafts} about={texts.drafts}>
+<Menu label={place.draft.id ? nameOf(place.draft) : texts.drafts}>
   {#snippet children(close)}
     <div class="grid w-80 gap-1 text-xs">
       {#if place.draft.id}
