@@ -33,7 +33,7 @@ describe('what a page leads to', () => {
     ['nofollow stays aside', link('/a', { rel: 'ugc' }), { follow: { nofollow: false } }, [ASIDE_RANK, 0]],
     ['what the patterns leave out stays aside', link('/a'), { exclude: ['/a'] }, [ASIDE_RANK, 0]],
     ['a canonical is known without a way', link('/a', { kind: 'canonical' }), {}, [UNLINKED_RANK, 0]],
-    ['a feed is no page', link('/feed', { kind: 'alternate' }), {}, null],
+    ['a feed is not a page', link('/feed', { kind: 'alternate' }), {}, null],
     ['an outside address is recorded only', link('https://x.example/'), {}, null],
     ['or checked', link('https://x.example/'), { external: 'check' }, [EXTERNAL_RANK, 0]],
     ['so is an image', link('/a.png', { kind: 'image' }), { check: { image: true } }, [RESOURCE_RANK, 0]],

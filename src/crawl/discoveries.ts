@@ -65,7 +65,7 @@ export function discoverer(
     if (isResource(kind)) return settings.check[kind] ? { rank: RESOURCE_RANK, hops: 0 } : null;
     if (!scope.inside(target))
       return kind === 'click' && settings.external === 'check' ? { rank: EXTERNAL_RANK, hops: 0 } : null;
-    // A feed or another edition that a page declares is no page of the site by that alone.
+    // A feed or another edition that a page declares is not a page of the site by that alone.
     if (kind === 'alternate') return null;
     if (!scope.keeps(target).keeps) return { rank: ASIDE_RANK, hops: 0 };
     const name = followName[kind];

@@ -131,7 +131,7 @@ describe('sitemaps', () => {
     expect(outcomes['/index.xml'].entries).toBe(3);
     expect(site!.asked.filter((path) => path === '/a.xml')).toHaveLength(1);
   });
-  it('count what lies outside or is no address', async () => {
+  it('count what lies outside or is not an address', async () => {
     const { found, outcomes } = await read(
       (origin) => ({ '/s.xml': urlset(`${origin}/in`, 'https://else.example/', 'not an address') }),
       '/s.xml',

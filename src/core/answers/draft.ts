@@ -4,6 +4,7 @@ import type { Comparison } from '../compare';
 import { INDEXABLE, pageClasses, verdicts } from '../facts';
 import type { Reach, Verdict } from '../facts';
 import { thousands } from '../numbers';
+import { quote } from '../selection';
 import { addressAt, factAt } from '../snapshot';
 import type { ComparedView, View } from '../view';
 import { calm, lost, plural, say } from './pieces';
@@ -89,12 +90,14 @@ export function draftAnswer(view: ComparedView, edits: number): AnswerPiece[] {
         say`${calm(nearer, 'depth_change < 0 and indexable')} ${pagesText(nearer)} ${plural(nearer, 'comes', 'come')} nearer to the start`,
       );
     if (deeper)
-      told.push(say`${lost(deeper, 'depth_change > 0 and indexable')} ${plural(deeper, 'gets', 'get')} deeper`);
+      told.push(
+        say`${lost(deeper, 'depth_change > 0 and indexable')} ${nearer ? '' : `${pagesText(deeper)} `}${plural(deeper, 'gets', 'get')} deeper`,
+      );
   }
   const shift = sectionShift(old, fresh);
   const percent = (part: number) => `${Math.max(1, Math.round(Math.abs(part) * 100))} %`;
   const shares = shift
-    ? say` ${lost(`${shift.loser.section} loses ${percent(shift.loser.part)} of its share`, `section = "${shift.loser.section}"`)}; ${shift.winner.section} gains most.`
+    ? say` ${lost(`${shift.loser.section} loses ${percent(shift.loser.part)} of its share`, `section = ${quote(shift.loser.section)}`)}; ${shift.winner.section} gains most.`
     : [];
   const begin = say`With ${edits} ${plural(edits, 'edit', 'edits')}, `;
   if (told.length === 0) return say`${begin}no page gets another depth or changes whether it may be indexed.${shares}`;

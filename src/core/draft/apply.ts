@@ -11,7 +11,7 @@ import { robotsRuleText } from '../snapshot';
 import { originOf } from '../url';
 import type { View } from '../view';
 import { changesOf } from './changes';
-import type { Changes } from './changes';
+import type { Changes, Facts } from './changes';
 import type { Edit, EditOp, Refusal } from './edit';
 
 interface Site {
@@ -73,19 +73,24 @@ function nextOf({ changes }: Site, page: number): number {
   return typeof to === 'string' ? changes.pageAt(to) : -1;
 }
 
-function redirect(site: Site, page: number, target: number | string): Refusal {
-  const { changes } = site;
-  const address = changes.addressOf(page);
+/** Why a page cannot redirect somewhere. */
+function redirectRefusal(site: Site, page: number, target: number | string): Refusal {
+  const address = site.changes.addressOf(page);
   if (target === page) return { code: 'edit_itself', address };
   const seen = new Set<number>();
   for (let at = typeof target === 'string' ? -1 : target; at >= 0 && !seen.has(at); at = nextOf(site, at)) {
     if (at === page) return { code: 'edit_circle', address };
     seen.add(at);
   }
-  const to = typeof target === 'string' ? target : changes.addressOf(target);
-  changes.answer(page, { status: 301, redirectTo: to });
-  changes.putLink(page, target, { kind: 'redirect', element: 'http', placement: 'none' });
   return null;
+}
+
+function redirect({ changes }: Site, page: number, target: number | string): void {
+  changes.answer(page, {
+    status: 301,
+    redirectTo: typeof target === 'string' ? target : changes.addressOf(target),
+  });
+  changes.putLink(page, target, { kind: 'redirect', element: 'http', placement: 'none' });
 }
 
 /** Judges addresses by the robots.txt of their host, as edits have left it. */
@@ -150,6 +155,15 @@ const withoutRule = (robots: unknown, ...rules: string[]) =>
         .join(', ') || null
     : null;
 
+/** Sets what the meta robots of pages says. */
+const ruling =
+  (rule: (robots: unknown) => Facts) =>
+  (site: Site, edit: Edit): Refusal =>
+    onPages(site, edit, (page) => {
+      site.changes.change(page, rule(site.changes.valueOf(page, 'robots')));
+      return null;
+    });
+
 const appliers: Record<EditOp, (site: Site, edit: Edit) => Refusal> = {
   add_link: (site, edit) =>
     onPages(site, edit, (page) => {
@@ -190,8 +204,10 @@ const appliers: Record<EditOp, (site: Site, edit: Edit) => Refusal> = {
     }
     return null;
   },
-  move_page: (site, edit) =>
-    onPages(site, edit, (page) => {
+  move_page: (site, edit) => {
+    // Several pages cannot stand at one address.
+    if (isPattern(edit.source)) return { code: 'edit_address', text: edit.source };
+    return onPages(site, edit, (page) => {
       const { changes } = site;
       const address = changes.addressOf(page);
       const free = freePage(site, new URL(edit.target || address, address).href);
@@ -207,22 +223,24 @@ const appliers: Record<EditOp, (site: Site, edit: Edit) => Refusal> = {
         ...robotsFacts(site, free.page),
         ...(own ? { canonical: changes.addressOf(free.page) } : {}),
       });
-      const refused = redirect(site, page, free.page);
-      if (refused || edit.value !== 'links') return refused;
+      redirect(site, page, free.page);
+      if (edit.value !== 'links') return null;
       const test = { target: address, anchor: '', placement: '' };
       for (let at = 0; at < changes.count(); at++) changes.replaceLinks(at, test, { target: free.page });
       return null;
-    }),
+    });
+  },
   redirect: (site, edit) => {
     const { refusal, pages } = pagesOf(site, edit);
     if (refusal) return refusal;
-    for (const page of pages) {
-      const found = targetOf(site, edit.target, site.changes.addressOf(page));
-      // A pattern may match the page that all others redirect to.
-      if (!found.refusal && found.target === page && pages.length > 1) continue;
-      const refused = found.refusal ?? redirect(site, page, found.target);
+    const found = pages.map((page) => targetOf(site, edit.target, site.changes.addressOf(page)));
+    // A pattern may match the page that all others redirect to.
+    const isEnd = (i: number) => !found[i].refusal && found[i].target === pages[i] && pages.length > 1;
+    for (const [i, one] of found.entries()) {
+      const refused = one.refusal ?? (isEnd(i) ? null : redirectRefusal(site, pages[i], one.target));
       if (refused) return refused;
     }
+    found.forEach((one, i) => one.refusal === null && !isEnd(i) && redirect(site, pages[i], one.target));
     return null;
   },
   canonical: (site, edit) =>
@@ -238,30 +256,10 @@ const appliers: Record<EditOp, (site: Site, edit: Edit) => Refusal> = {
       changes.putLink(page, target, { kind: 'canonical', element: 'link', placement: 'none' });
       return null;
     }),
-  noindex: (site, edit) =>
-    onPages(site, edit, (page) => {
-      const robots = withRule(site.changes.valueOf(page, 'robots'), 'noindex');
-      site.changes.change(page, { noindex: true, robots });
-      return null;
-    }),
-  index: (site, edit) =>
-    onPages(site, edit, (page) => {
-      const robots = withoutRule(site.changes.valueOf(page, 'robots'), 'noindex', 'none');
-      site.changes.change(page, { noindex: false, robots });
-      return null;
-    }),
-  nofollow: (site, edit) =>
-    onPages(site, edit, (page) => {
-      const robots = withRule(site.changes.valueOf(page, 'robots'), 'nofollow');
-      site.changes.change(page, { page_nofollow: true, robots });
-      return null;
-    }),
-  follow: (site, edit) =>
-    onPages(site, edit, (page) => {
-      const robots = withoutRule(site.changes.valueOf(page, 'robots'), 'nofollow', 'none');
-      site.changes.change(page, { page_nofollow: false, robots });
-      return null;
-    }),
+  noindex: ruling((robots) => ({ noindex: true, robots: withRule(robots, 'noindex') })),
+  index: ruling((robots) => ({ noindex: false, robots: withoutRule(robots, 'noindex', 'none') })),
+  nofollow: ruling((robots) => ({ page_nofollow: true, robots: withRule(robots, 'nofollow') })),
+  follow: ruling((robots) => ({ page_nofollow: false, robots: withoutRule(robots, 'nofollow', 'none') })),
   robots: (site, edit) => {
     const { changes, scope } = site;
     const address = scope.identify(edit.source)?.address;

@@ -164,7 +164,7 @@ describe('an edit', () => {
     ['a page that is not known', [editOf('noindex', tiny('/new'))], 'edit_unknown_page'],
     ['a page that is there already', [editOf('add_page', tiny('/b'))], 'edit_page_exists'],
     ['a page of another site', [editOf('add_page', 'https://other.example/')], 'edit_outside'],
-    ['what is no address', [editOf('noindex', 'http://')], 'edit_address'],
+    ['what is not an address', [editOf('noindex', 'http://')], 'edit_address'],
     ['a pattern without pages', [editOf('noindex', '/shop/*')], 'edit_no_match'],
     ['a page that is gone', [editOf('remove_page', tiny('/gone'))], 'edit_not_there'],
     ['a landmark that is none', [link('/', '/b', '', 'sidebar')], 'edit_placement'],
@@ -175,6 +175,10 @@ describe('an edit', () => {
   it('changes nothing where it is refused', () => {
     const { view } = drafted(editOf('canonical', tiny('/b'), { target: tiny('/new') }));
     expect(at(view, '/b', 'canonical')).toBe(tiny('/b'));
+    // The second of the pages that match would redirect in a circle.
+    const circle = drafted(editOf('redirect', '*', { target: tiny('/old') }));
+    expect([circle.refusals[0]?.code, at(circle.view, '/b', 'verdict')]).toEqual(['edit_circle', 'indexable']);
+    expect(at(circle.view, '/', 'verdict')).toBe('indexable');
   });
 });
 

@@ -37,6 +37,11 @@ it.each(edits)('an edit is live once the website is so: $op', (edit) => {
   expect(liveTest(view, settings)(edit)).toBe(true);
 });
 
+it('a link to what nothing is known of is not live, whatever else the page links to', () => {
+  const last = tinySite({ '/': { links: ['/z'] }, '/z': {} });
+  expect(liveTest(last, settings)(editOf('add_link', tiny('/'), { target: tiny('/new') }))).toBe(false);
+});
+
 it('what a later crawl has found is not done again, and what it cannot do is refused', () => {
   const made = (edit: Edit, i: number) => ({ ...edit, id: String(i), at: new Date(1000), on: i !== 2, note: '' });
   const kept = [editOf('redirect', tiny('/old'), { target: tiny('/a') }), editOf('noindex', tiny('/none')), edits[9]];

@@ -15,7 +15,8 @@ export function liveTest(view: View, settings: CrawlSettings): (edit: Edit) => b
   const targetOf = (page: number, target: string) => {
     const address = addressOf(target, addressAt(view, page));
     const known = pageOf(view, address);
-    return known >= 0 ? known : view.count + view.outside.indexOf(address);
+    const outside = known < 0 ? view.outside.indexOf(address) : -1;
+    return known >= 0 ? known : outside < 0 ? -1 : view.count + outside;
   };
   const hasLink = (page: number, { target, placement }: Edit, anchor: string) => {
     const to = targetOf(page, target);

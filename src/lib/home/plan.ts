@@ -24,7 +24,7 @@ const rough = (seconds: number) =>
 /**
  * Tells what will be crawled and roughly how long that takes.
  * @param typed what stands in the field
- * @returns null when that is no address yet
+ * @returns null when that is not an address yet
  */
 export function planOf(
   typed: string,

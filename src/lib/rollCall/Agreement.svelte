@@ -6,7 +6,7 @@
   import { texts } from './texts';
 
   interface Props {
-    /** The sources that take part, in their order, with how many addresses each knows. */
+    /** The sources that are included, in their order, with how many addresses each knows. */
     sources: { name: string; at: number; urls: number }[];
     rows: AgreementRow[];
     /** Names of all sources. */
