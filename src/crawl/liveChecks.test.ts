@@ -1,6 +1,7 @@
 import pino from 'pino';
 import { afterAll, beforeAll, expect, it } from 'vitest';
-import type { LiveCheck } from '$core/liveChecks';
+import type { LiveCheck, LiveCheckKind } from '$core/liveChecks';
+import { editOf } from '$core/draft';
 import { settingsSchema } from '$core/settings';
 import { askLiveCheck, endLiveCheck, leaseLiveCheck, liveChecksOf, saveSite } from '$server/index';
 import { testDatabase } from '../../tests/support/database';
@@ -22,6 +23,9 @@ beforeAll(async () => {
       response.writeHead(200, { 'content-type': 'application/xml', age: '7200' }).end(urlset(`${site.origin}/a`));
     },
     '/bad.xml': urlset('/relative'),
+    '/moved': { status: 301, headers: { location: '/a' } },
+    '/a': '<title>A</title><meta name=robots content=noindex><main><a href="/b">Trams</a></main>',
+    '/robots.txt': 'User-agent: *\nDisallow: /x\n',
     '/moved.xml': { status: 301, headers: { location: '/good.xml' } },
   });
 });
@@ -34,16 +38,21 @@ const siteOf = (start = `${site.origin}/`) =>
   saveSite(test.db, settingsSchema.parse({ start }), { headers: [], cookie: 'pass=42', basic: null });
 
 /** Asks for a check, and runs a worker until it has ended. */
-async function check(address: string, { start, allowPrivate = true }: { start?: string; allowPrivate?: boolean } = {}) {
-  const id = await siteOf(start);
-  await askLiveCheck(test.db, id, 'sitemap', address);
-  const ended = new AbortController();
-  const options = { db: test.db, log: pino({ enabled: false }), allowPrivate, signal: ended.signal };
+async function check(address: string, { allowPrivate = true }: { allowPrivate?: boolean } = {}) {
+  const id = await siteOf();
+  await askLiveCheck(test.db, id, 'sitemap', address, null);
+  return ended(id, 'sitemap', address, allowPrivate);
+}
+
+/** What a check has found, once a worker has ended it. */
+async function ended<K extends LiveCheckKind>(id: number, kind: K, address: string, allowPrivate = true) {
+  const stop = new AbortController();
+  const options = { db: test.db, log: pino({ enabled: false }), allowPrivate, signal: stop.signal };
   const running = runLiveChecks(options);
-  let found: LiveCheck<'sitemap'>;
-  do found = (await liveChecksOf(test.db, id, 'sitemap', [address])).get(address)!;
+  let found: LiveCheck<K>;
+  do found = (await liveChecksOf(test.db, id, kind, [address])).get(address)!;
   while (found.state === 'waiting' || found.state === 'running');
-  ended.abort();
+  stop.abort();
   await running;
   return found;
 }
@@ -69,15 +78,38 @@ it('asks no private address unless that is allowed', async () => {
   const { result } = await check(`${site.origin}/good.xml`, { allowPrivate: false });
   expect(result?.faults[0].message).toMatchObject({ code: 'error', error: 'private' });
 });
+it('looks at the pages of edits, and at nothing that they link to', async () => {
+  const id = await siteOf();
+  const [start, a, moved] = ['/', '/a', '/moved'].map((path) => `${site.origin}${path}`);
+  const edits = [
+    editOf('noindex', a),
+    editOf('reword_link', a, { target: '/b', value: 'All trams' }),
+    editOf('redirect', moved, { target: '/b' }),
+    editOf('remove_page', `${site.origin}/gone`),
+    editOf('noindex', `${site.origin}/*`),
+    editOf('robots', start, { value: 'User-agent: *\nDisallow: /y\n' }),
+  ].map((edit, i) => ({ ...edit, id: String(i) }));
+  await askLiveCheck(test.db, id, 'edits', start, { edits, addresses: [a, moved, `${site.origin}/gone`] });
+  const { result } = await ended(id, 'edits', start);
+  expect(result?.pages).toBe(4);
+  expect(Object.values(result!.outcomes)).toEqual([
+    { state: 'live', found: null },
+    { state: 'not_yet', found: null },
+    { state: 'otherwise', found: { code: 'found_redirect', address: a } },
+    { state: 'live', found: null },
+    { state: 'live', found: null },
+    { state: 'not_yet', found: { code: 'found_robots', line: 2, text: 'Disallow: /x' } },
+  ]);
+});
 it('of an address is kept once, the newest, and taken up again when its worker has gone', async () => {
   const id = await siteOf();
   const address = `${site.origin}/good.xml`;
-  const first = await askLiveCheck(test.db, id, 'sitemap', address);
+  const first = await askLiveCheck(test.db, id, 'sitemap', address, null);
   expect((await leaseLiveCheck(test.db))?.id).toBe(first);
   expect(await leaseLiveCheck(test.db)).toBeNull();
   await test.db.$client.query('update live_check set lease_until = current_timestamp(3) - interval 1 second');
   expect((await leaseLiveCheck(test.db))?.id).toBe(first);
-  const second = await askLiveCheck(test.db, id, 'sitemap', address);
+  const second = await askLiveCheck(test.db, id, 'sitemap', address, null);
   // The worker of the first one comes to its end while the second waits, and while another worker has it.
   await endLiveCheck(test.db, first, { fault: { code: 'internal' } });
   expect((await leaseLiveCheck(test.db))?.id).toBe(second);

@@ -1,7 +1,7 @@
 /** Runs live checks as they are asked for, beside whatever else the worker does. */
 import { setTimeout as sleep } from 'node:timers/promises';
 import type { Logger } from 'pino';
-import type { LiveCheckKind, LiveResults, LiveRobots, LiveSitemap, LiveVariant } from '$core/liveChecks';
+import type { LiveCheckKind, LiveQuestions, LiveResults, LiveRobots, LiveSitemap, LiveVariant } from '$core/liveChecks';
 import type { Message } from '$core/messages';
 import { parseRobots } from '$core/robots';
 import type { RobotsFile } from '$core/robots';
@@ -14,6 +14,7 @@ import { endLiveCheck, getSite, leaseLiveCheck, LIVE_BEAT_MS, renewLiveCheck, se
 import type { Database, LeasedCheck } from '$server/index';
 import { openClient } from './client';
 import type { Client } from './client';
+import { checkEdits } from './editCheck';
 import { headerOf } from './fetch';
 import type { ParseOutcome } from './parserPool';
 import { fetchWith } from './retry';
@@ -25,7 +26,7 @@ import { timeLimit } from './timeLimit';
 
 const IDLE_MS = 500;
 const RETRY_MS = 2000;
-/** Nobody waits for these as long as for a crawl: a few requests a second are polite. */
+/** Requests for what no crawl asks for: a few a second are polite. */
 const MOST_A_SECOND = 5;
 /** A check that takes longer is given up. */
 const WHOLE_MS = 300_000;
@@ -71,10 +72,16 @@ async function liveVariants(address: string, { fetch }: LiveRun): Promise<LiveVa
   return found;
 }
 
-const run: { [K in LiveCheckKind]: (address: string, live: LiveRun) => Promise<LiveResults[K]> } = {
+type Run<K extends LiveCheckKind> = (
+  address: string,
+  live: LiveRun,
+  asked: LiveQuestions[K],
+) => Promise<LiveResults[K]>;
+const run: { [K in LiveCheckKind]: Run<K> } = {
   sitemap: liveSitemap,
   robots: liveRobots,
   variants: liveVariants,
+  edits: (_, live, asked) => checkEdits(asked, live),
 };
 
 export interface LiveCheckOptions {
@@ -85,17 +92,24 @@ export interface LiveCheckOptions {
   signal: AbortSignal;
 }
 
-async function runCheck({ id, siteId, kind, address }: LeasedCheck, { db, allowPrivate, signal }: LiveCheckOptions) {
+async function runCheck(
+  { id, siteId, kind, address, asked }: LeasedCheck,
+  { db, allowPrivate, signal }: LiveCheckOptions,
+) {
   const site = await getSite(db, siteId);
   if (!site) return endLiveCheck(db, id, { fault: { code: 'internal' } });
   const whole = timeLimit(WHOLE_MS, signal);
   const beating = setInterval(() => void renewLiveCheck(db, id).catch(() => {}), LIVE_BEAT_MS);
   const settings = settingsSchema.parse(site.settings);
   const client = openClient({ settings, secrets: secretsOf(site), allowPrivate });
-  const limiter = sharedLimiter(db, Math.min(settings.rate ?? MOST_A_SECOND, MOST_A_SECOND));
+  const limiter = sharedLimiter(
+    db,
+    kind === 'edits' ? settings.rate : Math.min(settings.rate ?? MOST_A_SECOND, MOST_A_SECOND),
+  );
   const fetch = fetchWith(client, { limiter, retries: settings.retries, signal: whole.signal });
   try {
-    const result = await run[kind](address, { settings, client, fetch, signal: whole.signal });
+    const runKind = run[kind] as Run<LiveCheckKind>;
+    const result = await runKind(address, { settings, client, fetch, signal: whole.signal }, asked);
     // What a worker that ends leaves undone another takes up.
     if (!signal.aborted) await endLiveCheck(db, id, { result });
   } finally {

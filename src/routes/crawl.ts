@@ -1,11 +1,16 @@
 /** The one loader of what a crawl's screens and endpoints need. */
 import { error, redirect } from '@sveltejs/kit';
+import { comparePages } from '$core/compare';
 import type { DraftedCrawl } from '$core/draft';
+import { isError } from '$core/errors';
 import { sentence } from '$core/messages';
 import { findingsAt } from '$core/report';
 import { asksForEarlier, asksForLinks, parseLinkSelection, parseSelection } from '$core/selection';
+import type { CrawlSettings } from '$core/settings';
 import { SNAPSHOT_VERSION } from '$core/snapshot';
 import type { PartGroup } from '$core/snapshot';
+import { withComparison } from '$core/view';
+import type { ComparedView, View } from '$core/view';
 import { crawlPath } from '$lib/shell/routes';
 import {
   appDatabase,
@@ -22,8 +27,6 @@ import {
 } from '$server/index';
 import type { ComparisonCall, CrawlState, Draft, OpenDraft, SiteName, SiteReport } from '$server/index';
 import { errorTexts } from './texts';
-import type { View } from '$core/view';
-import { isError } from '$core/errors';
 
 /** The site that the address names. */
 export function siteOf({ site, failure }: App.Locals): SiteName {
@@ -75,15 +78,41 @@ export async function draftableCrawl(crawl: CrawlState): Promise<DraftedCrawl | 
 }
 
 /** The current draft of the site over the crawl; null when there is none, or the crawl is still changing. */
-export async function draftOver(locals: App.Locals): Promise<(OpenDraft & { draft: Draft; crawled: View }) | null> {
+export async function draftOver(
+  locals: App.Locals,
+): Promise<(OpenDraft & { draft: Draft; crawled: View; settings: CrawlSettings }) | null> {
   const crawl = crawlOf(locals);
   const draft = await currentDraft(appDatabase(), crawl.siteId);
   const over = draft && (await draftableCrawl(crawl));
-  return over && { draft, crawled: over.view, ...openDraft(over, draft) };
+  return over && { draft, crawled: over.view, settings: over.settings, ...openDraft(over, draft) };
+}
+
+/**
+ * The crawl beside what the current draft, put on the crawl before, predicted of it; null when no edit is older than the
+ * crawl, or there is no crawl before.
+ */
+export async function predictionFor(locals: App.Locals): Promise<{ before: View; view: ComparedView } | null> {
+  const db = appDatabase();
+  const crawl = crawlOf(locals);
+  const [draft, over, earlier] = [
+    await currentDraft(db, crawl.siteId),
+    await draftableCrawl(crawl),
+    await previousCrawl(db, crawl),
+  ];
+  const edits = draft?.edits.filter(({ at, on }) => on && over && at < over.began) ?? [];
+  const before = draft && over && earlier && edits.length ? await draftableCrawl(earlier) : null;
+  if (!before) return null;
+  const { view } = openDraft(before, { ...draft!, edits });
+  return { before: before.view, view: withComparison(over!.view, comparePages(view, over!.view)) };
 }
 
 /** The draft that the address asks for; null where it asks for the crawl as it was crawled. */
-const draftAsked = (locals: App.Locals) => (locals.version === 'crawled' ? null : draftOver(locals));
+const draftAsked = (locals: App.Locals) =>
+  locals.version === 'drafted' || locals.version === 'difference' ? draftOver(locals) : null;
+
+/** The prediction that the address asks for. */
+const predictionAsked = async (locals: App.Locals) =>
+  locals.version === 'predicted' ? ((await predictionFor(locals))?.view ?? null) : null;
 
 /** The report of the crawl, or of the draft, that the address names, without what the site ignores. */
 export async function reportFor(locals: App.Locals): Promise<SiteReport | null> {
@@ -112,6 +141,8 @@ export async function crawlWithSnapshot(locals: App.Locals, need: PartGroup) {
   const crawl = crawlOf(locals);
   const drafted = await draftAsked(locals);
   if (drafted) return { db, crawl, snapshot: locals.version === 'difference' ? drafted.difference() : drafted.view };
+  const predicted = await predictionAsked(locals);
+  if (predicted) return { db, crawl, snapshot: predicted };
   const snapshot = await snapshotOf(crawl, need);
   if (!snapshot) redirect(307, `${crawlPath(crawl.siteId, crawl.id)}/watch`);
   // Whoever looks at pages asks for their links next.
@@ -119,22 +150,20 @@ export async function crawlWithSnapshot(locals: App.Locals, need: PartGroup) {
   return { db, crawl, snapshot };
 }
 
-/** The crawl as it was crawled, where what a draft changes of it is asked for; else null. */
+/** What each number is to be shown beside: the crawl, for what a draft changes, or a prediction; else null. */
 export const beforeOf = ({ version }: App.Locals, snapshot: View): View | null =>
-  version === 'difference' ? (snapshot.comparison?.old ?? null) : null;
+  version === 'difference' || version === 'predicted' ? (snapshot.comparison?.old ?? null) : null;
 
 /**
- * As {@link crawlWithSnapshot}, with an earlier crawl beside it where there is one; beside a draft is the crawl itself.
+ * As {@link crawlWithSnapshot}, with an earlier crawl beside it where there is one; beside a draft is the crawl itself, and
+ * beside a crawl its prediction.
  * @param call which one, and how the pages of the two are paired
  */
 export async function crawlWithEarlier(locals: App.Locals, need: PartGroup, call: ComparisonCall) {
   const found = await crawlWithSnapshot(locals, need);
   const { db, crawl } = found;
-  const drafted = await draftAsked(locals);
-  if (drafted) {
-    const snapshot = drafted.difference();
-    return { ...found, snapshot, compared: { earlier: crawl, snapshot } };
-  }
+  const beside = (await draftAsked(locals))?.difference() ?? (await predictionAsked(locals));
+  if (beside) return { ...found, snapshot: beside, compared: { earlier: crawl, snapshot: beside } };
   try {
     const open = await openComparison(db, crawl, call, need);
     return { ...found, snapshot: open?.snapshot ?? found.snapshot, compared: open };

@@ -43,6 +43,11 @@ export const errorTexts = {
     `The watch list has ${most} bounds, as many as it may. Remove one that is needed no more.`,
   noSuchPart: 'These parts of a crawl are not handed out.',
   noAddress: 'That is not an http or https address.',
+  manyFiles: (most: number) =>
+    `The edits change more than ${most} files, which is too much for one diff. Switch some of them off, or change the template by hand.`,
+  noRobotsEdit: 'The draft has no robots.txt of that host.',
+  manyPagesToCheck: (most: number) =>
+    `The edits are about more than ${most} pages. Switch some of them off, check, and then check the others.`,
   noSuchCheck: 'Nobody has asked for this check.',
   noWorker: 'No worker is running, so nothing can be fetched. Start Edge Map again, or a worker of its own.',
   sourceNeedsName: 'The source needs a name.',

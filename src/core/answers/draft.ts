@@ -12,7 +12,7 @@ import type { AnswerPiece } from './pieces';
 import { sectionCounts } from './answers';
 
 /** The middle depth of the pages that may be indexed and have a route; null without any. */
-function medianDepth({ column, count }: View): number | null {
+export function medianDepth({ column, count }: View): number | null {
   const [depth, verdict] = [column('depth'), column('verdict')];
   const depths: number[] = [];
   for (let page = 0; page < count; page++)

@@ -13,6 +13,8 @@ export { flowAnswer, richAs, shareCurve } from './flow';
 export type { ShareCurve } from './flow';
 export { keyPagesAnswer } from './keyPages';
 export type { AnswerPiece } from './pieces';
+export { predictionOf } from './prediction';
+export type { PredictedFigure, Prediction } from './prediction';
 export { depthBars, noRoute, reachAnswer, readerDifference, topGates, unlinkedCounts } from './reach';
 export type { DepthBar, Gate, NoRoute, ReaderDifference, UnlinkedCount } from './reach';
 export { rollCallAnswer } from './rollCall';

@@ -7,7 +7,8 @@ import { applyEdits } from './apply';
 import type { Edit, Refusal } from './edit';
 import type { DraftEdit } from './history';
 import { layerOf } from './layer';
-import { liveTest } from './live';
+import { crawledSite, outcomeTest } from './live';
+import type { Outcome } from './live';
 
 export interface Drafted {
   view: View;
@@ -26,8 +27,14 @@ export function draftOf(view: View, edits: readonly Edit[], settings: CrawlSetti
   return { view: viewOf(edited, view.imports, view.keys), refusals };
 }
 
-/** What has become of an edit: it counts, is switched off, is found on the website already, or cannot be applied. */
-export type EditState = { state: 'applied' | 'off' | 'live' } | { state: 'refused'; refusal: NonNullable<Refusal> };
+export interface EditState {
+  /** Whether it counts: it may be switched off, made on the website already, or impossible. */
+  state: 'applied' | 'off' | 'live' | 'refused';
+  /** Why it is impossible. */
+  refusal: Refusal;
+  /** What the crawl has found of it; null where the edit is newer. */
+  outcome: Outcome | null;
+}
 
 /** A crawl that a draft is put on. */
 export interface DraftedCrawl {
@@ -39,10 +46,11 @@ export interface DraftedCrawl {
 
 /** What is known of edits before they are applied. */
 function statesBefore({ view, settings, began }: DraftedCrawl, edits: readonly DraftEdit[]): EditState[] {
-  const isLive = liveTest(view, settings);
+  const outcomeOf = outcomeTest(crawledSite(view), settings);
   return edits.map((edit) => {
-    if (!edit.on) return { state: 'off' };
-    return { state: edit.at < began && isLive(edit) ? 'live' : 'applied' };
+    const outcome = edit.at < began ? outcomeOf(edit) : null;
+    const state = !edit.on ? 'off' : outcome?.state === 'live' ? 'live' : 'applied';
+    return { state, refusal: null, outcome };
   });
 }
 
@@ -57,7 +65,7 @@ export function draftOfCrawl(crawl: DraftedCrawl, edits: readonly DraftEdit[]): 
     view: drafted.view,
     states: states.map((one, i) => {
       const refusal = refusals.get(edits[i].id);
-      return refusal ? { state: 'refused', refusal } : one;
+      return refusal ? { ...one, state: 'refused', refusal } : one;
     }),
   };
 }

@@ -5,6 +5,7 @@ import type { Edit } from './edit';
 export type Step =
   | { kind: 'add'; edits: readonly Edit[] }
   | { kind: 'switch'; edits: readonly string[]; on: boolean }
+  | { kind: 'tick'; edits: readonly string[]; done: boolean }
   | { kind: 'remove'; edits: readonly string[] }
   | { kind: 'note'; edit: string; note: string };
 
@@ -21,6 +22,8 @@ export interface DraftEdit extends Edit {
   at: Date;
   /** Whether it counts; edits can be switched off for a while. */
   on: boolean;
+  /** Ticked off by whoever makes it on the website. */
+  done: boolean;
   note: string;
 }
 
@@ -36,8 +39,11 @@ export function editsAfter(steps: readonly MadeStep[]): DraftEdit[] {
   for (const { id, at, step, undone } of steps) {
     if (undone) continue;
     if (step.kind === 'add')
-      step.edits.forEach((edit, i) => edits.set(`${id}.${i}`, { ...edit, id: `${id}.${i}`, at, on: true, note: '' }));
+      step.edits.forEach((edit, i) =>
+        edits.set(`${id}.${i}`, { ...edit, id: `${id}.${i}`, at, on: true, done: false, note: '' }),
+      );
     else if (step.kind === 'switch') change(step.edits, { on: step.on });
+    else if (step.kind === 'tick') change(step.edits, { done: step.done });
     else if (step.kind === 'note') change([step.edit], { note: step.note });
     else for (const one of step.edits) edits.delete(one);
   }

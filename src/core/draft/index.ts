@@ -7,4 +7,5 @@ export { readEdits } from './file';
 export type { FileEdit, FileFault } from './file';
 export { editsAfter } from './history';
 export type { DraftEdit, MadeStep, Step } from './history';
-export { liveTest } from './live';
+export { addressesOf, crawledSite, outcomeTest } from './live';
+export type { Outcome, SeenPage, SeenSite } from './live';

@@ -2,7 +2,6 @@ export { changesCsv, findingChangesCsv, linkChangesCsv } from './compare';
 export { csvPieces } from './csv';
 export type { Cell } from './csv';
 export { draftCsv, editsCsv } from './draft';
-export { handOverCsv, handOverMarkdown, redirectsApache, redirectsCsv, redirectsNginx, redirectsOf } from './handOver';
 export { linksCsv, pagesCsv, summarize } from './export';
 export { answerSheetMarkdown, ruleTables } from './rules';
 export { listAs, tableFormats } from './table';

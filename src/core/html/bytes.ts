@@ -61,6 +61,8 @@ export interface Markup {
   binary: string;
   /** Decodes a piece of `binary`, without resolving character references. */
   decode: (binary: string) => string;
+  /** Whether the document was received in UTF-8. */
+  isUtf8: boolean;
 }
 
 /**
@@ -80,13 +82,18 @@ export function readMarkup(bytes: Uint8Array, httpCharset?: string): Markup {
     if (encoding?.startsWith('utf-16')) encoding = 'utf-8';
   }
   encoding ??= isUtf8(bytes) ? 'utf-8' : 'windows-1252';
+  const inUtf8 = encoding === 'utf-8';
   if (notAsciiCompatible.has(encoding)) {
     bytes = new TextEncoder().encode(new TextDecoder(encoding).decode(bytes));
     encoding = 'utf-8';
   }
   const binary = binaryString(bytes);
   const decode = decoderFor(encoding);
-  return { binary, decode: isAscii(binary) ? (text) => text : (text) => (isAscii(text) ? text : decode(text)) };
+  return {
+    binary,
+    decode: isAscii(binary) ? (text) => text : (text) => (isAscii(text) ? text : decode(text)),
+    isUtf8: inUtf8,
+  };
 }
 
 // eslint-disable-next-line no-control-regex -- control characters are ASCII too

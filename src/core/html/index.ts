@@ -1,4 +1,7 @@
-export { blockAround } from './surroundings';
+export { blockAround, blockAt } from './surroundings';
+export type { Block } from './surroundings';
+export { readMarkup } from './bytes';
+export { scanMarkup } from './scan';
 export { fragmentName } from './fragment';
 export { readHtml } from './page';
 export type { Crumb } from './breadcrumb';
@@ -6,6 +9,6 @@ export { describeDirectives, pageRules, readDirectives, readRobotsHeader } from 
 export type { Directive } from './directives';
 export { parseLinkHeader } from './linkHeader';
 export { relationOf } from './resources';
-export { sourceLines } from './source';
+export { lineStarts, sourceLines } from './source';
 export type { Place, SourceLine, SourceWindow } from './source';
 export { sourceText, textBlocks } from './text';

@@ -1,2 +1,12 @@
 export { liveCheckKinds } from './liveChecks';
-export type { LiveCheck, LiveCheckKind, LiveResults, LiveRobots, LiveSitemap, LiveVariant } from './liveChecks';
+export type {
+  EditCheck,
+  LiveCheck,
+  LiveCheckKind,
+  LiveEdits,
+  LiveQuestions,
+  LiveResults,
+  LiveRobots,
+  LiveSitemap,
+  LiveVariant,
+} from './liveChecks';

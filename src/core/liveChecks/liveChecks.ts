@@ -1,10 +1,11 @@
 /** What is asked of a website anew, at once and apart from a crawl, when a person wants to know how it answers now. */
+import type { Edit, Outcome } from '../draft';
 import type { Message } from '../messages';
 import type { SitemapFault, SitemapKind } from '../sitemap';
 import type { VariantKind } from '../rules';
 import type { FileAnswer } from '../snapshot';
 
-export const liveCheckKinds = ['sitemap', 'robots', 'variants'] as const;
+export const liveCheckKinds = ['sitemap', 'robots', 'variants', 'edits'] as const;
 export type LiveCheckKind = (typeof liveCheckKinds)[number];
 
 /** A sitemap as it is now. */
@@ -39,11 +40,33 @@ export interface LiveVariant {
   leadsTo: string | null;
 }
 
+/** Edits of a draft, by their ids, and the pages to be looked at for them. */
+export interface EditCheck {
+  edits: (Edit & { id: string })[];
+  addresses: string[];
+}
+
+/** What has become of edits. */
+export interface LiveEdits {
+  /** How many addresses were asked. */
+  pages: number;
+  outcomes: Record<string, Outcome>;
+}
+
+/** What a live check of each kind needs besides an address. */
+export interface LiveQuestions {
+  sitemap: null;
+  robots: null;
+  variants: null;
+  edits: EditCheck;
+}
+
 /** What a live check of each kind finds out. */
 export interface LiveResults {
   sitemap: LiveSitemap;
   robots: LiveRobots;
   variants: LiveVariant[];
+  edits: LiveEdits;
 }
 
 export type LiveCheckState = 'waiting' | 'running' | 'done' | 'failed';
@@ -52,7 +75,7 @@ export type LiveCheckState = 'waiting' | 'running' | 'done' | 'failed';
 export interface LiveCheck<K extends LiveCheckKind = LiveCheckKind> {
   id: number;
   kind: K;
-  /** The address that is asked. */
+  /** The address that is asked; for edits the start of the site. */
   address: string;
   state: LiveCheckState;
   /** Milliseconds since 1970 when it ended; null before. */

@@ -284,6 +284,19 @@ const catalogue = {
     `${source} has no such link to ${target}${anchor ? ` with the words “${anchor}”` : ''}.`,
   edit_placement: ({ text }: { text: string }) =>
     `“${text}” is not a placement: header, nav, main, aside, footer or none.`,
+  // What is found in place of an edit
+  found_status: ({ status }: { status: number | null }) =>
+    status === null ? 'The address gives no answer.' : `The address answers ${status}.`,
+  found_redirect: ({ address }: { address: string }) => `The address redirects to ${address}.`,
+  found_canonical: ({ address }: { address: string | null }) =>
+    address ? `The canonical is ${address}.` : 'The page has no canonical.',
+  found_words: ({ words }: { words: string }) =>
+    words ? `The link has the words “${words}”.` : 'The link has no words.',
+  found_no_link: () => 'Neither the old link nor the new one is there.',
+  found_robots: ({ line, text }: { line: number; text: string }) =>
+    text ? `Line ${line} is “${text}”.` : `Line ${line} is empty or missing.`,
+  found_partly: ({ done, looked, first }: { done: number; looked: number; first: string }) =>
+    `${thousands(done)} of the ${thousands(looked)} pages that were looked at have it; ${first} does not.`,
   mostly_status: ({ status }: { status: 401 | 403 | 429 }) =>
     `Nearly every answer is ${status}. ${
       status === 429

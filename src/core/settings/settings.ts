@@ -1,4 +1,5 @@
 import { z } from '../schema';
+import { editingPatternFault } from '../editingAddress';
 import { MAX_TOLERANCE } from '../duplicates/tolerance';
 import { MAX_PATTERN_LENGTH } from '../scope';
 import { agents, defaultAgent } from './agents';
@@ -166,6 +167,16 @@ export const settingsSchema = z.object({
    * IP addresses and subnets of search crawlers, by which their hits in logs are told; [] to tell them by their agents.
    */
   crawlerAddresses: z.array(z.string().max(60)).max(10_000).default([]),
+
+  /** Where pages are edited, as an address with what tells a page from others (src/core/editingAddress); '' for nowhere. */
+  editing: z
+    .string()
+    .max(2000)
+    .superRefine((pattern, context) => {
+      const fault = pattern && editingPatternFault(pattern);
+      if (fault) context.addIssue({ code: 'custom', message: fault });
+    })
+    .default(''),
 
   overrides: z.array(override).default([]),
   acceptCertificates: z.boolean().default(false),

@@ -1,4 +1,4 @@
-<!-- Which version of the site all screens show: as crawled, as drafted, or what differs. -->
+<!-- Which version of the site all screens show: as crawled, as drafted, what differs, or what was predicted. -->
 <script lang="ts">
   import { goto } from '$app/navigation';
   import { page } from '$app/state';
@@ -12,10 +12,13 @@
     crawled: [texts.asCrawled, texts.asCrawledTitle],
     drafted: [texts.asDrafted, texts.asDraftedTitle],
     difference: [texts.difference, texts.differenceTitle],
+    predicted: [texts.prediction, texts.predictionTitle],
   };
+  // A prediction is asked for on the screen of the draft; a crawl that came before all edits has none.
+  const shown = $derived(versions.filter((one) => one !== 'predicted' || one === version));
   const pathOf = (to: Version) => crawlPath(place.site.id, place.crawl.id, to);
   const show = (to: Version) => goto(`${pathOf(to)}/${current}${page.url.search}`, { keepFocus: true, noScroll: true });
-  const next = $derived(versions[(versions.indexOf(version) + 1) % versions.length]);
+  const next = $derived(shown[(shown.indexOf(version) + 1) % shown.length]);
 </script>
 
 <div class="flex items-center gap-2 text-xs" role="group" aria-label={texts.version}>
@@ -25,7 +28,7 @@
     title={texts.openDraft}>{texts.edits(place.draft.edits)}</a
   >
   <span class="flex overflow-hidden rounded border border-white/30">
-    {#each versions as one (one)}
+    {#each shown as one (one)}
       <button
         type="button"
         title={labels[one][1]}

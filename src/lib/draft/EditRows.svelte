@@ -1,5 +1,6 @@
 <!-- The edits of a draft: switched on and off, annotated, removed; each with what has become of it. -->
 <script lang="ts">
+  import type { Outcome } from '$core/draft';
   import Moment from '../shell/Moment.svelte';
   import { shortAddress } from '../shell/words';
   import { noteEdit, removeEdits, switchEdits } from './draft';
@@ -13,10 +14,18 @@
     note: string;
     at: Date;
     on: boolean;
-    state: 'applied' | 'off' | 'live' | 'refused';
-    reason: string | null;
+    /** Why it cannot be made. */
+    refusal: string | null;
+    /** What has become of it on the website, and what is there instead; null before anybody looked. */
+    outcome: { state: Outcome['state']; found: string | null } | null;
   }
   let { rows, place, start }: { rows: Row[]; place: DraftPlace; start: string } = $props();
+  const colours: Record<Outcome['state'], string> = {
+    live: 'calm text-primary',
+    not_yet: 'quiet',
+    otherwise: 'lost',
+    unknown: 'quiet',
+  };
   let noting = $state<string | null>(null);
   let note = $state('');
   const begin = (row: Row) => ([noting, note] = [row.id, row.note]);
@@ -51,8 +60,12 @@
           >
         </div>
         <span class="block wrap-anywhere {row.on ? '' : 'opacity-60'}">{shorten(row.text)}</span>
-        {#if row.state === 'live'}<span class="calm block text-primary">{texts.live}</span>{/if}
-        {#if row.reason}<span class="lost block" role="alert">{row.reason}</span>{/if}
+        {#if row.outcome}
+          <span class="block {colours[row.outcome.state]}"
+            >{texts.outcomes[row.outcome.state]}{row.outcome.found ? `: ${shorten(row.outcome.found)}` : ''}</span
+          >
+        {/if}
+        {#if row.refusal}<span class="lost block" role="alert">{row.refusal}</span>{/if}
         {#if noting === row.id}
           <form
             class="mt-1 flex gap-1.5"

@@ -50,6 +50,8 @@ export async function addEdits(place: DraftPlace, edits: Edit[]): Promise<boolea
 }
 export const switchEdits = (place: DraftPlace, edits: string[], on: boolean) =>
   step(place, { kind: 'switch', edits, on });
+export const tickEdits = (place: DraftPlace, edits: string[], done: boolean) =>
+  step(place, { kind: 'tick', edits, done });
 export async function removeEdits(place: DraftPlace, edits: string[]): Promise<void> {
   if (await step(place, { kind: 'remove', edits })) say(texts.removed(edits.length));
 }

@@ -8,6 +8,7 @@ const POLL_MS = 400;
 /**
  * Has an address checked, and waits for what is found.
  * @param signal ends the waiting; the check goes on
+ * @param more what else the check needs to know
  * @returns null when it could not be asked for, which has been said, or the waiting was ended
  */
 export async function checkLive<K extends LiveCheckKind>(
@@ -15,9 +16,10 @@ export async function checkLive<K extends LiveCheckKind>(
   kind: K,
   address: string,
   signal: AbortSignal,
+  more: object = {},
 ): Promise<LiveCheck<K> | null> {
   const place = `/sites/${site}/checks`;
-  const body = JSON.stringify({ kind, address });
+  const body = JSON.stringify({ kind, address, ...more });
   if (!(await answerOf(fetch(place, { method: 'POST', body }), texts.noAnswer))) return null;
   const query = new URLSearchParams({ kind, address });
   while (!signal.aborted) {

@@ -336,6 +336,14 @@ export const fieldGroups: FieldGroup[] = [
           write: ({ pattern, name }: { pattern: string; name: string }) => `${pattern} = ${name}`,
         },
       ),
+      {
+        type: 'text',
+        name: 'editing',
+        label: 'Editing address',
+        hint: 'Where a page is edited, with {url}, {path}, {path:regular expression} or {source:regular expression}; applies at once.',
+        example: 'https://cms.example/edit?id={source:data-id="(\\d+)"}',
+        wide: true,
+      },
       number(
         'nearTolerance',
         'Near-duplicates differ in at most',

@@ -1,5 +1,8 @@
-/** A crawl as it was crawled, with the edits of the current draft, or with what those change. */
-export const versions = ['crawled', 'drafted', 'difference'] as const;
+/**
+ * A crawl as it was crawled, with the edits of the current draft, with what those change, or beside what those of an
+ * earlier day predicted of it.
+ */
+export const versions = ['crawled', 'drafted', 'difference', 'predicted'] as const;
 export type Version = (typeof versions)[number];
 
 /** Where the screens of a crawl are. */
@@ -8,7 +11,7 @@ export const crawlPath = (site: number, crawl: number, version: Version = 'crawl
 
 /** Reads how an address names a crawl, as `12` or `12-drafted`; null when it names none. */
 export function readCrawlName(text: string): { id: number; version: Version } | null {
-  const [, id, version = 'crawled'] = /^([1-9]\d{0,14})(?:-(drafted|difference))?$/.exec(text) ?? [];
+  const [, id, version = 'crawled'] = /^([1-9]\d{0,14})(?:-(drafted|difference|predicted))?$/.exec(text) ?? [];
   return id ? { id: Number(id), version: version as Version } : null;
 }
 

@@ -41,7 +41,7 @@ export async function pageDetails(
 }
 
 /** The source of a page as it was received, with the charset of its Content-Type; null when it is not kept. */
-async function storedSource(db: Database, row: { id: number; siteId: number }, address: string) {
+export async function storedSource(db: Database, row: { id: number; siteId: number }, address: string) {
   const urlId = await urlIdOf(db, row.siteId, address);
   if (urlId === undefined) return null;
   const [found] = await db

@@ -22,7 +22,7 @@ import type { FetchError, RobotsRule, UnreadableReason } from '$core/facts';
 import type { Crumb } from '$core/html';
 import { importKinds } from '$core/imports';
 import { liveCheckKinds } from '$core/liveChecks';
-import type { LiveCheckKind, LiveResults } from '$core/liveChecks';
+import type { LiveCheckKind, LiveQuestions, LiveResults } from '$core/liveChecks';
 import { isMessage } from '$core/messages';
 import type { Message } from '$core/messages';
 import type { ReportCounts } from '$core/report';
@@ -324,6 +324,8 @@ export const liveCheck = mysqlTable(
     kind: varchar({ length: 10, enum: liveCheckKinds }).notNull(),
     addressHash: hash('address_hash').notNull(),
     address: exactText().notNull(),
+    /** What else the worker needs to know. */
+    asked: json<LiveQuestions[LiveCheckKind]>()(),
     state: varchar({ length: 10, enum: ['waiting', 'running', 'done', 'failed'] })
       .notNull()
       .default('waiting'),

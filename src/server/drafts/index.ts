@@ -1,4 +1,6 @@
 export { addDraft, changeDraft, currentDraft, deleteDraft, draftsOf, nameDraft, useDraft } from './drafts';
 export type { Draft, DraftChange } from './drafts';
+export { editedFiles, handOverPages, MOST_FILES } from './handOver';
+export type { HandOver } from './handOver';
 export { openDraft } from './open';
 export type { OpenDraft } from './open';

@@ -30,7 +30,7 @@ const kept = new WeakMap<View, { key: string; open: OpenDraft }>();
  */
 export function openDraft(crawl: DraftedCrawl, { id, version, edits }: Draft): OpenDraft {
   const { view, settings } = crawl;
-  const key = `${id}@${version}`;
+  const key = `${id}@${version} ${edits.length}`;
   const known = kept.get(view);
   if (known?.key === key) return known.open;
   const drafted = draftOfCrawl(crawl, edits);

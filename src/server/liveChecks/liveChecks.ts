@@ -1,6 +1,6 @@
 /** Live checks: what a person asks a worker to find out at once. One a site, kind and address is kept, the newest. */
 import { and, eq, inArray } from 'drizzle-orm';
-import type { LiveCheck, LiveCheckKind, LiveResults } from '$core/liveChecks';
+import type { LiveCheck, LiveCheckKind, LiveQuestions, LiveResults } from '$core/liveChecks';
 import type { Message } from '$core/messages';
 import { hashOf, inTransaction } from '../database';
 import type { Database } from '../database';
@@ -28,10 +28,17 @@ const toCheck = ({ endedAt, ...row }: Shown): LiveCheck => ({ ...row, endedAt: e
  * that still runs the earlier one stores nothing.
  * @returns its number
  */
-export const askLiveCheck = (db: Database, siteId: number, kind: LiveCheckKind, address: string): Promise<number> =>
+export const askLiveCheck = <K extends LiveCheckKind>(
+  db: Database,
+  siteId: number,
+  kind: K,
+  address: string,
+  asked: LiveQuestions[K],
+): Promise<number> =>
   inTransaction(db, async (run) => {
-    const ask = 'replace into live_check (site_id, kind, address_hash, address) values (?, ?, ?, ?)';
-    const { insertId } = await run<{ insertId: number }>(ask, [siteId, kind, hashOf(address), address]);
+    const ask = 'replace into live_check (site_id, kind, address_hash, address, asked) values (?, ?, ?, ?, ?)';
+    const values = [siteId, kind, hashOf(address), address, JSON.stringify(asked)];
+    const { insertId } = await run<{ insertId: number }>(ask, values);
     return insertId;
   });
 
@@ -60,16 +67,20 @@ export async function liveChecksOf<K extends LiveCheckKind>(
 }
 
 /** A check that a worker has taken. */
-export type LeasedCheck = Pick<LiveCheck, 'id' | 'kind' | 'address'> & { siteId: number };
+export type LeasedCheck = Pick<LiveCheck, 'id' | 'kind' | 'address'> & {
+  siteId: number;
+  asked: LiveQuestions[LiveCheckKind];
+};
 
 /** Takes the oldest check that waits, or whose worker has gone; null when there is none. */
 export const leaseLiveCheck = (db: Database): Promise<LeasedCheck | null> =>
   inTransaction(db, async (run) => {
-    const open = `select id, site_id as siteId, kind, address from live_check
+    const open = `select id, site_id as siteId, kind, address, asked from live_check
       where state = 'waiting' or (state = 'running' and lease_until < current_timestamp(3))
       order by id limit 1 for update skip locked`;
-    const [check] = (await run(open)) as LeasedCheck[];
-    if (!check) return null;
+    const [row] = (await run(open)) as (Omit<LeasedCheck, 'asked'> & { asked: string | null })[];
+    if (!row) return null;
+    const check: LeasedCheck = { ...row, asked: JSON.parse(row.asked ?? 'null') as LeasedCheck['asked'] };
     const lease = `update live_check set state = 'running',
       lease_until = current_timestamp(3) + interval ${LEASE_SECONDS} second where id = ?`;
     await run(lease, [check.id]);

@@ -37,6 +37,7 @@ const ids = z.array(z.string().max(40)).max(MOST_IN_DRAFT);
 const step = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('add'), edits: z.array(edit).min(1).max(MOST_EDITS, errorTexts.manyEdits(MOST_EDITS)) }),
   z.object({ kind: z.literal('switch'), edits: ids, on: z.boolean() }),
+  z.object({ kind: z.literal('tick'), edits: ids, done: z.boolean() }),
   z.object({ kind: z.literal('remove'), edits: ids }),
   z.object({ kind: z.literal('note'), edit: z.string().max(40), note: text(2000) }),
 ]);

@@ -108,7 +108,11 @@ export const load: PageServerLoad = async (event) => {
       earlier: { id: earlier.id, siteId: earlier.siteId, at: earlier.startedAt, limited: earlier.limited },
       answer: changeAnswer(
         snapshot,
-        earlier.id === crawl.id ? null : `crawl ${earlier.id} of ${moment(earlier.startedAt)}`,
+        event.locals.version === 'predicted'
+          ? 'the prediction'
+          : earlier.id === crawl.id
+            ? null
+            : `crawl ${earlier.id} of ${moment(earlier.startedAt)}`,
       ),
       counts: changeCounts(comparison),
       unfetched: { now: changeSelections.unfetchedNow, then: changeSelections.unfetchedThen },

@@ -1,8 +1,8 @@
-import { draftAnswer, draftDepths, draftedPages, draftVerdicts } from '$core/answers';
+import { draftAnswer, draftDepths, draftedPages, draftVerdicts, predictionOf } from '$core/answers';
 import { editText } from '$core/draft';
 import { sentence } from '$core/messages';
-import { draftsOf } from '$server/index';
-import { crawlWithSnapshot, draftOver } from '../../../../../crawl';
+import { draftsOf, liveChecksOf } from '$server/index';
+import { crawlWithSnapshot, draftOver, predictionFor, siteOf } from '../../../../../crawl';
 import type { PageServerLoad } from './$types';
 
 const MOST_PAGES = 8;
@@ -12,9 +12,19 @@ export const load: PageServerLoad = async ({ locals, depends }) => {
   depends('draft');
   // Sends whoever asks for a crawl without a snapshot to watch it.
   const { db, crawl } = await crawlWithSnapshot(locals, 'facts');
-  const [over, drafts] = await Promise.all([draftOver(locals), draftsOf(db, crawl.siteId)]);
+  const { start } = siteOf(locals);
+  const [over, drafts, prediction, checks] = await Promise.all([
+    draftOver(locals),
+    draftsOf(db, crawl.siteId),
+    predictionFor(locals),
+    liveChecksOf(db, crawl.siteId, 'edits', [start]),
+  ]);
   if (!over || over.draft.steps.length === 0) return { drafts, shown: null };
   const { draft, states } = over;
+  const check = checks.get(start);
+  // What was looked at last counts.
+  const isNewer = (check?.endedAt ?? 0) > (crawl.startedAt ?? crawl.createdAt).getTime();
+  const checked = (isNewer && check?.result?.outcomes) || {};
   const view = over.difference();
   const applied = states.filter(({ state }) => state === 'applied').length;
   return {
@@ -22,7 +32,8 @@ export const load: PageServerLoad = async ({ locals, depends }) => {
     shown: {
       answer: applied ? draftAnswer(view, applied) : [],
       edits: draft.edits.map((edit, i) => {
-        const state = states[i];
+        const { state, refusal, outcome } = states[i];
+        const found = checked[edit.id] ?? outcome;
         return {
           id: edit.id,
           op: edit.op,
@@ -31,8 +42,9 @@ export const load: PageServerLoad = async ({ locals, depends }) => {
           note: edit.note,
           at: edit.at,
           on: edit.on,
-          state: state.state,
-          reason: state.state === 'refused' ? sentence(state.refusal) : null,
+          state,
+          refusal: refusal && sentence(refusal),
+          outcome: found && { state: found.state, found: found.found && sentence(found.found) },
         };
       }),
       steps: draft.steps.slice(-MOST_STEPS).map(({ id, at, undone, step }) => ({
@@ -40,9 +52,11 @@ export const load: PageServerLoad = async ({ locals, depends }) => {
         at,
         undone,
         kind: step.kind,
-        on: step.kind === 'switch' && step.on,
+        on: (step.kind === 'switch' && step.on) || (step.kind === 'tick' && step.done),
         edits: step.kind === 'note' ? 1 : step.edits.length,
       })),
+      check: check ?? null,
+      prediction: prediction && predictionOf(prediction.before, prediction.view),
       depths: draftDepths(view),
       verdicts: draftVerdicts(view),
       pages: draftedPages(view, MOST_PAGES),

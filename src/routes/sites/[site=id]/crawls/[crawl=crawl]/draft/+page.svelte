@@ -1,9 +1,11 @@
 <script lang="ts">
   import DepthPairs from '$lib/draft/DepthPairs.svelte';
   import DraftedPages from '$lib/draft/DraftedPages.svelte';
+  import EditCheck from '$lib/draft/EditCheck.svelte';
   import DraftMenu from '$lib/draft/DraftMenu.svelte';
   import EditRows from '$lib/draft/EditRows.svelte';
   import PlanPanel from '$lib/draft/PlanPanel.svelte';
+  import PredictionTable from '$lib/draft/PredictionTable.svelte';
   import { redo, undo } from '$lib/draft/draft';
   import { editing } from '$lib/draft/editing';
   import { texts } from '$lib/draft/texts';
@@ -24,7 +26,7 @@
   const link = 'text-primary hover:underline disabled:opacity-40 disabled:no-underline';
   type Shown = NonNullable<typeof data.shown>;
   const stepText = ({ kind, on, edits }: Shown['steps'][number]) =>
-    texts.steps[kind === 'switch' ? (on ? 'on' : 'off') : kind](edits);
+    texts.steps[kind === 'switch' ? (on ? 'on' : 'off') : kind === 'tick' ? (on ? 'done' : 'open') : kind](edits);
 </script>
 
 <svelte:head><title>{texts.pageTitle(new URL(start).host)}</title></svelte:head>
@@ -41,6 +43,7 @@
         <h2 class="text-sm font-semibold">{texts.heading}</h2>
         <DraftMenu drafts={data.drafts} {place} />
         <span class="flex-1"></span>
+        {#if data.shown}<a class={link} href="{base}/hand-over">{texts.handOver}</a>{/if}
         <button type="button" class={link} disabled={!data.draft.undoable} data-key="u" onclick={() => undo(place)}
           >{texts.undo}</button
         >
@@ -61,7 +64,10 @@
           </Menu>
         {/if}
       </div>
-      {#if data.shown}<EditRows rows={data.shown.edits} {place} {start} />{/if}
+      {#if data.shown}
+        <EditCheck check={data.shown.check} {place} {start} />
+        <EditRows rows={data.shown.edits} {place} {start} />
+      {/if}
       {#if edit()}
         <button type="button" class="btn btn-outline btn-xs mt-2" data-key="e" onclick={() => edit()?.([])}
           >{texts.addEdit}</button
@@ -70,8 +76,14 @@
       {/if}
     </section>
     {#if data.shown}
-      {@const { depths, pages, verdicts } = data.shown}
+      {@const { depths, pages, prediction, verdicts } = data.shown}
       <div class="grid min-w-0 grid-cols-[minmax(0,1fr)] gap-3">
+        {#if prediction}
+          <section class="panel px-3 py-2.5">
+            <h2 class="font-semibold">{texts.predictionHeading}</h2>
+            <PredictionTable {prediction} base={crawlPath(data.site.id, data.crawl.id, 'predicted')} />
+          </section>
+        {/if}
         <section class="panel px-3 py-2.5">
           <h2 class="font-semibold">{texts.depthHeading}</h2>
           <DepthPairs {depths} />
@@ -91,15 +103,6 @@
           <p class="flex gap-4 text-xs">
             <a class={link} href="{difference}/change">{texts.allChanges}</a>
             <a class={link} href="{difference}/change?picture=findings">{texts.findingChanges}</a>
-          </p>
-          <p class="flex flex-wrap gap-x-3 gap-y-1 border-t border-base-300/60 pt-2 text-xs">
-            <b>{texts.handOver}</b>
-            {#each Object.entries(texts.files) as [format, label] (format)}
-              <a class={link} href="{base}/hand-over?format={format}" download>{label}</a>
-            {/each}
-            <a class={link} href="{base}/sitemap?select={encodeURIComponent('indexable and reached')}" download
-              >{texts.sitemap}</a
-            >
           </p>
         </section>
       </div>

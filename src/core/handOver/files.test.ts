@@ -1,6 +1,16 @@
 import { describe, expect, it } from 'vitest';
 import { editOf } from '../draft';
-import { handOverCsv, handOverMarkdown, redirectsApache, redirectsCsv, redirectsNginx, redirectsOf } from './handOver';
+import type { Edit } from '../draft';
+import {
+  bySource,
+  handOverCsv,
+  handOverHtml,
+  handOverMarkdown,
+  redirectsApache,
+  redirectsCsv,
+  redirectsNginx,
+  redirectsOf,
+} from './files';
 
 const at = (path: string) => `https://www.larkfield.example${path}`;
 const edits = [
@@ -12,9 +22,12 @@ const edits = [
   editOf('remove_page', at('/news'), { value: at('/stories/') }),
 ];
 
+const pagesOf = (some: Edit[]) =>
+  [...bySource(some)].map(([source, own]) => ({ source, example: null, editAt: null, edits: own }));
+
 describe('what a draft hands over', () => {
   it('is a list of work by page, with nothing that Markdown would take for markup', () =>
-    expect(handOverMarkdown(edits.slice(0, 3), 'Winter')).toBe(
+    expect(handOverMarkdown(pagesOf(edits.slice(0, 3)), 'Winter')).toBe(
       [
         '# Winter',
         '',
@@ -29,10 +42,34 @@ describe('what a draft hands over', () => {
         '',
       ].join('\n'),
     ));
+  it('has the sentences before and after, and where the page is edited', () => {
+    const block = (words: string) => ({ before: 'From the ', words, after: ' to the *harbour*.' });
+    const [edit] = edits;
+    const page = { source: edit.source, example: null, editAt: 'https://cms.larkfield.example/7' };
+    const text = handOverMarkdown(
+      [{ ...page, edits: [{ ...edit, before: block('depot'), after: block('sheds'), placed: true }] }],
+      'Winter',
+    );
+    expect(text.split('\n').slice(4)).toEqual([
+      'Edit: <https://cms.larkfield.example/7>',
+      '',
+      expect.stringMatching(/^- \[ \] Add a link/),
+      '  - before: From the **depot** to the \\*harbour\\*.',
+      '  - after: From the **sheds** to the \\*harbour\\*.',
+      '',
+    ]);
+  });
+  it('is formatted text, with links and nothing that is markup by accident', () => {
+    const html = handOverHtml(pagesOf([editOf('add_page', at('/new'), { value: '<b>Lines & stops' })]), 'Winter');
+    expect(html).toBe(
+      `<h1>Winter</h1><h2><a href="${at('/new')}">${at('/new')}</a></h2>` +
+        '<ul><li>Create this page with the title “&lt;b&gt;Lines &amp; stops”.</li></ul>',
+    );
+  });
   it('is the same as CSV', () =>
-    expect([...handOverCsv(edits)].join('').split('\r\n').slice(0, 2)).toEqual([
-      'page,what to do,words,target,placement',
-      `${at('/trams')},Add a link “the *old* depot” to ${at('/depot')}.,the *old* depot,${at('/depot')},main`,
+    expect([...handOverCsv(pagesOf(edits))].join('').split('\r\n').slice(0, 2)).toEqual([
+      'page,edit at,what to do,words,target,placement,before,after',
+      `${at('/trams')},,Add a link “the *old* depot” to ${at('/depot')}.,the *old* depot,${at('/depot')},main,,`,
     ]));
 });
 

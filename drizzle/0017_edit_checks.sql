@@ -1,0 +1,1 @@
+ALTER TABLE `live_check` ADD `asked` longtext character set utf8mb4 collate utf8mb4_bin;

@@ -1,0 +1,1 @@
+export { asksForSource, editingAddress, editingPatternFault } from './editingAddress';

@@ -1,0 +1,274 @@
+/** Edits put into the source of their page, wherever the place of one is unambiguous. */
+import type { Edit } from '../draft';
+import { blockAt, lineStarts, readHtml, readMarkup, scanMarkup } from '../html';
+import type { Block } from '../html';
+import type { Link } from '../links';
+import type { Scope } from '../scope';
+
+/** The source of a page, as it was received. */
+export interface PageSource {
+  address: string;
+  bytes: Uint8Array;
+  /** As its Content-Type names it. */
+  charset: string | undefined;
+}
+
+/** What an edit does to a source. */
+export interface SourceEdit {
+  /** The sentence, or block, that it is about, and the same afterwards; null where there is none, or several. */
+  before: Block | null;
+  after: Block | null;
+  /** Whether the edited source has it. */
+  placed: boolean;
+}
+
+/** A piece of the source that another one takes the place of, a character a byte. */
+interface Splice {
+  from: number;
+  to: number;
+  text: string;
+}
+
+const utf8 = new TextEncoder();
+const fromUtf8 = new TextDecoder('utf-8', { ignoreBOM: true });
+/** One character for each byte of a text in UTF-8. */
+const bytesText = (text: string) => String.fromCharCode(...utf8.encode(text));
+const escapeText = (text: string) => text.replace(/&/g, '&amp;').replace(/</g, '&lt;').replace(/>/g, '&gt;');
+const escapeValue = (text: string) => escapeText(text).replace(/"/g, '&quot;');
+
+/** Where the only match of a pattern begins; −1 for none, and for several. */
+function onlyMatch(text: string, pattern: RegExp): number {
+  const found = [...text.matchAll(pattern)];
+  return found.length === 1 ? found[0].index : -1;
+}
+
+/** An address as a link on a page of the same origin is written. */
+function hrefOf(address: string, page: string): string {
+  const [target, own] = [new URL(address, page), new URL(page)];
+  return target.origin === own.origin ? target.pathname + target.search + target.hash : target.href;
+}
+
+/** Where the start tag at a position ends, and where the attributes in it stand. */
+function tagAt(binary: string, from: number): { end: number; valueOf: (name: string) => [number, number] | null } {
+  const [tag] = /^<[^>"']*(?:"[^"]*"[^>"']*|'[^']*'[^>"']*)*>/.exec(binary.slice(from, from + 8192)) ?? [''];
+  return {
+    end: tag ? from + tag.length : -1,
+    valueOf: (name) => {
+      const found = new RegExp(`[\\s"']${name}\\s*=\\s*("[^"]*"|'[^']*'|[^\\s>]+)`, 'i').exec(tag);
+      if (!found) return null;
+      const begin = from + found.index + found[0].length - found[1].length;
+      const isQuoted = /^["']/.test(found[1]);
+      return [begin + Number(isQuoted), begin + found[1].length - Number(isQuoted)];
+    },
+  };
+}
+
+/** Where a link's words stand, and where its element ends; null where it has no plain end. */
+function elementAt(binary: string, from: number): { inner: [number, number]; end: number } | null {
+  const { end } = tagAt(binary, from);
+  const close = /<\/a\s*>/gi;
+  close.lastIndex = end;
+  const found = end < 0 ? null : close.exec(binary);
+  return found && { inner: [end, found.index], end: found.index + found[0].length };
+}
+
+function removal(binary: string, from: number): Splice | null {
+  const element = elementAt(binary, from);
+  if (!element) return null;
+  const [before, after] = [
+    /<li\b[^>]*>\s*$/i.exec(binary.slice(0, from)),
+    /^\s*<\/li\s*>/i.exec(binary.slice(element.end)),
+  ];
+  // An item that would be left empty goes as a whole, with the white space before it.
+  if (before && after) {
+    const start = binary.slice(0, before.index).trimEnd().length;
+    return { from: start, to: element.end + after[0].length, text: '' };
+  }
+  return { from, to: element.end, text: binary.slice(...element.inner) };
+}
+
+function rewording(binary: string, from: number, words: string): Splice | null {
+  const element = elementAt(binary, from);
+  if (!element) return null;
+  const [begin, end] = element.inner;
+  // The words may stand in an element, with nothing else beside it.
+  const runs = [...binary.slice(begin, end).matchAll(/[^<>]+(?=<|$)/g)].filter(
+    ({ index, 0: text }) => text.trim() !== '' && (index === 0 || binary[begin + index - 1] === '>'),
+  );
+  if (runs.length !== 1) return null;
+  const [{ index, 0: text }] = runs;
+  const start = begin + index + (text.length - text.trimStart().length);
+  return { from: start, to: start + text.trim().length, text: bytesText(escapeText(words)) };
+}
+
+function retargeting(binary: string, from: number, href: string): Splice | null {
+  const value = tagAt(binary, from).valueOf('href');
+  return value && { from: value[0], to: value[1], text: bytesText(escapeValue(href)) };
+}
+
+const notInText = /^(a|h[1-6]|title|script|style|nav|header|footer|button|option|figcaption|template|textarea)$/;
+
+/** Where words stand that a link can be put on: once in the page, in text that is no link or heading; −1 otherwise. */
+function wordsAt(binary: string, words: string): number {
+  const written = bytesText(escapeText(words));
+  const at = written ? binary.indexOf(written) : -1;
+  if (at < 0 || binary.indexOf(written, at + 1) >= 0) return -1;
+  const isPart = /[\p{L}\p{N}]/u;
+  if (isPart.test(binary[at - 1] ?? '') || isPart.test(binary[at + written.length] ?? '')) return -1;
+  let closed = 0;
+  let isThere = false;
+  scanMarkup(binary, {
+    onOpen: ({ name }) => void (closed += Number(notInText.test(name))),
+    onText: (raw) => void (isThere ||= closed === 0 && raw.includes(written)),
+    onClose: (name) => void (closed -= Number(notInText.test(name))),
+  });
+  return isThere ? at : -1;
+}
+
+/** White space before a place, back to the end of the line above. */
+const indentAt = (binary: string, at: number) => /[ \t]*$/.exec(binary.slice(Math.max(0, at - 200), at))![0];
+
+/** A line before the only end tag of an element; null where there is none, or several. */
+function lineBefore(binary: string, element: string, line: string, deeper: string): Splice | null {
+  const at = onlyMatch(binary, new RegExp(`</${element}\\s*>`, 'gi'));
+  if (at < 0) return null;
+  const indent = indentAt(binary, at);
+  const isAlone = binary[at - indent.length - 1] === '\n';
+  const ending = binary.includes('\r\n') ? '\r\n' : '\n';
+  const from = isAlone ? at - indent.length : at;
+  return { from, to: from, text: bytesText(isAlone ? `${indent}${deeper}${line}${ending}` : line) };
+}
+
+function addition(binary: string, page: string, { anchor, target, placement }: Edit): Splice | null {
+  const link = (words: string) => `<a href="${escapeValue(hrefOf(target, page))}">${escapeText(words)}</a>`;
+  const element = placement === '' || placement === 'none' ? 'main' : placement;
+  const at = element === 'main' ? wordsAt(binary, anchor) : -1;
+  if (at >= 0) return { from: at, to: at + bytesText(escapeText(anchor)).length, text: bytesText(link(anchor)) };
+  if (anchor === '') return null;
+  return lineBefore(binary, element, `<p>${link(anchor)}</p>`, '  ');
+}
+
+const metaRobots = /<meta\b[^>]*\bname\s*=\s*["']?robots["'\s][^>]*>/gi;
+
+/** Changes what the page says to crawlers: the only meta element that does, or a new one. */
+function ruling(binary: string, change: (rules: string[]) => string[]): Splice | null {
+  const metas = [...binary.matchAll(metaRobots)];
+  if (metas.length > 1) return null;
+  if (metas.length === 0) {
+    const rules = change([]);
+    const meta = `<meta name="robots" content="${rules.join(', ')}">`;
+    return rules.length ? lineBefore(binary, 'head', meta, '  ') : null;
+  }
+  const value = tagAt(binary, metas[0].index).valueOf('content');
+  if (!value) return null;
+  const rules = change(binary.slice(...value).split(',').map((rule) => rule.trim()).filter(Boolean)); // prettier-ignore
+  return { from: value[0], to: value[1], text: rules.join(', ') };
+}
+
+const adding = (rule: string) => (rules: string[]) => [...rules.filter((one) => one.toLowerCase() !== rule), rule];
+const dropping = (rule: string) => (rules: string[]) =>
+  rules.filter((one) => one.toLowerCase() !== rule && one.toLowerCase() !== 'none');
+
+/**
+ * Puts edits into a source.
+ * @returns the source before and after, null where it is not in UTF-8, and what each edit does
+ */
+export function editSource(
+  { address, bytes, charset }: PageSource,
+  edits: readonly Edit[],
+  { identify }: Scope,
+): { source: { before: string; after: string } | null; edits: SourceEdit[] } {
+  const { binary, isUtf8 } = readMarkup(bytes, charset);
+  const { links } = readHtml(bytes, address, { charset, identify });
+  const starts = lineStarts(binary);
+  const positionOf = ({ line, column }: Link) => starts[line - 1] + column - 1;
+  const addressOf = (text: string) => identify(text, address)?.address ?? text;
+  const placeAt = (position: number, text = binary) => {
+    const lines = text === binary ? starts : lineStarts(text);
+    const line = lines.findLastIndex((start) => start <= position);
+    return { line: line + 1, column: position - lines[line] + 1 };
+  };
+
+  const linksOf = (edit: Edit) =>
+    links.filter(
+      ({ kind, element, target, anchor, placement }) =>
+        kind === 'click' &&
+        element === 'a' &&
+        target === addressOf(edit.target) &&
+        (!edit.anchor || edit.anchor === anchor) &&
+        (!edit.placement || edit.placement === placement),
+    );
+  const ofLinks = (edit: Edit, change: (at: number) => Splice | null) =>
+    linksOf(edit).map((link) => change(positionOf(link)));
+  const canonicalSplice = (edit: Edit): Splice | null => {
+    const found = links.filter(({ kind, element }) => kind === 'canonical' && element === 'link');
+    const href = edit.target && new URL(edit.target, address).href;
+    if (found.length > 1) return null;
+    if (found.length === 0)
+      return href ? lineBefore(binary, 'head', `<link rel="canonical" href="${escapeValue(href)}">`, '  ') : null;
+    const at = positionOf(found[0]);
+    return href ? retargeting(binary, at, href) : { from: at, to: tagAt(binary, at).end, text: '' };
+  };
+  const splicesOf = (edit: Edit): (Splice | null)[] => {
+    switch (edit.op) {
+      case 'add_link':
+        return [addition(binary, address, edit)];
+      case 'remove_link':
+        return ofLinks(edit, (at) => removal(binary, at));
+      case 'reword_link':
+        return ofLinks(edit, (at) => rewording(binary, at, edit.value));
+      case 'retarget_link':
+        return ofLinks(edit, (at) => retargeting(binary, at, hrefOf(edit.value, address)));
+      case 'canonical':
+        return [canonicalSplice(edit)];
+      case 'noindex':
+      case 'nofollow':
+        return [ruling(binary, adding(edit.op))];
+      case 'index':
+      case 'follow':
+        return [ruling(binary, dropping(edit.op === 'index' ? 'noindex' : 'nofollow'))];
+      default:
+        return [];
+    }
+  };
+
+  /** The block of an edit of a link before and after, where it is about one. */
+  const blocksOf = (edit: Edit, splice: Splice): Pick<SourceEdit, 'before' | 'after'> => {
+    const spliced = bytesFrom(applied(binary, [splice]));
+    if (edit.op === 'add_link') {
+      const at = splice.from + splice.text.indexOf('<a href=');
+      return { before: null, after: blockAt(spliced, charset, placeAt(at, applied(binary, [splice]))) };
+    }
+    const [link] = linksOf(edit);
+    if (!link) return { before: null, after: null };
+    const place = placeAt(positionOf(link));
+    const before = blockAt(bytes, charset, place);
+    return { before, after: edit.op === 'remove_link' ? null : blockAt(spliced, charset, place) };
+  };
+
+  const taken: Splice[] = [];
+  const results = edits.map((edit): SourceEdit => {
+    const splices = splicesOf(edit);
+    const found = splices.filter((splice) => splice !== null);
+    const isFree = found.every((one) => taken.every(({ from, to }) => one.to <= from || one.from >= to));
+    const placed = found.length > 0 && found.length === splices.length && isFree;
+    if (placed) taken.push(...found);
+    const blocks = found.length === 1 ? blocksOf(edit, found[0]) : { before: null, after: null };
+    return { ...blocks, placed };
+  });
+  const text = (part: string) => fromUtf8.decode(bytesFrom(part));
+  return { source: isUtf8 ? { before: text(binary), after: text(applied(binary, taken)) } : null, edits: results };
+}
+
+const bytesFrom = (binary: string) => Uint8Array.from(binary, (char) => char.charCodeAt(0));
+
+/** Puts splices into a text, those that come at the same place in their order. */
+function applied(text: string, splices: readonly Splice[]): string {
+  let at = 0;
+  let made = '';
+  for (const { from, to, text: put } of [...splices].sort((a, b) => a.from - b.from)) {
+    made += text.slice(at, from) + put;
+    at = to;
+  }
+  return made + text.slice(at);
+}
