@@ -44,6 +44,7 @@ describe('everybody can use it', () => {
     ['the findings of Change', 'change', { picture: 'findings' }],
     ['the timeline', 'change', { picture: 'timeline' }],
     ['a draft', 'draft', {}],
+    ['what a draft hands over', 'draft/hand-over', {}],
     ['the dialog of edits', 'reach', { page: `${SITE}/visit/prices` }],
     ['what a draft changes', 'difference:reach', { select: 'not same' }],
     ['a page of its own', 'page', { page: `${SITE}/visit/prices`, part: 'facts' }],

@@ -145,16 +145,55 @@ describe('hand-over', () => {
   let files: Record<string, string>;
   beforeAll(async () => {
     const { base } = demo.now();
-    const asked = ['markdown', 'csv', 'redirects', 'nginx', 'apache', 'edits'];
+    const asked = ['markdown', 'csv', 'diff', 'redirects', 'nginx', 'apache', 'edits'];
     const texts = await Promise.all(
-      asked.map(async (format) => (await fetch(`${base}/hand-over?format=${format}`)).text()),
+      asked.map(async (format) => (await fetch(`${base}/draft/hand-over/files?format=${format}`)).text()),
     );
     files = Object.fromEntries(asked.map((format, i) => [format, texts[i]]));
   });
   it('says by page what to do', () => {
     expect(files.markdown).toContain(`- [ ] Remove the link “Press” to ${SITE}/press/ in the footer.`);
-    expect(files.csv).toMatch(/^page,what to do,words,target,placement\r\n/);
+    expect(files.csv).toMatch(/^page,edit at,what to do,words,target,placement,before,after\r\n/);
+    expect(files.diff).toMatch(/^-.*<a href="\/press\/">Press<\/a>/m);
     expect(files.edits).toMatch(/^op,source,target,anchor,placement,value\r\n/);
+  });
+  it('is ticked off page by page, with the sentences that the edits are about', async () => {
+    const { page } = demo.now();
+    await open('draft/hand-over');
+    expect(await text('main mark')).toContain('Press');
+    await page.focus('main ul input[type=checkbox]');
+    await page.keyboard.press('Space');
+    await shows(page, '1 ticked off');
+    await clickText(page, 'label', 'only what is not ticked off');
+    await page.waitForFunction(() => !document.querySelector('main ul input[type=checkbox]:checked'));
+  });
+  it('is checked against the website as it is now', async () => {
+    const { page } = demo.now();
+    await open('draft');
+    await demo.whileChecking(async () => {
+      await clickText(page, 'button', 'Check now');
+      await shows(page, 'live; ');
+    });
+    expect(await text('main ul')).toContain('live on the website');
+    expect(await text('main ul')).toContain('not yet on the website');
+  });
+  it('is set beside what a later crawl finds', async () => {
+    const { page } = demo.now();
+    await demo.crawlAgain();
+    await open('draft');
+    await shows(page, 'What was predicted, and what came');
+    expect(await text('main ul')).toContain('live on the website');
+    await clickText(page, 'a', 'Every number beside its prediction');
+    await shows(page, 'Against the prediction');
+    expect(await text('[data-tour=answer]')).toContain('ince the prediction');
+    // The crawl before is opened by a click, with nothing of this one left.
+    await clickText(page, 'button', 'As crawled');
+    await page.waitForFunction(() => !location.pathname.includes('-predicted'));
+    await page.click('ol[aria-label="Crawls of this site"] a');
+    await page.waitForSelector('ol[aria-label="Crawls of this site"] li:first-child a[aria-current=true]');
+    await page.click('nav a[href$="/draft"]');
+    await page.waitForFunction(() => /crawls\/1\/draft$/.test(location.pathname));
+    expect(await text('main')).not.toContain('What was predicted');
   });
 });
 

@@ -1,5 +1,6 @@
 /** The one loader of what a crawl's screens and endpoints need. */
 import { error, redirect } from '@sveltejs/kit';
+import type { ServerLoadEvent } from '@sveltejs/kit';
 import { comparePages } from '$core/compare';
 import type { DraftedCrawl } from '$core/draft';
 import { isError } from '$core/errors';
@@ -27,6 +28,15 @@ import {
 } from '$server/index';
 import type { ComparisonCall, CrawlState, Draft, OpenDraft, SiteName, SiteReport } from '$server/index';
 import { errorTexts } from './texts';
+
+/**
+ * What the boundary has found of the address of a load. The load runs anew when the browser goes on to another crawl, or
+ * to another version of it: it does so for the parameters that a load has read, and not for `locals`.
+ */
+export function localsOf({ locals, params }: Pick<ServerLoadEvent, 'locals' | 'params'>): App.Locals {
+  void [params.site, params.crawl];
+  return locals;
+}
 
 /** The site that the address names. */
 export function siteOf({ site, failure }: App.Locals): SiteName {
@@ -88,8 +98,8 @@ export async function draftOver(
 }
 
 /**
- * The crawl beside what the current draft, put on the crawl before, predicted of it; null when no edit is older than the
- * crawl, or there is no crawl before.
+ * The crawl beside what the current draft, put on the crawl before, predicted of it; null when no edit is older than
+ * the crawl, or there is no crawl before.
  */
 export async function predictionFor(locals: App.Locals): Promise<{ before: View; view: ComparedView } | null> {
   const db = appDatabase();
@@ -155,8 +165,8 @@ export const beforeOf = ({ version }: App.Locals, snapshot: View): View | null =
   version === 'difference' || version === 'predicted' ? (snapshot.comparison?.old ?? null) : null;
 
 /**
- * As {@link crawlWithSnapshot}, with an earlier crawl beside it where there is one; beside a draft is the crawl itself, and
- * beside a crawl its prediction.
+ * As {@link crawlWithSnapshot}, with an earlier crawl beside it where there is one; beside a draft is the crawl itself,
+ * and beside a crawl its prediction where that is asked for.
  * @param call which one, and how the pages of the two are paired
  */
 export async function crawlWithEarlier(locals: App.Locals, need: PartGroup, call: ComparisonCall) {

@@ -1,11 +1,11 @@
-import type { Cookies } from '@sveltejs/kit';
+import type { ServerLoadEvent } from '@sveltejs/kit';
 import { isColumnName } from '$core/facts';
 import type { ColumnName } from '$core/facts';
 import { importColumnName, numbersOfSource } from '$core/lists';
 import { cookieOf, neededColumns, columnsFor, shownColumns } from '$lib/list/columns';
 import { screenState } from '$lib/shell/address';
 import { listOf, listWindow } from '$server/index';
-import { beforeOf } from './crawl';
+import { beforeOf, localsOf } from './crawl';
 import { crawlForView } from './view';
 
 const FIRST_ROWS = 60;
@@ -14,9 +14,9 @@ const FIRST_ROWS = 60;
  * What a screen with a list is made of: the crawl, its snapshot, and the list with its first rows.
  * @param pageColumns the columns of pages while nobody has chosen others
  */
-export async function listScreen(event: { locals: App.Locals; url: URL; cookies: Cookies }, pageColumns?: string) {
+export async function listScreen(event: ServerLoadEvent, pageColumns?: string) {
   const state = screenState(event.url);
-  const found = await crawlForView(event.locals, state, event.url.searchParams);
+  const found = await crawlForView(localsOf(event), state, event.url.searchParams);
   const by: ColumnName = isColumnName(state.by) ? state.by : 'section';
   const view = { list: state.list, select: state.select, sort: state.sort, by };
   const columns = columnsFor(

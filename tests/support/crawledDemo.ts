@@ -1,7 +1,10 @@
 /** The demo website, crawled once for a file of tests, and a page of a browser for each of them. */
+import pino from 'pino';
 import { afterAll, beforeAll } from 'vitest';
 import type { Browser, Page } from 'puppeteer-core';
+import { sayAlive } from '$server/index';
 import { serveDemo } from '../../demo/server';
+import { runLiveChecks } from '../../src/crawl/liveChecks';
 import { openBrowser, pageForEach } from './browser';
 import { certificate } from './certificate';
 import { crawling } from './crawling';
@@ -24,18 +27,18 @@ export function crawledDemo({ isTwice = false } = {}) {
   let faults: string[];
   let base: string;
 
+  const { begin, finish } = crawling(() => database.db);
+  const once = async () => {
+    const hosts = ['www.larkfield.example', 'larkfield.example'];
+    const overrides = hosts.map((host) => ({ host, toHost: '127.0.0.1', toPort: demo.port }));
+    const crawl = await begin(`${SITE}/`, { depth: 8, acceptCertificates: true, overrides });
+    await finish(crawl);
+    return crawl;
+  };
   beforeAll(async () => {
     database = await testDatabase();
     let isLater = false;
     demo = await serveDemo(0, certificate(), () => isLater);
-    const hosts = ['www.larkfield.example', 'larkfield.example'];
-    const overrides = hosts.map((host) => ({ host, toHost: '127.0.0.1', toPort: demo.port }));
-    const { begin, finish } = crawling(() => database.db);
-    const once = async () => {
-      const crawl = await begin(`${SITE}/`, { depth: 8, acceptCertificates: true, overrides });
-      await finish(crawl);
-      return crawl;
-    };
     let crawl = await once();
     isLater = true;
     if (isTwice) crawl = await once();
@@ -56,7 +59,20 @@ export function crawledDemo({ isTwice = false } = {}) {
     (opened) => ({ page, faults } = opened),
   );
 
+  async function whileChecking(act: () => Promise<void>): Promise<void> {
+    const ended = new AbortController();
+    const { db } = database;
+    await sayAlive(db, 'test', 0);
+    const checking = runLiveChecks({ db, log: pino({ enabled: false }), allowPrivate: true, signal: ended.signal });
+    await act().finally(() => ended.abort());
+    await checking;
+  }
+
   return {
+    /** Runs the live checks that are asked for, as a worker would, while something is done. */
+    whileChecking,
+    /** Crawls the website once more, as it is some weeks later; that crawl is opened from then on. */
+    crawlAgain: async () => void (base = `${app.address}sites/1/crawls/${await once()}`),
     /** The page of this test, what went wrong in it, and where the crawl is. */
     now: () => ({ page, faults, base }),
     /** Opens a screen of the crawl, or any other by its whole path, and waits until it takes clicks and keys. */

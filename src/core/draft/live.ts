@@ -75,10 +75,15 @@ function linkOutcome(page: SeenPage, edit: Edit, address: (text: string) => stri
   const links = page.linksTo(address(edit.target));
   const still = links.some((link) => fits(link, edit.anchor));
   switch (edit.op) {
-    case 'add_link':
-      // People put a link where they like.
+    case 'add_link': {
+      // People put a link where they like; but one elsewhere that has other words was there before.
       if (links.some(({ anchor }) => !edit.anchor || anchor === edit.anchor)) return live;
-      return links.length ? otherwise({ code: 'found_words', words: links[0].anchor }) : notYet;
+      const isMain = (placement: string) => placement === 'main' || placement === 'none' || placement === '';
+      const there = links.find(
+        ({ placement }) => placement === edit.placement || (isMain(placement) && isMain(edit.placement)),
+      );
+      return there ? otherwise({ code: 'found_words', words: there.anchor }) : notYet;
+    }
     case 'remove_link':
       return liveIf(!still);
     case 'reword_link':

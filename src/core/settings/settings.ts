@@ -168,7 +168,7 @@ export const settingsSchema = z.object({
    */
   crawlerAddresses: z.array(z.string().max(60)).max(10_000).default([]),
 
-  /** Where pages are edited, as an address with what tells a page from others (src/core/editingAddress); '' for nowhere. */
+  /** Where a page is edited: an address with what tells the page (src/core/editingAddress); '' for nowhere. */
   editing: z
     .string()
     .max(2000)

@@ -111,7 +111,7 @@ export const texts = {
   sitemap: 'sitemap as drafted',
   handOverTitle: (host: string) => `Hand over: ${host}`,
   handOverAnswer: (edits: number, pages: number, done: number) =>
-    `${counted(edits, 'edit')} on ${counted(pages, 'page')} to be made on the website${done ? `; ${number(done)} ticked off` : ''}.`,
+    `${counted(edits, 'edit')} in ${counted(pages, 'place')} to be made on the website${done ? `; ${number(done)} ticked off` : ''}.`,
   handOverNothing: 'The draft has no edits that are not on the website yet.',
   backToDraft: 'The draft',
   asFiles: 'As files',
@@ -127,6 +127,7 @@ export const texts = {
   asOn: 'as on',
   wasText: 'before',
   isText: 'after',
+  inText: 'in',
   notInDiff: 'place to be chosen: not in the diff',
   isDone: (text: string) => `Made on the website: ${text}`,
   drafts: 'Drafts',

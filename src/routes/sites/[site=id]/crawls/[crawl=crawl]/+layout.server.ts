@@ -1,12 +1,13 @@
-import { crawlOf, hasEnded, isSoFar, reportFor, siteOf } from '../../../../crawl';
+import { crawlOf, hasEnded, isSoFar, localsOf, reportFor, siteOf } from '../../../../crawl';
 import { draftBrief } from '../../../../draft';
 import { knownLimitOf } from '$core/settings';
 import { screenOf } from '$lib/shell/routes';
 import { appDatabase, crawlSettings, crawlsOf, currentDraft, savedSelections } from '$server/index';
 import type { LayoutServerLoad } from './$types';
 
-export const load: LayoutServerLoad = async ({ locals, depends }) => {
-  depends('crawl:state', 'site:saved', 'draft');
+export const load: LayoutServerLoad = async (event) => {
+  const locals = localsOf(event);
+  event.depends('crawl:state', 'site:saved', 'draft');
   const db = appDatabase();
   const [site, crawl] = [siteOf(locals), crawlOf(locals)];
   const [crawls, saved, report, settings, draft] = await Promise.all([

@@ -23,6 +23,8 @@
   let { data, children } = $props();
   const base = $derived(crawlPath(data.site.id, data.crawl.id, data.crawl.version));
   const current = $derived(page.url.pathname.slice(base.length + 1));
+  /** The question that the screen belongs to. */
+  const asked = $derived(current.split('/')[0]);
   const ended = $derived(data.crawl.state === 'done' || data.crawl.state === 'stopped');
   /** Whether its screens can be opened: on all of it, or on what has come so far. */
   const readable = $derived(ended || data.crawl.soFar !== null);
@@ -99,7 +101,7 @@
   ]);
 
   function walk(step: number) {
-    const at = questions.findIndex(({ path }) => path === current);
+    const at = questions.findIndex(({ path }) => path === asked);
     if (readable) void goto(hrefOf(questions[(at + step + questions.length) % questions.length].path));
   }
 </script>
@@ -162,7 +164,7 @@
     {#if current !== 'watch'}
       <nav class="w-40 shrink-0 border-r border-base-300 p-2" aria-label={texts.questions}>
         {#each questions as { path, name, question } (path)}
-          {@const here = path === current}
+          {@const here = path === asked}
           <a
             href={hrefOf(path)}
             aria-current={here ? 'page' : undefined}

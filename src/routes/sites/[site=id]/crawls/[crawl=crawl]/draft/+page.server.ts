@@ -2,14 +2,15 @@ import { draftAnswer, draftDepths, draftedPages, draftVerdicts, predictionOf } f
 import { editText } from '$core/draft';
 import { sentence } from '$core/messages';
 import { draftsOf, liveChecksOf } from '$server/index';
-import { crawlWithSnapshot, draftOver, predictionFor, siteOf } from '../../../../../crawl';
+import { crawlWithSnapshot, draftOver, localsOf, predictionFor, siteOf } from '../../../../../crawl';
 import type { PageServerLoad } from './$types';
 
 const MOST_PAGES = 8;
 const MOST_STEPS = 50;
 
-export const load: PageServerLoad = async ({ locals, depends }) => {
-  depends('draft');
+export const load: PageServerLoad = async (event) => {
+  const locals = localsOf(event);
+  event.depends('draft');
   // Sends whoever asks for a crawl without a snapshot to watch it.
   const { db, crawl } = await crawlWithSnapshot(locals, 'facts');
   const { start } = siteOf(locals);

@@ -43,7 +43,7 @@
         <h2 class="text-sm font-semibold">{texts.heading}</h2>
         <DraftMenu drafts={data.drafts} {place} />
         <span class="flex-1"></span>
-        {#if data.shown}<a class={link} href="{base}/hand-over">{texts.handOver}</a>{/if}
+        {#if data.shown}<a class={link} href="{base}/draft/hand-over">{texts.handOver}</a>{/if}
         <button type="button" class={link} disabled={!data.draft.undoable} data-key="u" onclick={() => undo(place)}
           >{texts.undo}</button
         >

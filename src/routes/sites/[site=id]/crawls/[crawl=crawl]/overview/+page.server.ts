@@ -21,13 +21,14 @@ import {
   selectPages,
   trapsOf,
 } from '$server/index';
-import { crawlWithSnapshot, hasEnded, reportFor } from '../../../../../crawl';
+import { crawlWithSnapshot, hasEnded, localsOf, reportFor } from '../../../../../crawl';
 import type { PageServerLoad } from './$types';
 
 const MOST_SECTIONS = 14;
 const MOST_CRAWLS = 12;
 
-export const load: PageServerLoad = async ({ locals }) => {
+export const load: PageServerLoad = async (event) => {
+  const locals = localsOf(event);
   const { db, crawl, snapshot } = await crawlWithSnapshot(locals, 'facts');
   const sections = sectionCounts(snapshot);
   const { thresholds } = settingsSchema.parse(await crawlSettings(db, crawl.id));

@@ -2,15 +2,16 @@ import { editText } from '$core/draft';
 import { redirectsOf } from '$core/handOver';
 import { originOf } from '$core/url';
 import { handOverPages } from '$server/index';
-import { crawlWithSnapshot } from '../../../../../crawl';
-import { handOverFor } from '../../../../../handOver';
+import { crawlWithSnapshot, localsOf } from '../../../../../../crawl';
+import { handOverFor } from '../../../../../../handOver';
 import type { PageServerLoad } from './$types';
 
 /** Pages that are shown; the files have all. */
 const MOST_PAGES = 300;
 
-export const load: PageServerLoad = async ({ locals, depends }) => {
-  depends('draft');
+export const load: PageServerLoad = async (event) => {
+  const locals = localsOf(event);
+  event.depends('draft');
   const { db } = await crawlWithSnapshot(locals, 'facts');
   const handOver = await handOverFor(locals);
   if (!handOver?.edits.length) return { shown: null };

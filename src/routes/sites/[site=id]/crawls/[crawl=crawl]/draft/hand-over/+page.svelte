@@ -3,6 +3,7 @@
   import type { Block } from '$core/html';
   import { tickEdits } from '$lib/draft/draft';
   import { texts } from '$lib/draft/texts';
+  import Answer from '$lib/shell/Answer.svelte';
   import { crawlPath } from '$lib/shell/routes';
   import { say } from '$lib/shell/say.svelte';
   import { shortAddress } from '$lib/shell/words';
@@ -12,7 +13,7 @@
   const base = $derived(crawlPath(data.site.id, data.crawl.id, data.crawl.version));
   const { start } = $derived(data.site);
   let onlyOpen = $state(false);
-  const fileHref = (format: string) => `${base}/hand-over/files?format=${format}${onlyOpen ? '&open' : ''}`;
+  const fileHref = (format: string) => `${base}/draft/hand-over/files?format=${format}${onlyOpen ? '&open' : ''}`;
   const link = 'text-primary hover:underline';
   const shown = $derived(data.shown);
   const pages = $derived(
@@ -50,14 +51,18 @@
 {#snippet sentence(label: string, { before, words, after }: Block, mark: string)}
   <p class="flex gap-2">
     <span class="quiet w-10 shrink-0">{label}</span>
-    <span class="min-w-0 font-serif wrap-anywhere">{before}<mark class={mark}>{words}</mark>{after}</span>
+    <span class="min-w-0 font-serif wrap-anywhere">{before}<mark class="text-inherit {mark}">{words}</mark>{after}</span
+    >
   </p>
 {/snippet}
 <main class="min-w-0 flex-1 overflow-y-auto px-4 pt-3 pb-4">
   <div class="flex items-baseline gap-4">
-    <h1 class="answer flex-1">
-      {shown ? texts.handOverAnswer(shown.edits, shown.total, shown.done) : texts.handOverNothing}
-    </h1>
+    <div class="flex-1">
+      <Answer
+        pieces={[{ text: shown ? texts.handOverAnswer(shown.edits, shown.total, shown.done) : texts.handOverNothing }]}
+        href={() => ''}
+      />
+    </div>
     <a class="text-xs {link}" href="{base}/draft">{texts.backToDraft}</a>
   </div>
   {#if shown}
@@ -128,8 +133,13 @@
                         >{texts.notInDiff}</span
                       >{/if}
                   </p>
-                  {#if edit.before}{@render sentence(texts.wasText, edit.before, 'bg-[var(--lost-soft)]')}{/if}
-                  {#if edit.after}{@render sentence(texts.isText, edit.after, 'bg-primary/20')}{/if}
+                  {#if edit.before && edit.op !== 'retarget_link'}
+                    {@render sentence(texts.wasText, edit.before, 'bg-base-300')}
+                  {/if}
+                  {#if edit.after}
+                    {@const label = edit.op === 'retarget_link' ? texts.inText : texts.isText}
+                    {@render sentence(label, edit.after, 'bg-primary/20')}
+                  {/if}
                   {#if edit.value}<pre
                       class="mt-1 max-h-60 overflow-auto bg-base-200 p-2 font-mono">{edit.value}</pre>{/if}
                   {#if edit.note}<p class="quiet italic">{edit.note}</p>{/if}

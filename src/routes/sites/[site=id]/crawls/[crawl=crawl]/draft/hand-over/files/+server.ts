@@ -13,9 +13,9 @@ import {
 } from '$core/handOver';
 import { originOf } from '$core/url';
 import { appDatabase, editedFiles, handOverPages, MOST_FILES } from '$server/index';
-import { siteOf } from '../../../../../../crawl';
-import { handOverFor } from '../../../../../../handOver';
-import { errorTexts } from '../../../../../../texts';
+import { siteOf } from '../../../../../../../crawl';
+import { handOverFor } from '../../../../../../../handOver';
+import { errorTexts } from '../../../../../../../texts';
 import type { RequestHandler } from './$types';
 
 const formats = ['markdown', 'csv', 'html', 'diff', 'robots', 'edits', 'redirects', 'nginx', 'apache'] as const;
