@@ -70,9 +70,12 @@ for (const [name, edit] of Object.entries(edits)) {
 const wanted = parseSelection('indexable');
 if (wanted.ok)
   for (const newLinks of [Infinity, 5]) {
-    const plan = timed(() => planFor(view, { within: 3, wanted: evaluate(view, wanted.selection), newLinks }), 1);
-    const { links, tooDeep, missed, fewest } = plan.value;
+    const plan = timed(
+      () => planFor(view, { goal: 'within', amount: 3, wanted: evaluate(view, wanted.selection), newLinks }, settings),
+      1,
+    );
+    const { proposals, short, missed, fewest } = plan.value;
     console.log(
-      `  plan within 3, ${newLinks} new links a page: ${n(links.length)} links for ${n(tooDeep)} pages, at least ${n(fewest)}, ${n(missed)} missed, in ${plan.seconds.toFixed(2)} s`,
+      `  plan within 3, ${newLinks} new links a page: ${n(proposals.length)} links for ${n(short)} pages, at least ${n(fewest)}, ${n(missed)} missed, in ${plan.seconds.toFixed(2)} s`,
     );
   }

@@ -7,7 +7,7 @@ import { draftCsv, editsCsv, summarize } from '$core/formats';
 import { sentence } from '$core/messages';
 import type { Message } from '$core/messages';
 import { thousands } from '$core/numbers';
-import { editOfLink, planFor } from '$core/plan';
+import { planFor } from '$core/plan';
 import { settingsSchema } from '$core/settings';
 import type { ShareModel } from '$core/share';
 import { withPlainShare } from '$core/view';
@@ -88,13 +88,14 @@ const pages = (n: number, are: string, is: string) => `${thousands(n)} ${n === 1
 
 /** `edgemap plan`: writes the fewest new links that bring pages within some clicks of the start. */
 export async function planCommand(db: Database, call: PlanCommandCall): Promise<number> {
-  const { view } = await crawlFor(db, call.crawl, call);
+  const { row, view } = await crawlFor(db, call.crawl, call);
   const wanted = selected(view, call.select);
-  const plan = planFor(view, { within: call.within, wanted, newLinks: call.maxNewLinks ?? undefined });
-  await writePieces(call.out, editsCsv(plan.links.map((link) => editOfLink(view, link)))).catch((error: Error) => {
+  const asked = { goal: 'within', amount: call.within, wanted, newLinks: call.maxNewLinks ?? undefined } as const;
+  const plan = planFor(view, asked, row.settings);
+  await writePieces(call.out, editsCsv(plan.proposals.map(({ edit }) => edit))).catch((error: Error) => {
     throw failure('usage', `--out: the file cannot be written: ${error.message}`);
   });
-  const told = [`${pages(plan.tooDeep, 'are', 'is')} too deep. ${links(plan.links.length)} written to ${call.out}.`];
+  const told = [`${pages(plan.short, 'are', 'is')} too deep. ${links(plan.proposals.length)} written to ${call.out}.`];
   if (plan.fewest) told.push(`No plan needs fewer than ${thousands(plan.fewest)}.`);
   if (plan.missed) told.push(`${pages(plan.missed, 'cannot', 'cannot')} be brought near enough within these limits.`);
   console.error(told.join(' '));

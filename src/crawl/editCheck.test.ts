@@ -1,4 +1,4 @@
-/** From a plan to the website and back: edits are made from the hand-over alone, checked, and found by the next crawl. */
+/** From a plan to the website and back: edits are made from the hand-over, checked, and found by the next crawl. */
 import { execFileSync } from 'node:child_process';
 import { existsSync, mkdirSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
@@ -10,7 +10,7 @@ import { comparePages } from '$core/compare';
 import { addressesOf, draftOfCrawl, editOf } from '$core/draft';
 import type { DraftEdit, Edit } from '$core/draft';
 import { unifiedDiff } from '$core/handOver';
-import { editOfLink, planFor } from '$core/plan';
+import { planFor } from '$core/plan';
 
 import { settingsSchema } from '$core/settings';
 import { withComparison } from '$core/view';
@@ -102,7 +102,7 @@ it('a plan is handed over, made from its diff, checked at once and found by the 
   const row = (await getCrawl(test.db, first.crawlId))!;
   const view = first.snapshot;
   const wanted = selectPages(view, 'indexable').pages;
-  const planned = planFor(view, { within: 2, wanted }).links.map((link) => editOfLink(view, link));
+  const planned = planFor(view, { goal: 'within', amount: 2, wanted }, settings()).proposals.map(({ edit }) => edit);
   expect(planned.length).toBeGreaterThan(1);
   const more: Edit[] = [
     editOf('remove_link', '*', { target: `${site.origin}/shop/`, placement: 'footer' }),

@@ -30,8 +30,8 @@ import type { ComparisonCall, CrawlState, Draft, OpenDraft, SiteName, SiteReport
 import { errorTexts } from './texts';
 
 /**
- * What the boundary has found of the address of a load. The load runs anew when the browser goes on to another crawl, or
- * to another version of it: it does so for the parameters that a load has read, and not for `locals`.
+ * What the boundary has found of the address of a load. The load runs anew when the browser goes on to another crawl,
+ * or to another version of it: it does so for the parameters that a load has read, and not for `locals`.
  */
 export function localsOf({ locals, params }: Pick<ServerLoadEvent, 'locals' | 'params'>): App.Locals {
   void [params.site, params.crawl];

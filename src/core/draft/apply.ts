@@ -1,7 +1,7 @@
 /** Edits, applied one after the other: each finds what those before it have left. */
 import { baseFacts } from '../facts';
 import type { RobotsRule } from '../facts';
-import { placements } from '../links';
+import { isContentPlacement, placements } from '../links';
 import { parseRobots, robotsMatcher } from '../robots';
 import type { RobotsMatcher } from '../robots';
 import { patternTest, scopeOf } from '../scope';
@@ -72,6 +72,9 @@ function nextOf({ changes }: Site, page: number): number {
   const to = changes.valueOf(page, 'redirect_to');
   return typeof to === 'string' ? changes.pageAt(to) : -1;
 }
+
+/** A new link in the content is taken for one in a sentence: that is where people are asked to put it. */
+const inSentence = { above: 'body>main>p', beside: true };
 
 /** Why a page cannot redirect somewhere. */
 function redirectRefusal(site: Site, page: number, target: number | string): Refusal {
@@ -170,7 +173,12 @@ const appliers: Record<EditOp, (site: Site, edit: Edit) => Refusal> = {
       const found = targetOf(site, edit.target, site.changes.addressOf(page));
       if (found.refusal) return found.refusal;
       const placement = placements.find((name) => name === edit.placement) ?? 'main';
-      site.changes.putLink(page, found.target, { anchor: edit.anchor, placement, fragment: found.fragment });
+      const fields = { anchor: edit.anchor, placement, fragment: found.fragment };
+      site.changes.putLink(
+        page,
+        found.target,
+        isContentPlacement[placements.indexOf(placement)] ? { ...fields, ...inSentence } : fields,
+      );
       return null;
     }),
   remove_link: (site, edit) => (edit.target ? onLinks(site, edit, null) : { code: 'edit_needs_target' }),

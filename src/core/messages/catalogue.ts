@@ -6,6 +6,13 @@ import type { FetchError, RobotsRule, UnreadableReason, UnvisitedReason } from '
 import { thousands } from '../numbers';
 
 const counted = (n: number, one: string, many: string) => `${thousands(n)} ${n === 1 ? one : many}`;
+/** How much of what names a target the source of a link has, from 0 to 1. */
+const ofName = (words: number) =>
+  words >= 0.995
+    ? '; the page has all words that name the target'
+    : words > 0
+      ? `; the page has ${Math.max(1, Math.round(words * 100))} % of what names the target`
+      : '';
 
 const errors: Record<FetchError, string> = {
   dns: 'The host has no DNS record.',
@@ -284,6 +291,15 @@ const catalogue = {
     `${source} has no such link to ${target}${anchor ? ` with the words “${anchor}”` : ''}.`,
   edit_placement: ({ text }: { text: string }) =>
     `“${text}” is not a placement: header, nav, main, aside, footer or none.`,
+  // What proposals of a plan bring
+  plan_brings: ({ pages, words }: { pages: number; words: number }) =>
+    `Brings ${counted(pages, 'page', 'pages')} near enough${ofName(words)}.`,
+  plan_text: ({ nth, of, words }: { nth: number; of: number; words: number }) =>
+    `Link ${nth} of ${of} from running text${ofName(words)}.`,
+  plan_share: ({ gives, from, to, words }: { gives: number; from: number; to: number; words: number }) =>
+    `Gives about ${gives.toFixed(2)}×; with all links of the plan the target goes from ${from.toFixed(2)}× to ${to.toFixed(2)}×${ofName(words)}.`,
+  plan_fewer: ({ pages }: { pages: number }) =>
+    `One link less on ${counted(pages, 'page', 'pages')} with too many; its target is linked from elsewhere, or may not be indexed.`,
   // What is found in place of an edit
   found_status: ({ status }: { status: number | null }) =>
     status === null ? 'The address gives no answer.' : `The address answers ${status}.`,

@@ -1,4 +1,4 @@
 export { planLinks } from './plan';
 export type { Plan, PlanGoal, PlanLimits, PlannedLink, PlanSite } from './plan';
-export { editOfLink, planFor } from './view';
-export type { PlanCall } from './view';
+export { planFor, planGoals } from './view';
+export type { PlanCall, PlanGoalName, Proposal, Proposals } from './view';

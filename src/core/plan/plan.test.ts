@@ -26,6 +26,7 @@ const limitsOf = (count: number, given: Partial<PlanLimits> = {}): PlanLimits =>
   newLinks: Infinity,
   budget: Infinity,
   groups: null,
+  allowed: null,
   ...given,
 });
 

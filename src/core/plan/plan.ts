@@ -29,6 +29,8 @@ export interface PlanLimits {
   budget: number;
   /** Links only between pages with the same number here; null where any may link to any. */
   groups: ArrayLike<number> | null;
+  /** Whether a page may link to another at all; null where any may. */
+  allowed: ((source: number, target: number) => boolean) | null;
 }
 
 export interface PlannedLink extends NewLink {
@@ -92,16 +94,22 @@ function extend({ site, goal, limits, candidates }: Task, kept: readonly NewLink
   const deepest = depth.reduce((most, clicks) => (clicks < NO_ROUTE ? Math.max(most, clicks) : most), 0);
   let nearest = nearestFree();
   const gainOf = (page: number) => spread.gain(page, (nearest.get(groupOf(page)) ?? goal.within) + 1);
-  /** The best source of those from which a link brings as much. */
+  /** The best source of those from which a link brings as much, else of those from which it brings anything. */
   function sourceFor(target: number, gain: number): number {
     let most = nearest.get(groupOf(target))! + 1;
     // Beyond the deepest source there is none.
     const last = Math.min(goal.within, deepest + 1);
     while (most < last && spread.gain(target, most + 1) === gain) most++;
+    const best = bestSource(target, most);
+    return best >= 0 || !limits.allowed ? best : bestSource(target, last);
+  }
+  /** The best source of those less than so many clicks deep. */
+  function bestSource(target: number, most: number): number {
     let best = -1;
     let [bestUsed, bestLikeness] = [0, -Infinity];
     for (let page = 0; page < depth.length; page++) {
       if (depth[page] >= most || page === target || groupOf(page) !== groupOf(target) || !isFree(page)) continue;
+      if (limits.allowed && !limits.allowed(page, target)) continue;
       const likeness = site.likeness(page, target);
       const links = used.get(page) ?? 0;
       if (likeness < bestLikeness || (likeness === bestLikeness && links >= bestUsed)) continue;
@@ -127,7 +135,8 @@ function extend({ site, goal, limits, candidates }: Task, kept: readonly NewLink
     }
     const source = sourceFor(target, gain);
     if (source < 0) continue;
-    const link = { source, target, gain };
+    const link = { source, target, gain: spread.gain(target, depth[source] + 1) };
+    if (link.gain === 0) continue;
     links.push(link);
     use(link);
     spread.add(link);

@@ -1,39 +1,51 @@
 import { error, json } from '@sveltejs/kit';
 import { z } from 'zod';
 import { editText } from '$core/draft';
-import { editOfLink, planFor } from '$core/plan';
+import { sentence } from '$core/messages';
+import { planFor, planGoals } from '$core/plan';
 import { selectPages } from '$server/index';
-import { crawlWithSnapshot, draftOver } from '../../../../../crawl';
+import type { View } from '$core/view';
+import { crawlOf, draftableCrawl, draftOver } from '../../../../../crawl';
+import { errorTexts } from '../../../../../texts';
 import type { RequestHandler } from './$types';
 
 const whole = z.coerce.number().int().min(1).max(1_000_000);
 const query = z.object({
-  /** Clicks from the start; without it a route is all that is asked for. */
-  within: whole.optional(),
-  /** New links that one page may get, and all together. */
+  goal: z.enum(planGoals).default('within'),
+  /** Clicks, links or share; of clicks without it a route is all that is asked for. */
+  amount: z.coerce.number().positive().max(1_000_000).optional(),
+  /** New links that one page may get, and edits all together. */
   links: whole.optional(),
   budget: whole.optional(),
-  /** Whether pages may link only within their section. */
+  /** Whether pages may link only within their section, and only where they are alike in words. */
   sections: z.stringbool().default(false),
+  alike: z.stringbool().default(false),
   select: z.string().default('indexable'),
+  /** Pages that are left as they are. */
+  without: z.string().default(''),
 });
 
-/** A plan over the current draft: `?within=3&links=5&budget=20&sections=true&select=indexable`. */
+function selected(view: View, select: string) {
+  const { pages, fault } = selectPages(view, select);
+  return fault ? error(400, `The selection “${select}” cannot be answered: ${fault.message}`) : pages;
+}
+
+/** A plan over the current draft: `?goal=within&amount=3&links=5&budget=20&sections=true&select=indexable`. */
 export const GET: RequestHandler = async ({ locals, url }) => {
   const asked = query.safeParse(Object.fromEntries(url.searchParams));
   if (!asked.success) error(400, asked.error.issues[0].message);
-  const { within, links, budget, sections, select } = asked.data;
-  const view = (await draftOver(locals))?.view ?? (await crawlWithSnapshot(locals, 'links')).snapshot;
-  const { pages, fault } = selectPages(view, select);
-  if (fault) error(400, `The selection cannot be answered: ${fault.message}`);
-  const plan = planFor(view, { within, wanted: pages, newLinks: links, budget, withinSections: sections });
+  const { goal, amount, links, budget, sections, alike, select, without } = asked.data;
+  const over = await draftableCrawl(crawlOf(locals));
+  if (!over) error(409, errorTexts.crawlNotDraftable);
+  const view = (await draftOver(locals))?.view ?? over.view;
+  const call = {
+    ...{ goal, amount, newLinks: links, budget, withinSections: sections, alike },
+    wanted: selected(view, select),
+    without: without ? selected(view, without) : null,
+  };
+  const { proposals, ...told } = planFor(view, call, over.settings);
   return json({
-    tooDeep: plan.tooDeep,
-    missed: plan.missed,
-    fewest: plan.fewest,
-    proposals: plan.links.map((link) => {
-      const edit = editOfLink(view, link);
-      return { edit, text: editText(edit), gain: link.gain };
-    }),
+    ...told,
+    proposals: proposals.map(({ edit, gain }) => ({ edit, text: editText(edit), gain: sentence(gain) })),
   });
 };
