@@ -12,6 +12,7 @@ import {
   clickDepths,
   countLinks,
   countTextLinks,
+  pagingPages,
   crawlerGraph,
   crawlerIsVisitor,
   crawlerStarts,
@@ -239,6 +240,22 @@ export const derivations: readonly Derivation[] = [
     const island = islandNumbers(visitorGraph(model), depth);
     return { reach: reachOf(depth, model.column('pages_linking')), island, island_size: islandSizes(island) };
   }),
+  step(
+    'paging',
+    ['url', 'title', 'targets', 'words', 'follow', 'phrases', 'visitor', 'starts'],
+    ['paging', 'depth_without_paging', 'only_paging'],
+    (model, { visitor: { graph, depths } }) => {
+      const paging = pagingPages(model);
+      const { starts } = model;
+      const without = paging.includes(1) ? clickDepths(graph, starts, Infinity, -1, paging) : depths;
+      const isOnly = (page: number) => depths.depth[page] >= 0 && without.depth[page] < 0 && paging[page] === 0;
+      return {
+        paging,
+        depth_without_paging: without.depth,
+        only_paging: paging.map((_, page) => Number(isOnly(page))),
+      };
+    },
+  ),
   step('gates', ['visitor', 'starts'], ['gate_for'], ({ starts }, { visitor: { graph, depths } }) => ({
     gate_for: gatesOf(dominators(graph, incomingPages(graph), depths, starts), depths.depth),
   })),

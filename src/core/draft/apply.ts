@@ -74,7 +74,7 @@ function nextOf({ changes }: Site, page: number): number {
 }
 
 /** A new link in the content is taken for one in a sentence: that is where people are asked to put it. */
-const inSentence = { above: 'body>main>p', beside: true };
+const inSentence = { beside: true };
 
 /** Why a page cannot redirect somewhere. */
 function redirectRefusal(site: Site, page: number, target: number | string): Refusal {

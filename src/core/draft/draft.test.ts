@@ -205,8 +205,10 @@ describe('a draft', () => {
       const path = new URL(source).pathname;
       const to = target && new URL(target).pathname;
       const page = after[path];
-      if (op === 'add_link') page.worded = [...(page.worded ?? []), [to, anchor]];
-      if (op === 'remove_link') page.worded = page.worded?.filter(([other]) => other !== to);
+      if (op === 'add_link') page.drafted = [...(page.drafted ?? []), [to, anchor]];
+      if (op === 'remove_link')
+        for (const kind of ['worded', 'drafted'] as const)
+          page[kind] = page[kind]?.filter(([other]) => other !== to) as [];
       if (op === 'noindex' || op === 'index') page.noindex = op === 'noindex';
       if (op === 'canonical') Object.assign(page, { canonical: to, declared: [['canonical', to]] });
       if (op === 'redirect')

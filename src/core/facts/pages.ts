@@ -130,6 +130,19 @@ export const pageFacts = {
     'Reached from the start; an orphan, which no page links to; or on an island, which only unreached pages link to.',
     { values: reaches },
   ),
+  paging: derived.flag(
+    'Further page of a list',
+    'Whether the page is the second or a later one of a list that is split up, by its number, its title and the links to it.',
+  ),
+  depth_without_paging: derived.number(
+    'Depth without paging',
+    'Fewest clicks from a start page that lead over no further page of a list.',
+    { unit: 'clicks' },
+  ),
+  only_paging: derived.flag(
+    'Only through paging',
+    'Whether every route to the page leads over further pages of lists, down which it slides as new entries come.',
+  ),
   island: derived.number('Island', 'Number of the island the page is on, from 1 for the largest.', { sort: 'low' }),
   island_size: derived.number('Pages of the island', 'How many pages are on that island.', { unit: 'pages' }),
   gate_for: derived.number('Gate for', 'How many reached pages lose every route from the start if this page goes.', {

@@ -55,6 +55,14 @@ const cases: Record<string, Case> = {
     },
     found: [1, 1, 1],
   },
+  only_paging: {
+    pages: {
+      '/': { title: 'Stories', worded: [['/?page=2', '2']] },
+      '/?page=2': { title: 'Stories', links: ['/a'] },
+      '/a': {},
+    },
+    found: [1, 1, 1],
+  },
   kept_from_crawlers: {
     pages: { '/': { links: ['/a'], pageNofollow: true }, '/a': { links: ['/b'] }, '/b': {} },
     found: [2, 2, 1],

@@ -31,6 +31,11 @@ export const guidance: Readonly<Record<string, Guidance>> = {
     before: '<a href="/events/?page=2">Older events</a>',
     after: '<a href="/events/2024/">2024</a>\n<a href="/events/2023/">2023</a>\n<a href="/events/2022/">2022</a>',
   },
+  only_paging: {
+    ignore: 'Nobody needs to find the older entries, as in a list of notices that have passed.',
+    before: '<a href="/stories/?page=2">Older stories</a>',
+    after: '<a href="/stories/trams/">All stories about trams</a>\n<a href="/stories/2024/">Stories of 2024</a>',
+  },
   kept_from_crawlers: {
     ignore: 'The pages should not be found. Then set noindex on them, which says so.',
     before: '<a href="/learn/schools/" rel="nofollow">For schools</a>',

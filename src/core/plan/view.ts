@@ -66,7 +66,10 @@ function taskOf(view: View, { wanted, newLinks = Infinity, budget = Infinity, ..
   const likeness = wordLikeness(view);
   const folders = commonFolders(view);
   const isFree = (page: number) => !(without && hasBit(without, page));
-  const sources = Uint8Array.from(view.column('verdict'), (code, page) => Number(code === INDEXABLE && isFree(page)));
+  const paging = view.column('paging');
+  /** Entries slide off a further page of a list, so that it is no place for links. */
+  const stays = (page: number) => paging[page] !== 1 && isFree(page);
+  const sources = Uint8Array.from(view.column('verdict'), (code, page) => Number(code === INDEXABLE && stays(page)));
   return {
     view,
     likeness,

@@ -13,8 +13,15 @@ export interface Depths {
  * Breadth-first search from the start pages in which redirects and meta refreshes cost no click.
  * @param most how many clicks are taken at the most
  * @param closed a page that no way may pass; −1 for none
+ * @param ends other than 0 for pages from which no click is taken
  */
-export function clickDepths(graph: PageGraph, starts: readonly number[], most = Infinity, closed = -1): Depths {
+export function clickDepths(
+  graph: PageGraph,
+  starts: readonly number[],
+  most = Infinity,
+  closed = -1,
+  ends: ArrayLike<number> | null = null,
+): Depths {
   const { count, offsets, targets, hop } = graph;
   const depth = new Int32Array(count).fill(-1);
   const parent = new Int32Array(count).fill(-1);
@@ -41,6 +48,7 @@ export function clickDepths(graph: PageGraph, starts: readonly number[], most = 
     if (level >= most) break;
     for (let i = levelStart; i < levelEnd; i++) {
       const page = queue[i];
+      if (ends !== null && ends[page] !== 0) continue;
       const stop = offsets[page + 1];
       for (let at = offsets[page]; at < stop; at++) {
         const target = targets[at];

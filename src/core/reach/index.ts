@@ -5,6 +5,7 @@ export { dominators, gatesOf } from './gates';
 export { CLICK, incomingPages, NO_CLICK, NO_WAY, pageGraph } from './graph';
 export type { Incoming, LinkGraph, PageGraph } from './graph';
 export { islandNumbers, islandSizes } from './islands';
+export { pagingPages } from './paging';
 export { depthFact, heldBackBy, noRouteSelection, reachOf, readers } from './reach';
 export type { Reader } from './reach';
 export { countTextLinks } from './textLinks';

@@ -20,7 +20,8 @@ export interface TextLinkCounts {
  */
 function textLinksOf({ count, links, phrases, column }: TextBase): Uint8Array {
   const { offsets, kind, target, anchor, above, placement, marks } = links;
-  const isText = phrases.map((path) => path.startsWith('body') && isRunningText(path));
+  // What a draft adds stands in no element yet.
+  const isText = phrases.map((path) => path === '' || (path.startsWith('body') && isRunningText(path)));
   const found = new Uint8Array(kind.length);
   /** How many pages have each link; equal links of one page count once. */
   const pages = new Map<string, { pages: number; last: number }>();

@@ -23,6 +23,8 @@ export interface TinyPage extends Partial<FoundFacts> {
   placed?: [to: string, above: string][];
   /** Paths that sentences of the page link to, with the words of the link. */
   inText?: [to: string, words: string][];
+  /** Likewise, as a draft adds them: in no element that is known. */
+  drafted?: [to: string, words: string][];
   /** Paths of links with rel=nofollow. */
   nofollow?: string[];
   /** Paths with the words of the link and the fragment that it leads to. */
@@ -33,6 +35,8 @@ export interface TinyPage extends Partial<FoundFacts> {
   headed?: [LinkKind, string][];
 }
 
+/** Stands for no path, of a link that has words beside it. */
+const DRAFTED = 'drafted';
 const TEXT_PATH = 'body>main>p>em';
 export const TINY_START = 'https://tiny.example/';
 export const tiny = (path: string) => new URL(path, TINY_START).href;
@@ -74,6 +78,7 @@ export function tinyBase(
           worded = [],
           placed = [],
           inText = [],
+          drafted = [],
           fragments = [],
           nofollow = [],
           declared = [],
@@ -92,6 +97,7 @@ export function tinyBase(
         ...worded.map(([to, words, placement]): Made => ['click', to, words, placement]),
         ...placed.map(([to, above]): Made => ['click', to, '', 'main', '', '', above]),
         ...inText.map(([to, words]): Made => ['click', to, words, 'main', '', '', TEXT_PATH]),
+        ...drafted.map(([to, words]): Made => ['click', to, words, 'main', '', '', DRAFTED]),
         ...nofollow.map((to): Made => ['click', to, '', 'main', '', 'nofollow']),
         ...fragments.map(([to, words, fragment]): Made => ['click', to, words, 'main', fragment]),
         ...[...declared, ...redirect, ...headed].map(([kind, to]): Made => [kind, to, '']),
@@ -107,8 +113,8 @@ export function tinyBase(
             target: to,
             anchor: words,
             rel,
-            above,
-            beside: above === TEXT_PATH,
+            above: above === DRAFTED ? '' : above,
+            beside: above === TEXT_PATH || above === DRAFTED,
             fragment,
             line: isHeaded(at) ? 0 : at + 1,
             column: 1,

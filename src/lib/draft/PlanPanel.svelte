@@ -12,7 +12,7 @@
   const goals = Object.keys(texts.goals) as Goal[];
   let goal = $state<Goal>('within');
   let amounts = $state<Record<Goal, number | null>>({ within: 3, text: 3, share: 1, links: 120 });
-  let select = $state('indexable');
+  let select = $state<string>(texts.goals.within.select);
   let without = $state('');
   let links = $state<number | null>(5);
   let budget = $state<number | null>(null);

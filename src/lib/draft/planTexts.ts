@@ -4,7 +4,7 @@ export const planTexts = {
   heading: 'Plan for me',
   goal: 'What the plan is to reach',
   goals: {
-    within: { label: 'Bring pages within', unit: 'clicks from the start', select: 'indexable' },
+    within: { label: 'Bring pages within', unit: 'clicks from the start', select: 'indexable and not paging' },
     text: {
       label: 'Links from running text, at least',
       unit: 'pages',

@@ -40,6 +40,7 @@ export const commonSelections = (over: 'pages' | 'links', reader: Reader): { lab
         { label: 'Deeper than 3', select: `${depthFact(reader)} > 3` },
         { label: 'No route', select: noRouteSelection(reader) },
         { label: 'No route, in a sitemap', select: `${noRouteSelection(reader)} and seen in sitemap` },
+        { label: 'Only through paging', select: 'only_paging' },
         { label: 'Broken', select: 'verdict in (broken, failing, unanswered)' },
       ]
     : [

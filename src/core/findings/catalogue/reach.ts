@@ -30,6 +30,17 @@ export const reachFindings: readonly FindingRow[] = [
     why: 'Fewer visitors arrive with every click, and search engines crawl deep pages less often.',
     remedy: 'Link to these pages, or to their parent pages, from pages nearer to the start.',
   }),
+  pages('only_paging', {
+    related: ['deep_pages', 'one_way_in'],
+    weight: 0.4,
+    name: 'Indexable pages reached only through paging',
+    select: () => 'indexable and only_paging',
+    rule: 'The page may be indexed, and every route to it leads over the second or a later page of a list that is split up.',
+    why: 'As new entries come, the page slides further down its list: each month it is more clicks away, and search engines visit it less often.',
+    remedy:
+      'Link to these pages from pages that stay: hub pages by subject or year, related pages, or a complete index.',
+    oneEdit: 'section',
+  }),
   pages('kept_from_crawlers', {
     related: ['nofollow_inside', 'links_to_blocked'],
     weight: 0.8,
