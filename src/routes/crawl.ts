@@ -8,7 +8,7 @@ import { sentence } from '$core/messages';
 import { findingsAt } from '$core/report';
 import { asksForEarlier, asksForLinks, parseLinkSelection, parseSelection } from '$core/selection';
 import type { CrawlSettings } from '$core/settings';
-import { SNAPSHOT_VERSION } from '$core/snapshot';
+import { pageOf, SNAPSHOT_VERSION } from '$core/snapshot';
 import type { PartGroup } from '$core/snapshot';
 import { withComparison } from '$core/view';
 import type { ComparedView, View } from '$core/view';
@@ -17,7 +17,7 @@ import {
   appDatabase,
   crawlSettings,
   currentDraft,
-  findingsOfPage,
+  findingsOfPages,
   openComparison,
   openDraft,
   openSiteReport,
@@ -134,12 +134,26 @@ export async function reportFor(locals: App.Locals): Promise<SiteReport | null> 
     : openSiteReport(db, crawl);
 }
 
-/** The ids of the findings about a page, likewise. */
-export async function findingsFor(locals: App.Locals, page: number): Promise<string[]> {
+/** For each of some pages the ids of the findings about it, likewise. */
+export async function findingsFor(locals: App.Locals, pages: readonly number[]): Promise<string[][]> {
   const drafted = await draftAsked(locals);
-  if (!drafted) return findingsOfPage(appDatabase(), crawlOf(locals), page);
-  const { report, pages } = drafted.report();
-  return findingsAt(pages, page, report.ids);
+  if (!drafted) return findingsOfPages(appDatabase(), crawlOf(locals), pages);
+  const { report, pages: found } = drafted.report();
+  return pages.map((page) => findingsAt(found, page, report.ids));
+}
+
+/** Findings with how many key pages each is about: those that are about any first, else in their order. */
+export async function keyFirst<F extends { id: string }>(
+  locals: App.Locals,
+  view: View,
+  findings: readonly F[],
+): Promise<(F & { keyPages: number })[]> {
+  const pages = (view.keys ?? []).map((address) => pageOf(view, address)).filter((page) => page >= 0);
+  const counts = new Map<string, number>();
+  for (const ids of pages.length ? await findingsFor(locals, pages) : [])
+    for (const id of ids) counts.set(id, (counts.get(id) ?? 0) + 1);
+  const counted = findings.map((finding) => ({ ...finding, keyPages: counts.get(finding.id) ?? 0 }));
+  return [...counted.filter(({ keyPages }) => keyPages > 0), ...counted.filter(({ keyPages }) => keyPages === 0)];
 }
 
 /**

@@ -54,6 +54,8 @@ describe('further pages of a list', () => {
       '/events/2025': { title: 'Events of 2025', worded: [['/events/2024', '2024']] },
       '/events/2024': { title: 'Events of 2024' },
       '/line-2': { title: 'Line 2' },
+      '/photographs': { title: 'Photographs', worded: [['/photographs/2', 'Photograph 2']] },
+      '/photographs/2': { title: 'Photographs: 2' },
     });
     expect(having(site, 'paging')).toEqual([]);
   });

@@ -66,9 +66,10 @@ export function pagingPages(base: PagingBase): Int32Array {
       if (isNumbered && isSameList(page, target)) paging[target] = 1;
     }
 
+  /** Whether a page links to another by words that are no number of it: “older”, and not “photograph 2”. */
   const linksTo = (page: number, target: number) => {
     for (let link = offsets[page]; link < offsets[page + 1]; link++)
-      if (targets[link] === target && kind[link] === CLICK_KIND) return true;
+      if (targets[link] === target && kind[link] === CLICK_KIND && /^\D+$/.test(phrases[anchor[link]])) return true;
     return false;
   };
   /** The addresses of the page before: with the number before, or, for the second page, with none. */

@@ -8,7 +8,8 @@
   import { texts } from './texts';
 
   interface Props {
-    findings: Found[];
+    /** With how many key pages each is about. */
+    findings: (Found & { keyPages?: number })[];
     /** Whether a finding is what is selected now. */
     isHere?: (finding: Found) => boolean;
     href: (finding: Found) => string;
@@ -23,6 +24,14 @@
     const where = placement === 'none' ? texts.template : placement === 'main' ? texts.mainContent : placement;
     return pages === all ? texts.onAllByOneLink(where) : texts.onSomeByOneLink(number(pages), where);
   };
+  /** Those of its places that are on key pages, or lead to them. */
+  function keyHref(finding: Found): string {
+    const [path, query] = href(finding).split('?');
+    const params = new URLSearchParams(query);
+    const only = finding.over === 'pages' ? 'key' : '(from (key) or to (key))';
+    params.set('select', `(${params.get('select') ?? ''}) and ${only}`);
+    return `${path}?${params}`;
+  }
   const percent = (part: number) =>
     part > 0 && part < 0.001 ? '<0.1%' : `${(100 * part).toFixed(part < 0.1 ? 1 : 0)}%`;
 </script>
@@ -51,6 +60,12 @@
           >
           {#if finding.worthALook}<span class="quiet ml-1 text-xs whitespace-nowrap"
               ><Explained text={texts.worthALook} /></span
+            >{/if}
+          {#if finding.keyPages}<a
+              class="ml-1 rounded border border-primary/40 px-1 text-xs whitespace-nowrap text-primary hover:underline"
+              href={keyHref(finding)}
+              title={texts.keyPagesMean}
+              data-sveltekit-noscroll>{texts.keyPages(finding.keyPages)}</a
             >{/if}
           {#if finding.block}<span
               class="quiet block max-w-88 truncate text-xs"

@@ -2,6 +2,8 @@ import { counted } from '../shell/words';
 
 /** The texts around findings: their table, help and pages. */
 export const texts = {
+  keyPages: (n: number) => counted(n, 'key page'),
+  keyPagesMean: 'Of the pages that are marked as mattering most',
   aboutFinding: (name: string) => `About “${name}”`,
   rule: 'Rule',
   whyItMatters: 'Why it matters',

@@ -5,7 +5,7 @@
   import { say } from '../shell/say.svelte';
   import { send } from '../shell/send';
   import { number } from '../shell/words';
-  import { texts } from './texts';
+  import { keyBounds, texts } from './texts';
   import Table from '../table/Table.svelte';
 
   interface Props {
@@ -27,6 +27,8 @@
     const [kind, id] = [what.slice(0, what.indexOf(':')), what.slice(what.indexOf(':') + 1)];
     const saved = kind === 'saved' ? site.saved.find((one) => one.name === id) : undefined;
     if (saved) return { name: name || saved.name, over: saved.over, text: saved.text };
+    const ofKeys = kind === 'key' ? keyBounds.find(({ text }) => text === id) : undefined;
+    if (ofKeys) return { name: name || ofKeys.name, over: 'pages', text: ofKeys.text };
     if (kind === 'finding')
       return { name: name || (findings.find((one) => one.id === id)?.name ?? id), over: 'finding', text: id };
     return { name: name || select, over: 'pages', text: select };
@@ -100,6 +102,9 @@
           {/each}
         </optgroup>
       {/if}
+      <optgroup label={texts.ofKeyPages}>
+        {#each keyBounds as one (one.text)}<option value="key:{one.text}">{one.name}</option>{/each}
+      </optgroup>
       <optgroup label={texts.ofFindings}>
         {#each findings as { id, name: finding } (id)}<option value="finding:{id}">{finding}</option>{/each}
       </optgroup>

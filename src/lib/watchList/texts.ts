@@ -23,6 +23,7 @@ export const texts = {
   add: 'Watch something',
   what: 'What',
   ofSaved: 'Saved selections',
+  ofKeyPages: 'Key pages',
   ofFindings: 'Findings',
   ownSelection: 'a selection of pages …',
   selection: 'Selection of pages',
@@ -37,3 +38,12 @@ export const texts = {
   links: (name: string) => `${name} (links)`,
   firstCrawl: 'There is no crawl before to compare with.',
 };
+
+/** What is often asked of key pages. */
+export const keyBounds: readonly { name: string; text: string }[] = [
+  { name: 'Key pages that may not be indexed', text: 'key and not indexable' },
+  { name: 'Key pages without a route', text: 'key and not reached' },
+  { name: 'Key pages deeper than 3 clicks', text: 'key and depth > 3' },
+  { name: 'Key pages with fewer than two pages linking from text', text: 'key and pages_linking_text < 2' },
+  { name: 'Key pages with less than an even share', text: 'key and share < 1' },
+];

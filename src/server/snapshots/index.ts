@@ -1,5 +1,5 @@
 export { readBase } from './base';
-export { findingsOfPage, keepBeside, openReport, openSnapshot, openTogether, readFacts } from './open';
+export { findingsOfPages, keepBeside, openReport, openSnapshot, openTogether, readFacts } from './open';
 export { openSiteReport, reportOfSite } from './siteReport';
 export type { SiteReport } from './siteReport';
 export type { OpenReport } from './open';

@@ -201,9 +201,9 @@ export async function openReport(db: Database, row: Analysed): Promise<OpenRepor
   });
 }
 
-/** The ids of the findings that are about a page of an open snapshot. */
-export async function findingsOfPage(db: Database, row: Analysed, page: number): Promise<string[]> {
+/** For each of some pages of a crawl the ids of the findings that are about it. */
+export async function findingsOfPages(db: Database, row: Analysed, pages: readonly number[]): Promise<string[][]> {
   const opened = await asAnalysedLast(db, row, (last) => entryOf(db, last, 'facts'));
   const report = opened?.entry.report();
-  return opened && report ? findingsAt(opened.entry.pageFindings(), page, report.ids) : [];
+  return pages.map((page) => (opened && report ? findingsAt(opened.entry.pageFindings(), page, report.ids) : []));
 }

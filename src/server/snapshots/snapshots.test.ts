@@ -13,7 +13,7 @@ import {
   analysisProgress,
   crawlState,
   endCrawl,
-  findingsOfPage,
+  findingsOfPages,
   getCrawl,
   leaseAnalysis,
   leaseJob,
@@ -133,7 +133,8 @@ describe('the report of a crawl', () => {
     const row = (await crawlState(test.db, crawlId))!;
     const report = (await openReport(test.db, row))!;
     expect(report.counts).toMatchObject({ known: 3, indexable: 2, noRoute: 0 });
-    const findingsAt = (path: string) => findingsOfPage(test.db, row, pageOf(snapshot, site.origin + path));
+    const findingsAt = async (path: string) =>
+      (await findingsOfPages(test.db, row, [pageOf(snapshot, site.origin + path)]))[0];
     expect(await findingsAt('/a')).toContain('links_to_broken');
     expect(await findingsAt('/gone')).not.toContain('links_to_broken');
   });

@@ -63,7 +63,7 @@ export const GET: RequestHandler = async ({ locals, url }) => {
   const addressOf = (at: number) => (at >= 0 && at < order.length ? addressAt(snapshot, order[at]) : null);
   const [report, found, details, { weights }, hits] = await Promise.all([
     reportFor(locals),
-    findingsFor(locals, page),
+    findingsFor(locals, [page]).then(([ids]) => ids),
     pageDetails(db, crawl, asked.data.page),
     crawlSettings(db, crawl.id),
     hitsOfPage(db, snapshot.imports, page),

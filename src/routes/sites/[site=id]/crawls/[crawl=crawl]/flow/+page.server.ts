@@ -1,5 +1,5 @@
 import { flowAnswer, shareCurve } from '$core/answers';
-import { reportFor } from '../../../../../crawl';
+import { keyFirst, reportFor } from '../../../../../crawl';
 import { listScreen } from '../../../../../screen';
 import type { PageServerLoad } from './$types';
 
@@ -13,7 +13,11 @@ export const load: PageServerLoad = async (event) => {
     curve,
     leaks: report.leaks,
     flow: report.flow,
-    findings: report.findings.filter(({ question }) => question === 'Flow'),
+    findings: await keyFirst(
+      event.locals,
+      snapshot,
+      report.findings.filter(({ question }) => question === 'Flow'),
+    ),
     ignored: report.ignored,
   };
 };

@@ -21,7 +21,7 @@ import {
   selectPages,
   trapsOf,
 } from '$server/index';
-import { crawlWithSnapshot, hasEnded, localsOf, reportFor } from '../../../../../crawl';
+import { crawlWithSnapshot, hasEnded, keyFirst, localsOf, reportFor } from '../../../../../crawl';
 import type { PageServerLoad } from './$types';
 
 const MOST_SECTIONS = 14;
@@ -54,7 +54,7 @@ export const load: PageServerLoad = async (event) => {
     moreSections: Math.max(0, sections.length - MOST_SECTIONS),
     origins: originCounts(snapshot),
     left: notCrawled(snapshot),
-    findings: report.findings,
+    findings: await keyFirst(locals, snapshot, report.findings),
     ignored: report.ignored,
     faults: report.findings.flatMap(({ name, files }) => files.map((file) => ({ name, ...file }))),
     trend: ended.flatMap(({ id, endedAt, counts }) => (counts ? [{ id, at: endedAt, ...counts }] : [])),

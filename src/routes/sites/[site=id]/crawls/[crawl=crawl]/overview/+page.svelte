@@ -5,6 +5,7 @@
   import { texts as boundTexts } from '$lib/watchList/texts';
   import WatchList from '$lib/watchList/WatchList.svelte';
   import Answer from '$lib/shell/Answer.svelte';
+  import KeyPagesDialog from '$lib/shell/KeyPagesDialog.svelte';
   import DepthChart from '$lib/charts/DepthChart.svelte';
   import FindingTable from '$lib/findings/FindingTable.svelte';
   import IgnoredList from '$lib/findings/IgnoredList.svelte';
@@ -46,7 +47,10 @@
 <main class="min-w-0 flex-1 overflow-y-auto px-5 py-4">
   <Answer pieces={data.answer} {href} />
   {#if data.keyPages.length}<div class="mt-1"><Answer pieces={data.keyPages} {href} small /></div>{/if}
-  <Unlinked counts={data.unlinked} {href} />
+  <div class="flex items-baseline gap-4">
+    <div class="flex-1"><Unlinked counts={data.unlinked} {href} /></div>
+    <span class="text-xs"><KeyPagesDialog site={data.site.id} start={data.site.start} /></span>
+  </div>
   <Remark {base} crawl={data.crawl} warning={data.warning} />
   <BrokenBounds bounds={data.bounds} hrefOf={boundHref} />
 
