@@ -54,6 +54,10 @@ describe('further pages of a list', () => {
       '/events/2025': { title: 'Events of 2025', worded: [['/events/2024', '2024']] },
       '/events/2024': { title: 'Events of 2024' },
       '/line-2': { title: 'Line 2' },
+      '/v12/manual': { title: 'Manual', declared: [['next', '/v12/manual/rails']] },
+      '/v12/manual/rails': { title: 'Manual: rails' },
+      '/format': { title: 'Format', worded: [['/format2', 'The format in full']] },
+      '/format2': { title: 'Format' },
       '/photographs': { title: 'Photographs', worded: [['/photographs/2', 'Photograph 2']] },
       '/photographs/2': { title: 'Photographs: 2' },
     });

@@ -25,6 +25,13 @@ const numbersIn = (address: string) =>
     }))
     .filter(({ text }) => !/^(19|20)\d\d$/.test(text));
 
+/** How many characters two addresses begin with alike. */
+function commonStart(a: string, b: string): number {
+  let at = 0;
+  while (at < a.length && a[at] === b[at]) at++;
+  return at;
+}
+
 /** What a title says besides numbers. */
 const topicOf = (title: string | undefined) => stems((title ?? '').replace(/\d+/g, ' '));
 
@@ -59,9 +66,12 @@ export function pagingPages(base: PagingBase): Int32Array {
       if (!isDeclared && !(kind[link] === CLICK_KIND && isNumeral[anchor[link]])) continue;
       const address = addressOf(target);
       const query = address.indexOf('?');
+      const common = commonStart(addressOf(page), address);
       const isNumbered = numbersIn(address).some(
         ({ text, from }) =>
-          Number(text) >= 2 && (isDeclared || text === phrases[anchor[link]] || (query >= 0 && from > query)),
+          Number(text) >= 2 &&
+          from + text.length > common &&
+          (isDeclared || text === phrases[anchor[link]] || (query >= 0 && from > query)),
       );
       if (isNumbered && isSameList(page, target)) paging[target] = 1;
     }
@@ -82,7 +92,7 @@ export function pagingPages(base: PagingBase): Int32Array {
       const above = head.slice(0, head.lastIndexOf('/') + 1);
       const higher = above.slice(0, above.lastIndexOf('/', above.length - 2) + 1);
       const withoutQuery = address.split('?')[0];
-      const plain = head.replace(/[-_.]$/, '') + tail;
+      const plain = /[-_.]$/.test(head) ? head.slice(0, -1) + tail : last;
       return number > 2 ? [last] : [last, plain, withoutQuery, above, higher, above.slice(0, -1), higher.slice(0, -1)];
     });
   for (let page = 0; page < count; page++) {
