@@ -13,6 +13,7 @@ import type { View } from '../view';
 import { changesOf } from './changes';
 import type { Changes, Facts } from './changes';
 import type { Edit, EditOp, Refusal } from './edit';
+import { movedAddress } from './move';
 
 interface Site {
   changes: Changes;
@@ -120,15 +121,34 @@ function robotsFacts({ changes, closedBy }: Site, page: number) {
   };
 }
 
-/** The page at an address that nothing answers at with HTML yet; a new one where it is not known. */
-function freePage(site: Site, text: string): { refusal: NonNullable<Refusal> } | { refusal: null; page: number } {
-  const { changes, scope } = site;
+/** Why no page can come to an address: it must be one of the site, at which no page answers yet. */
+function freeRefusal({ changes, scope }: Site, text: string): Refusal {
   const address = scope.identify(text)?.address;
-  if (address === undefined) return { refusal: { code: 'edit_address', text } };
-  if (!scope.inside(address)) return { refusal: { code: 'edit_outside', address } };
+  if (address === undefined) return { code: 'edit_address', text };
+  if (!scope.inside(address)) return { code: 'edit_outside', address };
   const known = changes.pageAt(address);
-  if (known >= 0 && changes.isRead(known)) return { refusal: { code: 'edit_page_exists', address } };
-  return { refusal: null, page: known >= 0 ? known : changes.addPage(address) };
+  return known >= 0 && changes.isRead(known) ? { code: 'edit_page_exists', address } : null;
+}
+
+/** The page at an address that is free; a new one where it is not known. */
+function freePage({ changes, scope }: Site, text: string): number {
+  const { address } = scope.identify(text)!;
+  const known = changes.pageAt(address);
+  return known >= 0 ? known : changes.addPage(address);
+}
+
+/** Has a page answer at another address, with all that it has, and redirect there. */
+function movePage(site: Site, from: number, to: number): void {
+  const { changes } = site;
+  const isOwn = changes.valueOf(from, 'canonical') === changes.addressOf(from);
+  changes.answer(to, {});
+  changes.copyPage(
+    from,
+    to,
+    baseFacts.filter((name) => name !== 'url' && name !== 'sitemap_lastmod'),
+  );
+  changes.change(to, { ...robotsFacts(site, to), ...(isOwn ? { canonical: changes.addressOf(to) } : {}) });
+  redirect(site, from, to);
 }
 
 const linkIs = (edit: Edit, site: Site, page: number) => ({
@@ -191,9 +211,9 @@ const appliers: Record<EditOp, (site: Site, edit: Edit) => Refusal> = {
     return edit.target ? onLinks(site, edit, { target, fields: { fragment } }) : { code: 'edit_needs_target' };
   },
   add_page: (site, edit) => {
-    const free = freePage(site, edit.source);
-    if (free.refusal) return free.refusal;
-    const { page } = free;
+    const refusal = freeRefusal(site, edit.source);
+    if (refusal) return refusal;
+    const page = freePage(site, edit.source);
     const title = edit.value || null;
     const found = { status: 200, contentType: 'text/html', html: true, title, noindex: false, pageNofollow: false };
     site.changes.answer(page, found);
@@ -213,30 +233,22 @@ const appliers: Record<EditOp, (site: Site, edit: Edit) => Refusal> = {
     return null;
   },
   move_page: (site, edit) => {
+    const { refusal, pages } = pagesOf(site, edit);
+    if (refusal) return refusal;
+    const { changes } = site;
+    const unread = pages.find((page) => !changes.isRead(page));
+    if (unread !== undefined) return { code: 'edit_not_read', address: changes.addressOf(unread) };
+    const moved = pages.map((page) => movedAddress(edit, changes.addressOf(page)));
     // Several pages cannot stand at one address.
-    if (isPattern(edit.source)) return { code: 'edit_address', text: edit.source };
-    return onPages(site, edit, (page) => {
-      const { changes } = site;
-      const address = changes.addressOf(page);
-      const free = freePage(site, new URL(edit.target || address, address).href);
-      if (free.refusal) return free.refusal;
-      changes.answer(free.page, {});
-      changes.copyPage(
-        page,
-        free.page,
-        baseFacts.filter((name) => name !== 'url' && name !== 'sitemap_lastmod'),
-      );
-      const own = changes.valueOf(page, 'canonical') === address;
-      changes.change(free.page, {
-        ...robotsFacts(site, free.page),
-        ...(own ? { canonical: changes.addressOf(free.page) } : {}),
-      });
-      redirect(site, page, free.page);
-      if (edit.value !== 'links') return null;
-      const test = { target: address, anchor: '', placement: '' };
-      for (let at = 0; at < changes.count(); at++) changes.replaceLinks(at, test, { target: free.page });
-      return null;
-    });
+    if (moved.includes(null)) return { code: 'edit_move', source: edit.source, target: edit.target };
+    for (const address of moved) {
+      const refused = freeRefusal(site, address!);
+      if (refused) return refused;
+    }
+    const targets = new Map(pages.map((page, i) => [page, freePage(site, moved[i]!)]));
+    for (const [from, to] of targets) movePage(site, from, to);
+    if (edit.value === 'links') changes.retarget(targets);
+    return null;
   },
   redirect: (site, edit) => {
     const { refusal, pages } = pagesOf(site, edit);

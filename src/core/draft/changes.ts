@@ -134,6 +134,23 @@ export function changesOf(view: View) {
       put = [...kept, ...others];
       return found;
     },
+    /** Lets all click links to some pages lead to others, by number. */
+    retarget(targets: ReadonlyMap<number, number>) {
+      const others: PutLink[] = [];
+      for (let page = 0; page < view.count; page++)
+        for (const link of linksOn(page)) {
+          const target = links.kind[link] === CLICK_KIND ? targets.get(links.target[link]) : undefined;
+          if (target === undefined) continue;
+          dropped.add(link);
+          others.push({ source: page, target, like: link, fields: {} });
+        }
+      put = put.map((link) => {
+        const to = typeof link.target === 'string' ? pageAt(link.target) : link.target;
+        const target = kindOf(link) === 'click' ? targets.get(to) : undefined;
+        return target === undefined ? link : { ...link, target };
+      });
+      put.push(...others);
+    },
     /** Takes the links of one kind off a page. */
     dropKind(page: number, kind: LinkKind) {
       for (const link of linksOn(page)) if (linkKinds[links.kind[link]] === kind) dropped.add(link);

@@ -1,5 +1,6 @@
 /** Edits in words: for the screen of a draft, and for whoever makes them on the website. */
 import type { Edit } from './edit';
+import { isFolder } from './move';
 
 const quoted = (words: string) => (words ? ` “${words}”` : '');
 const placed = (placement: string) => (['', 'none', 'main'].includes(placement) ? '' : ` in the ${placement}`);
@@ -14,8 +15,10 @@ const texts: Record<Edit['op'], (edit: Edit) => string> = {
   add_page: ({ value }) => `Create this page${value ? ` with the title “${value}”` : ''}.`,
   remove_page: ({ value }) =>
     /^\d*$/.test(value) ? `Remove this page; answer ${value || '404'}.` : `Remove this page; redirect to ${value}.`,
-  move_page: ({ target, value }) =>
-    `Move this page to ${target} and redirect there${value === 'links' ? '; correct all links to it' : ''}.`,
+  move_page: ({ source, target, value }) =>
+    isFolder(source)
+      ? `Move all pages of this folder to ${target} and redirect them there${value === 'links' ? '; correct all links to them' : ''}.`
+      : `Move this page to ${target} and redirect there${value === 'links' ? '; correct all links to it' : ''}.`,
   redirect: ({ target }) => `Redirect to ${target} (301).`,
   canonical: ({ target }) => (target ? `Set the canonical to ${target}.` : 'Remove the canonical.'),
   noindex: () => 'Set noindex.',
@@ -36,7 +39,7 @@ export const opLabels: Record<Edit['op'], string> = {
   retarget_link: 'Change the target of a link',
   add_page: 'Add a page',
   remove_page: 'Remove a page',
-  move_page: 'Move a page',
+  move_page: 'Move a page or a folder',
   redirect: 'Redirect',
   canonical: 'Set a canonical',
   noindex: 'Set noindex',

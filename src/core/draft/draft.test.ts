@@ -146,6 +146,32 @@ describe('an edit', () => {
     const corrected = drafted({ ...move, value: 'links' }).view;
     expect([at(corrected, '/buses', 'pages_linking'), at(corrected, '/b', 'pages_linking')]).toEqual([2, 0]);
   });
+  it('moves a folder, page by page, and corrects the links', () => {
+    const folder = viewOf(
+      analyse(
+        tinyBase({
+          '/': { links: ['/learn/a', '/learn/b'] },
+          '/learn/a': { links: ['/learn/b'] },
+          '/learn/b': { links: ['/'] },
+          '/discover/old': {},
+        }),
+        settings,
+      ),
+    );
+    const move = editOf('move_page', tiny('/learn/*'), { target: '/discover/*', value: 'links' });
+    const { view, refusals } = draftOf(folder, [move], settings);
+    expect(refusals).toEqual([null]);
+    expect(at(view, '/learn/a', 'redirect_to')).toBe(tiny('/discover/a'));
+    expect([at(view, '/discover/b', 'pages_linking'), at(view, '/learn/b', 'pages_linking')]).toEqual([2, 0]);
+    expect(at(view, '/discover/b', 'depth')).toBe(1);
+    const taken = [editOf('add_page', tiny('/discover/b')), move];
+    expect(draftOf(folder, taken, settings).refusals[1]).toEqual({
+      code: 'edit_page_exists',
+      address: tiny('/discover/b'),
+    });
+    const toOne = editOf('move_page', tiny('/learn/*'), { target: '/discover' });
+    expect(draftOf(folder, [toOne], settings).refusals[0]?.code).toBe('edit_move');
+  });
   it('closes pages by another robots.txt', () => {
     const { view } = drafted(editOf('robots', TINY_START, { value: 'User-agent: *\nDisallow: /b' }));
     expect([at(view, '/b', 'verdict'), at(view, '/b', 'robots_line')]).toEqual(['blocked', 2]);

@@ -7,5 +7,6 @@ export { readEdits } from './file';
 export type { FileEdit, FileFault } from './file';
 export { editsAfter } from './history';
 export type { DraftEdit, MadeStep, Step } from './history';
+export { isFolder, movedAddress } from './move';
 export { addressesOf, crawledSite, outcomeTest } from './live';
 export type { Outcome, SeenPage, SeenSite } from './live';

@@ -30,6 +30,7 @@ const edits: Edit[] = [
   editOf('remove_page', tiny('/a'), { value: '410' }),
   editOf('redirect', tiny('/b'), { target: tiny('/a') }),
   editOf('move_page', tiny('/b'), { target: '/c' }),
+  editOf('move_page', tiny('/a*'), { target: '/new/a*' }),
   editOf('canonical', tiny('/a'), { target: tiny('/b') }),
   editOf('noindex', tiny('/a')),
   editOf('nofollow', tiny('/a')),

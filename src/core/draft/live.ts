@@ -7,6 +7,7 @@ import { addressAt, factAt, once, pageOf } from '../snapshot';
 import { originOf } from '../url';
 import type { View } from '../view';
 import type { Edit } from './edit';
+import { movedAddress } from './move';
 
 /** A page as it was found. */
 export interface SeenPage {
@@ -96,6 +97,9 @@ function linkOutcome(page: SeenPage, edit: Edit, address: (text: string) => stri
   }
 }
 
+/** Edits of what an address answers, and not of the page there. */
+const answers: ReadonlySet<Edit['op']> = new Set(['redirect', 'move_page', 'remove_page', 'add_page']);
+
 /** Tells what has become of edits on a website as it was found. */
 export function outcomeTest(site: SeenSite, settings: CrawlSettings): (edit: Edit) => Outcome {
   const scope = scopeOf(settings);
@@ -109,8 +113,11 @@ export function outcomeTest(site: SeenSite, settings: CrawlSettings): (edit: Edi
       case 'redirect':
         return redirectOutcome(page, address(edit.target));
       case 'move_page': {
-        const moved = site.pageAt(address(edit.target));
-        return moved && moved.status !== 200 ? answerOf(moved) : redirectOutcome(page, address(edit.target));
+        const target = address(movedAddress(edit, source) ?? edit.target);
+        const moved = site.pageAt(target);
+        // Before it moves nothing is there; afterwards it must be the page.
+        const isThere = !moved || moved.status === 200 || page.redirectTo !== target;
+        return isThere ? redirectOutcome(page, target) : answerOf(moved);
       }
       case 'remove_page':
         return /^\d*$/.test(edit.value)
@@ -145,9 +152,13 @@ export function outcomeTest(site: SeenSite, settings: CrawlSettings): (edit: Edi
     let [done, looked] = [0, 0];
     let first = '';
     for (const address of site.addresses()) {
-      if (!matches(address) || !site.pageAt(address)?.html) continue;
+      const page = matches(address) ? site.pageAt(address) : null;
+      if (!page || (!page.html && !answers.has(edit.op))) continue;
+      const { state } = onPage(edit, address);
+      // Some addresses that match answered otherwise before, and nobody meant them.
+      if (state === 'otherwise' && answers.has(edit.op)) continue;
       looked++;
-      if (onPage(edit, address).state === 'live') done++;
+      if (state === 'live') done++;
       else first ||= address;
     }
     if (looked === 0) return unknown;
@@ -213,11 +224,16 @@ export function addressesOf(edits: readonly Edit[], view: View, settings: CrawlS
     const address = scope.identify(text, base)?.address;
     if (address && scope.inside(address)) asked.add(address);
   };
-  for (const { op, source, target } of edits) {
+  for (const edit of edits) {
+    const { op, source } = edit;
     if (op === 'robots') continue;
-    if (op === 'move_page') add(target, source);
+    const addWithTarget = (address: string) => {
+      add(address);
+      const moved = op === 'move_page' ? movedAddress(edit, address) : null;
+      if (moved) add(moved);
+    };
     if (!source.includes('*')) {
-      add(source);
+      addWithTarget(source);
       continue;
     }
     const matches = patternTest(source);
@@ -227,7 +243,7 @@ export function addressesOf(edits: readonly Edit[], view: View, settings: CrawlS
       if (factAt(view, 'html', page) === true && matches(address)) pages.push(address);
     }
     const step = Math.max(1, pages.length / MOST_OF_PATTERN);
-    for (let at = 0; at < pages.length; at += step) asked.add(pages[Math.floor(at)]);
+    for (let at = 0; at < pages.length; at += step) addWithTarget(pages[Math.floor(at)]);
   }
   return [...asked];
 }

@@ -90,3 +90,12 @@ describe('redirects', () => {
     expect(rules).toContain('RewriteCond %{REQUEST_URI} "=/café"');
   });
 });
+
+it('the redirects of a folder are rules for all that is below it', () => {
+  const redirects = redirectsOf([editOf('move_page', at('/learn/*'), { target: '/discover/*' })]);
+  expect(redirects).toEqual([{ from: at('/learn/*'), to: at('/discover/*') }]);
+  expect(redirectsNginx(redirects)).toContain(`  "~^/learn/(?<rest>.*)$" "${at('/discover/')}$rest";`);
+  expect(redirectsApache(redirects)).toContain(
+    `RewriteCond %{REQUEST_URI} "^/learn/(.*)$"\nRewriteRule ^ "${at('/discover/')}%1"`,
+  );
+});

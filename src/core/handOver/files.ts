@@ -1,5 +1,5 @@
 /** What a draft hands over to those who change the website. */
-import { editText } from '../draft';
+import { editText, isFolder } from '../draft';
 import type { Edit } from '../draft';
 import type { Block } from '../html';
 import { csvPieces } from '../formats';
@@ -87,12 +87,13 @@ export const handOverCsv = (pages: readonly HandOverPage[]): Generator<string> =
     ),
   ]);
 
+/** A redirect; of a folder both end with `*`, for all that is below it. */
 export interface Redirect {
   from: string;
   to: string;
 }
 
-/** The redirects among edits; of a pattern none, as it names no address. */
+/** The redirects among edits; of other patterns none, as they name no address. */
 export const redirectsOf = (edits: readonly Edit[]): Redirect[] =>
   edits.flatMap((edit) => {
     const to =
@@ -101,7 +102,8 @@ export const redirectsOf = (edits: readonly Edit[]): Redirect[] =>
         : edit.op === 'remove_page' && !/^\d*$/.test(edit.value)
           ? edit.value
           : '';
-    if (!to || !URL.canParse(edit.source)) return [];
+    const isMoved = edit.op === 'move_page' && isFolder(edit.source);
+    if (!to || !URL.canParse(edit.source) || (edit.source.includes('*') && !isMoved)) return [];
     return [{ from: edit.source, to: URL.canParse(to, edit.source) ? new URL(to, edit.source).href : to }];
   });
 
@@ -110,11 +112,15 @@ export const redirectsCsv = (redirects: readonly Redirect[]): Generator<string> 
 
 const inQuotes = (text: string) => `"${text.replace(/["\\$]/g, '\\$&')}"`;
 
+const forPattern = (text: string) => text.replace(/[.*+?^${}()|[\]\\]/g, '\\$&');
+
 /** For nginx: a map by path and query, and the line of a server block that uses it. */
 export function redirectsNginx(redirects: readonly Redirect[]): string {
   const rows = redirects.map(({ from, to }) => {
     const { pathname, search } = new URL(from);
-    return `  ${inQuotes(pathname + search)} ${inQuotes(to)};`;
+    return isFolder(from)
+      ? `  "~^${forPattern(pathname.slice(0, -1))}(?<rest>.*)$" "${to.slice(0, -1).replace(/["\\$]/g, '\\$&')}$rest";`
+      : `  ${inQuotes(pathname + search)} ${inQuotes(to)};`;
   });
   return [
     '# In the http block:',
@@ -140,6 +146,11 @@ export function redirectsApache(redirects: readonly Redirect[]): string {
   const escaped = (text: string) => text.replace(/["\\%]/g, '\\$&');
   const rules = redirects.map(({ from, to }) => {
     const { pathname, search } = new URL(from);
+    if (isFolder(from))
+      return [
+        `RewriteCond %{REQUEST_URI} "^${forPattern(decoded(pathname.slice(0, -1))).replace(/"/g, '\\"')}(.*)$"`,
+        `RewriteRule ^ "${escaped(to.slice(0, -1))}%1" [R=301,L,NE]`,
+      ].join('\n');
     return [
       `RewriteCond %{REQUEST_URI} "=${escaped(decoded(pathname))}"`,
       `RewriteCond %{QUERY_STRING} "=${escaped(search.slice(1))}"`,

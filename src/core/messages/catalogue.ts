@@ -287,6 +287,8 @@ const catalogue = {
   edit_page_exists: ({ address }: { address: string }) => `There is a page at ${address} already.`,
   edit_itself: ({ address }: { address: string }) => `${address} would redirect to itself.`,
   edit_circle: ({ address }: { address: string }) => `${address} would redirect in a circle.`,
+  edit_move: ({ source, target }: { source: string; target: string }) =>
+    `From ${source} nothing can move to “${target}”. Name one page and its new address, or a folder and its new one, as /learn/* and /discover/*.`,
   edit_no_link: ({ source, target, anchor }: { source: string; target: string; anchor: string }) =>
     `${source} has no such link to ${target}${anchor ? ` with the words “${anchor}”` : ''}.`,
   edit_placement: ({ text }: { text: string }) =>

@@ -114,7 +114,7 @@
             class={input}
             bind:value={target}
             required={op !== 'canonical'}
-            placeholder={op === 'canonical' ? texts.canonicalHint : ''}
+            placeholder={op === 'canonical' ? texts.canonicalHint : op === 'move_page' ? texts.movesToHint : ''}
           /></label
         >
       {/if}

@@ -26,6 +26,7 @@ export const texts = {
   newPage: 'Address of the new page',
   target: 'Target',
   movesTo: 'New address',
+  movesToHint: 'Of a folder, as /learn/*, its new one, as /discover/*',
   canonicalHint: 'Empty to remove the canonical',
   words: 'Words of the link',
   anyWords: 'Empty for any words',
