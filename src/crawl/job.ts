@@ -284,7 +284,9 @@ export async function runAnalysis({ db, lease }: Pick<JobRun, 'db' | 'lease'>): 
   const keepLease = heartbeat(async () => void (await renewLease(db, lease)));
   try {
     const row = await crawlOfLease(db, lease);
-    const snapshot = await analyseCrawl(db, lease, row, { left: row.limited ? 'limit' : 'stopped' });
+    const snapshot = await analyseCrawl(db, lease, row, {
+      left: row.planned ? 'planned' : row.limited ? 'limit' : 'stopped',
+    });
     await measureSpace(db, row.id);
     await endAnalysis(db, lease);
     return snapshot;

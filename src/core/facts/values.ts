@@ -28,6 +28,7 @@ export const unvisitedReasons = [
   'queued',
   'robots',
   'host',
+  'planned',
 ] as const;
 export type UnvisitedReason = (typeof unvisitedReasons)[number];
 

@@ -52,6 +52,7 @@ const unvisited: Record<UnvisitedReason, string> = {
   queued: 'The crawl goes on and has not fetched it yet.',
   host: 'Its host asked again and again to wait, and was left alone.',
   robots: 'robots.txt closed it when the site was crawled, and a draft opens it.',
+  planned: 'The site is planned, and nothing of it has been fetched.',
 };
 
 /** Ends a sentence with how many requests were made, if there was more than one. */
@@ -293,6 +294,14 @@ const catalogue = {
     `${source} has no such link to ${target}${anchor ? ` with the words “${anchor}”` : ''}.`,
   edit_placement: ({ text }: { text: string }) =>
     `“${text}” is not a placement: header, nav, main, aside, footer or none.`,
+  // What is wrong with an outline
+  outline_no_address: ({ text }: { text: string }) =>
+    `“${text}” gives no address. Write an address, or a title with letters.`,
+  outline_twice: ({ address, first }: { address: string; first: number }) =>
+    `${address} stands in line ${first} already.`,
+  outline_no_parent: ({ text }: { text: string }) =>
+    `The parent “${text}” is not in the table, or is below the page itself.`,
+  outline_table: ({ detail }: { detail: string }) => `The table cannot be read (${detail}).`,
   // What proposals of a plan bring
   plan_brings: ({ pages, words }: { pages: number; words: number }) =>
     `Brings ${counted(pages, 'page', 'pages')} near enough${ofName(words)}.`,

@@ -41,8 +41,8 @@ function sharedLinks({ count, links }: Pick<Base, 'count' | 'links'>): SharedLin
 
 /**
  * @param linksOut how many links each page has
- * @param worth what a link is worth to its readers, the same for many; null where it must stay. Of two that as many pages
- *   need, the one that is worth less goes.
+ * @param worth what a link is worth to its readers, the same for many; null where it must stay. Of two that as many
+ *   pages need, the one that is worth less goes.
  */
 export function planFewerLinks(
   base: Pick<Base, 'count' | 'links'>,

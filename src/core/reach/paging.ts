@@ -36,8 +36,8 @@ function commonStart(a: string, b: string): number {
 const topicOf = (title: string | undefined) => stems((title ?? '').replace(/\d+/g, ' '));
 
 /**
- * The further pages of lists, 1 for each. Such a page has a number of two or more in its address, and the list itself or
- * another page of it, whose title says the same apart from numbers, links to it: by that number (of an offset in a
+ * The further pages of lists, 1 for each. Such a page has a number of two or more in its address, and the list itself
+ * or another page of it, whose title says the same apart from numbers, links to it: by that number (of an offset in a
  * query by any), by rel next or prev, or as the one that comes after it.
  */
 export function pagingPages(base: PagingBase): Int32Array {

@@ -1,5 +1,6 @@
 /** The texts of the home page. */
 export const texts = {
+  planASite: 'Plan a site that does not exist yet',
   thatCouldNotBeDoneCheck: 'That could not be done. Check that Edge Map is still running, and try again.',
   theSiteIsCalled: (name: string) => `The site is called “${name}”.`,
   theSiteIsCalledByItsAddress: 'The site is called by its address.',

@@ -29,6 +29,7 @@ const reachPictures = [
   { picture: 'gates', label: 'Gates' },
   { picture: 'traps', label: 'Traps' },
   { picture: 'readers', label: 'Readers' },
+  { picture: 'meant', label: 'As meant' },
 ];
 const flowPictures = [
   { picture: '', label: 'Share' },

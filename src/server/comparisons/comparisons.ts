@@ -4,10 +4,11 @@ import { addressMap, comparePages } from '$core/compare';
 import type { MapRule, PairedBy } from '$core/compare';
 import { keptBytes } from '$core/snapshot';
 import type { PartGroup } from '$core/snapshot';
-import { crawlState } from '../crawls';
+import { crawlSettings, crawlState } from '../crawls';
 import type { CrawlState } from '../crawls';
 import type { Database } from '../database';
 import { crawl } from '../database/schema';
+import { currentDraft, openDraft } from '../drafts';
 import { listBytes } from '../lists/cache';
 import { keepBeside, openReport, openTogether } from '../snapshots';
 import type { Analysed } from '../snapshots';
@@ -69,6 +70,14 @@ export const earlierCrawls = (db: Database, limit = 200) =>
     .orderBy(desc(crawl.id))
     .limit(limit);
 
+/** What was planned of a site is what its draft says, not what the crawl of it has fetched, which is nothing. */
+async function asPlanned(db: Database, crawled: CrawlState, view: View): Promise<View> {
+  const draft = crawled.planned ? await currentDraft(db, crawled.siteId) : null;
+  if (!draft) return view;
+  const settings = await crawlSettings(db, crawled.id);
+  return openDraft({ view, settings, began: crawled.createdAt }, draft).view;
+}
+
 /** Comparisons that are kept with the snapshot of a crawl, at most. */
 const MOST_KEPT = 2;
 type Kept = { key: string; old: View; view: ComparedView };
@@ -96,7 +105,8 @@ export async function openComparison(
   const earlier = isPrevious ? await previousCrawl(db, row) : await comparedCrawl(db, row, { since, map });
   if (!earlier) return null;
   // What holds the comparison is closed before what it compares with, whose memory it holds too.
-  const [fresh, old] = await openTogether(db, [row, earlier], need);
+  const [fresh, crawled] = await openTogether(db, [row, earlier], earlier.planned ? 'words' : need);
+  const old = crawled && (await asPlanned(db, earlier, crawled));
   if (!old || !fresh) return null;
   const known = kept.get(fresh) ?? [];
   const key = JSON.stringify([earlier.id, map, by]);

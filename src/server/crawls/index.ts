@@ -18,6 +18,7 @@ export { fetchToo } from './fetchToo';
 export { frontierOf, startIsRead } from './frontier';
 export type { Frontier, QueuedUrl } from './frontier';
 export { lastmodsOf } from './lastmods';
+export { addPlannedCrawl } from './planned';
 export { linkBlock, pageDetails, pageLines, pageSource, storedSource } from './pages';
 export { closedWarning, watchCrawl } from './progress';
 export { ASIDE_RANK, EXTERNAL_RANK, RESOURCE_RANK, UNLINKED_RANK } from './ranks';

@@ -140,6 +140,8 @@ export const crawl = mysqlTable(
     counts: json<ReportCounts>()(),
     /** Bytes that its rows and sources take, roughly. */
     space: bigint({ mode: 'number' }),
+    /** Whether it fetched nothing, as its site does not exist yet: drafts tell what is to be there. */
+    planned: boolean().notNull().default(false),
     /** Kept, however many newer ones there are. */
     pinned: boolean().notNull().default(false),
     deletedAt: moment(),
@@ -223,6 +225,12 @@ export const keyPage = mysqlTable(
   },
   (table) => [uniqueIndex('key_page_address').on(table.siteId, table.addressHash)],
 );
+
+/** The structure that a site is meant to have, as a person has written it: one a site. */
+export const meantStructure = mysqlTable('meant_structure', {
+  siteId: id().primaryKey(),
+  text: exactText().notNull(),
+});
 
 /** Findings that a site has decided to ignore, wholly or within a selection. */
 export const ignoredFinding = mysqlTable(

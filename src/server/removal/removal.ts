@@ -21,7 +21,7 @@ const ofCrawl = [
 ] as const;
 const ofSite = [
   ...['url', 'phrase', 'saved_selection', 'ignored_finding', 'live_check', 'robots_draft'],
-  ...['draft', 'draft_step', 'key_page'],
+  ...['draft', 'draft_step', 'key_page', 'meant_structure'],
   ...['schedule', 'date_note', 'bound'],
 ] as const;
 

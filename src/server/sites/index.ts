@@ -5,4 +5,5 @@ export { deleteRobotsDraft, robotsDraftBody, robotsDrafts, saveRobotsDraft } fro
 export { deleteSelection, savedSelections, saveSelection } from './selections';
 export { getSite, renameSite, saveSite, secretsOf, siteByStart, siteName, siteNames } from './sites';
 export type { Site, SiteName } from './sites';
+export { meantStructureOf, saveMeantStructure } from './meantStructure';
 export { keyPagesOf, markKeyPages, MOST_KEY_PAGES } from './keyPages';

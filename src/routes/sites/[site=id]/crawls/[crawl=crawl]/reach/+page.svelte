@@ -22,6 +22,7 @@
   import TrapTable from '$lib/charts/TrapTable.svelte';
   import VerdictMark from '$lib/list/VerdictMark.svelte';
   import { number, verdictLabel } from '$lib/shell/words';
+  import Meant from '$lib/structure/Meant.svelte';
   import Unlinked from '$lib/shell/Unlinked.svelte';
   import Workspace from '$lib/shell/Workspace.svelte';
   import { texts } from './texts';
@@ -128,6 +129,13 @@
         start={data.site.start}
         select={view.select}
         onpick={(select, address) => show({ ...pagesOf(select), page: address })}
+      />
+    {:else if data.meant}
+      <Meant
+        meant={data.meant}
+        site={data.site.id}
+        start={data.site.start}
+        hrefOf={(address) => withState(page.url, { page: address })}
       />
     {:else if data.traps}
       <div class="max-h-64 overflow-y-auto px-2">

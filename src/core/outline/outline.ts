@@ -1,0 +1,165 @@
+/**
+ * The structure of a site as people write it down: an outline whose lines are indented, or a table of addresses with
+ * their parents.
+ */
+import { parse } from 'csv-parse/sync';
+import type { Message } from '../messages';
+import { identify } from '../url';
+
+/** A page that is meant to be. */
+export interface OutlinePage {
+  address: string;
+  /** '' where none was given. */
+  title: string;
+  /** Place of its parent among the pages; −1 for a page at the top. */
+  parent: number;
+  /** Clicks from the start as they were meant: 0 for the start, 1 for other pages at the top. */
+  level: number;
+  /** From 1. */
+  line: number;
+}
+
+export interface Outline {
+  pages: OutlinePage[];
+  faults: { line: number; message: Message }[];
+}
+
+/** Lines beyond this are no outline that a person has written. */
+export const MOST_PAGES = 20_000;
+
+const TAB = 4;
+const bullet = /^(?:[-*+•–]|\d{1,3}(?:\.\d{1,3})*[.)]?|#{1,6})\s+/;
+const place = /(?:^|[\s(<[])((?:https?:\/\/|\/)[^\s)>\]]*)[)>\]]?/i;
+
+/** What a title makes of an address, below that of its parent. */
+const slugOf = (title: string) =>
+  title
+    .normalize('NFD')
+    .replace(/\p{M}/gu, '')
+    .toLowerCase()
+    .replace(/[^\p{L}\p{N}]+/gu, '-')
+    .replace(/^-|-$/g, '');
+
+const folderOf = (address: string) => (address.endsWith('/') ? address : `${address.split(/[?#]/)[0]}/`);
+
+/** Gathers pages, each address once. */
+function gatherer(start: string) {
+  const pages: OutlinePage[] = [];
+  const faults: Outline['faults'] = [];
+  const places = new Map<string, number>();
+  return {
+    pages,
+    faults,
+    fault: (line: number, message: Message) => void faults.push({ line, message }),
+    /** @returns the place of the page; −1 where there is none */
+    add(line: number, { text, title, parent }: { text: string; title: string; parent: number }): number {
+      const above = parent < 0 ? start : pages[parent].address;
+      const slug = slugOf(title);
+      const address = identify(text || (slug === '' ? '' : folderOf(above) + slug), above)?.address;
+      if (!address || (!text && slug === '')) {
+        faults.push({ line, message: { code: 'outline_no_address', text: text || title } });
+        return -1;
+      }
+      if (places.has(address)) {
+        faults.push({ line, message: { code: 'outline_twice', address, first: pages[places.get(address)!].line } });
+        return places.get(address)!;
+      }
+      places.set(address, pages.length);
+      return (
+        pages.push({
+          address,
+          title,
+          parent,
+          level: parent < 0 ? Number(address !== start) : pages[parent].level + 1,
+          line,
+        }) - 1
+      );
+    },
+    placeOf: (text: string) => places.get(identify(text, start)?.address ?? '') ?? -1,
+  };
+}
+
+function indentOf(line: string): number {
+  let width = 0;
+  for (const char of line) {
+    if (char === '\t') width += TAB - (width % TAB);
+    else if (char === ' ') width++;
+    else break;
+  }
+  return width;
+}
+
+function readIndented(text: string, start: string): Outline {
+  const gathered = gatherer(start);
+  /** The pages above, with how far each is indented. */
+  const above: { indent: number; page: number }[] = [];
+  text.split(/\r\n|\r|\n/).forEach((written, i) => {
+    if (written.trim() === '') return;
+    if (gathered.pages.length >= MOST_PAGES) return;
+    const [marks] = bullet.exec(written.trim()) ?? [''];
+    // Headings of Markdown say by their number of marks how deep they are.
+    const indent = marks.startsWith('#') ? marks.trim().length : indentOf(written);
+    const content = written.trim().slice(marks.length);
+    const found = place.exec(content);
+    const title = (found ? content.replace(found[0], ' ') : content)
+      .replace(/^[\s:–-]+|[\s:–-]+$/g, '')
+      .replace(/\s+/g, ' ');
+    while (above.length && above[above.length - 1].indent >= indent) above.pop();
+    const parent = above.at(-1)?.page ?? -1;
+    const page = gathered.add(i + 1, { text: found?.[1] ?? '', title, parent });
+    if (page >= 0) above.push({ indent, page });
+  });
+  return gathered;
+}
+
+const addressColumn = /^(url|address|page|path|loc)$/i;
+const parentColumn = /^(parent|parent[ _-]?url|above|up)$/i;
+const titleColumn = /^(title|name|label)$/i;
+
+function readTable(text: string, start: string, delimiter: string): Outline {
+  const gathered = gatherer(start);
+  let records: { record: string[]; info: { lines: number } }[] = [];
+  try {
+    const options = { delimiter, info: true, relax_column_count: true, skip_empty_lines: true, trim: true, bom: true };
+    records = parse(text, options) as unknown as typeof records;
+  } catch (error) {
+    gathered.fault(1, { code: 'outline_table', detail: error instanceof Error ? error.message : String(error) });
+    return gathered;
+  }
+  const [head, ...rows] = records;
+  const at = (pattern: RegExp) => head.record.findIndex((name) => pattern.test(name));
+  const [address, parent, title] = [at(addressColumn), at(parentColumn), at(titleColumn)];
+  const waiting = rows.slice(0, MOST_PAGES).map(({ record, info }) => ({
+    line: info.lines,
+    text: record[address] ?? '',
+    above: parent < 0 ? '' : (record[parent] ?? ''),
+    title: title < 0 ? '' : (record[title] ?? ''),
+  }));
+  // Parents may come after their children.
+  let left = waiting;
+  for (let before = -1; left.length > 0 && left.length !== before;) {
+    before = left.length;
+    left = left.filter(({ line, text: own, above, title: name }) => {
+      const page = above === '' ? -1 : gathered.placeOf(above);
+      if (above !== '' && page < 0) return true;
+      gathered.add(line, { text: own, title: name, parent: page });
+      return false;
+    });
+  }
+  for (const { line, above } of left) gathered.fault(line, { code: 'outline_no_parent', text: above });
+  return gathered;
+}
+
+/**
+ * Reads an outline: a table, when its first line names a column of addresses and one of parents, else lines that are
+ * indented, each with a title, an address or both. A page without an address gets one from its title, below its parent.
+ * @param start the address of the start page, which paths belong to
+ */
+export function readOutline(text: string, start: string): Outline {
+  const [head] = text.trimStart().split(/\r\n|\r|\n/, 1);
+  const delimiter = [',', ';', '\t'].find((one) => {
+    const names = head.split(one).map((name) => name.replace(/^"|"$/g, '').trim());
+    return names.some((name) => addressColumn.test(name)) && names.some((name) => parentColumn.test(name));
+  });
+  return delimiter ? readTable(text, start, delimiter) : readIndented(text, start);
+}
