@@ -53,7 +53,7 @@ it('is planned from an outline, with what cannot be read told by line', async ()
   const lease = await leaseAnalysis(database.db, crawl, 'test');
   await runAnalysis({ db: database.db, lease: lease! });
   await page.goto(`${app.address}sites/1/crawls/${crawl}-drafted/draft`);
-  await shows(page, '4 more pages may be indexed');
+  await shows(page, '3 pages are added');
   await page.goto(`${app.address}sites/1/crawls/${crawl}-drafted/reach?select=depth+%3D+2`);
   await shows(page, '/visit/tickets');
 });

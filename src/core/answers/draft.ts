@@ -36,7 +36,16 @@ function sectionShift(before: View, after: View) {
 /** Counts pages of a draft by what they were and are. */
 function moves({ comparison }: ComparedView) {
   const { old, fresh } = comparison;
-  const counts = { unreached: 0, routesWon: 0, routesLost: 0, indexableWon: 0, indexableLost: 0, nearer: 0, deeper: 0 };
+  const counts = {
+    added: 0,
+    unreached: 0,
+    routesWon: 0,
+    routesLost: 0,
+    indexableWon: 0,
+    indexableLost: 0,
+    nearer: 0,
+    deeper: 0,
+  };
   const at = (view: View, page: number) => ({
     indexable: page < view.count && view.column('verdict')[page] === INDEXABLE,
     depth: page < view.count ? view.column('depth')[page] : -1,
@@ -49,7 +58,10 @@ function moves({ comparison }: ComparedView) {
       if (is.reached) counts.routesWon++;
     }
     if (was.indexable && was.reached && is.indexable && !is.reached) counts.routesLost++;
-    if (page >= old.count) continue;
+    if (page >= old.count) {
+      counts.added += Number(is.indexable);
+      continue;
+    }
     if (was.reached && is.reached && is.indexable && is.depth !== was.depth)
       counts[is.depth < was.depth ? 'nearer' : 'deeper']++;
     if (was.indexable && !is.indexable) counts.indexableLost++;
@@ -63,8 +75,10 @@ const pagesText = (n: number) => plural(n, 'page', 'pages');
 /** Two sentences at the most: what becomes reachable and how deep, and where share moves. */
 export function draftAnswer(view: ComparedView, edits: number): AnswerPiece[] {
   const { old, fresh } = view.comparison;
-  const { unreached, routesWon, routesLost, indexableWon, indexableLost, nearer, deeper } = moves(view);
+  const { added, unreached, routesWon, routesLost, indexableWon, indexableLost, nearer, deeper } = moves(view);
   const told: AnswerPiece[][] = [];
+  if (added)
+    told.push(say`${calm(added, 'new and indexable')} ${pagesText(added)} ${plural(added, 'is', 'are')} added`);
   if (routesWon)
     told.push(
       say`${calm(`${thousands(routesWon)} of ${thousands(unreached)}`, 'was (indexable and not reached) and reached')} unreachable ${pagesText(unreached)} ${plural(routesWon, 'gets', 'get')} a route`,

@@ -26,6 +26,7 @@ export const load: LayoutServerLoad = async (event) => {
       ...{ id, state, reason, limited, baseId, known, done, unanswered, bytes, ranMs, current, request, analysedAt },
       at: crawl.startedAt ?? crawl.createdAt,
       version: locals.version,
+      planned: crawl.planned,
       /**
        * When what its screens show was analysed, while it has not ended; null when they cannot be opened, or are final.
        */

@@ -52,7 +52,9 @@
       events.close();
       void invalidate('crawl:state').then(() => {
         if (heard?.state === 'done' || heard?.state === 'stopped')
-          void goto(`${path}/overview`, { replaceState: true }).then(() => wantsTour && showStep(0));
+          void goto(data.crawl.planned ? path : `${path}/overview`, { replaceState: true }).then(
+            () => wantsTour && showStep(0),
+          );
       });
     };
     events.onerror = () => (silent = true);
