@@ -89,7 +89,7 @@ describe('a draft', () => {
   it('is planned, and its proposals are taken', async () => {
     const { page } = demo.now();
     await open('draft');
-    await clickText(page, 'button', 'Find the fewest links');
+    await clickText(page, 'button', 'Find the fewest edits');
     await shows(page, 'no plan needs fewer than');
     const edits = () => page.$$eval('main ul input[type=checkbox]', (all) => all.length);
     const before = await edits();
@@ -123,6 +123,27 @@ describe('a draft', () => {
       {},
       before,
     );
+  });
+});
+
+describe('another draft', () => {
+  it('is begun as a copy, and the two are compared', async () => {
+    const { page, base } = demo.now();
+    const asked = (body: object) =>
+      page.evaluate(
+        async (text) => (await fetch('/sites/1/draft', { method: 'POST', body: text })).status,
+        JSON.stringify(body),
+      );
+    await open('draft');
+    expect(await asked({ do: 'add', name: 'Bolder', copyOf: 1 })).toBe(200);
+    const edits = [{ op: 'noindex', source: `${SITE}/visit/cafe` }];
+    const crawl = Number(/\d+$/.exec(base)![0]);
+    expect(await asked({ do: 'step', crawl, version: 0, step: { kind: 'add', edits } })).toBe(200);
+    await open(drafted('draft'));
+    await clickText(page, 'button', 'Bolder');
+    await clickText(page, 'a', 'Compare');
+    await shows(page, 'Compared with the draft “Draft 1”, 1 page has changed');
+    expect(await asked({ do: 'use', id: 1 })).toBe(200);
   });
 });
 
@@ -185,7 +206,7 @@ describe('hand-over', () => {
     expect(await text('main ul')).toContain('live on the website');
     await clickText(page, 'a', 'Every number beside its prediction');
     await shows(page, 'Against the prediction');
-    expect(await text('[data-tour=answer]')).toContain('ince the prediction');
+    expect(await text('[data-tour=answer]')).toContain('ompared with the prediction');
     // The crawl before is opened by a click, with nothing of this one left.
     await clickText(page, 'button', 'As crawled');
     await page.waitForFunction(() => !location.pathname.includes('-predicted'));

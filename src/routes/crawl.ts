@@ -17,6 +17,7 @@ import {
   appDatabase,
   crawlSettings,
   currentDraft,
+  draftOfSite,
   findingsOfPages,
   openComparison,
   openDraft,
@@ -174,6 +175,15 @@ export async function crawlWithSnapshot(locals: App.Locals, need: PartGroup) {
   return { db, crawl, snapshot };
 }
 
+/** The crawl with the current draft beside the same with another one; null where that is not asked for. */
+async function otherDraftBeside(locals: App.Locals, id: number | null): Promise<ComparedView | null> {
+  const crawl = crawlOf(locals);
+  const [drafted, over] = id === null ? [null, null] : [await draftAsked(locals), await draftableCrawl(crawl)];
+  if (!drafted || !over) return null;
+  const other = (await draftOfSite(appDatabase(), crawl.siteId, id!)) ?? error(404, errorTexts.noSuchDraft);
+  return withComparison(drafted.view, comparePages(openDraft(over, other).view, drafted.view));
+}
+
 /** What each number is to be shown beside: the crawl, for what a draft changes, or a prediction; else null. */
 export const beforeOf = ({ version }: App.Locals, snapshot: View): View | null =>
   version === 'difference' || version === 'predicted' ? (snapshot.comparison?.old ?? null) : null;
@@ -186,7 +196,10 @@ export const beforeOf = ({ version }: App.Locals, snapshot: View): View | null =
 export async function crawlWithEarlier(locals: App.Locals, need: PartGroup, call: ComparisonCall) {
   const found = await crawlWithSnapshot(locals, need);
   const { db, crawl } = found;
-  const beside = (await draftAsked(locals))?.difference() ?? (await predictionAsked(locals));
+  const beside =
+    (await otherDraftBeside(locals, call.draft)) ??
+    (await draftAsked(locals))?.difference() ??
+    (await predictionAsked(locals));
   if (beside) return { ...found, snapshot: beside, compared: { earlier: crawl, snapshot: beside } };
   try {
     const open = await openComparison(db, crawl, call, need);

@@ -23,15 +23,19 @@ const view = z.object({
     .transform((names) => names.split(',').filter(Boolean)),
 });
 
-/** The comparison that a query asks for: `&since=CRAWL&map=RULES&pair=canonical,redirect`. */
+/**
+ * The comparison that a query asks for: `&since=CRAWL&map=RULES&pair=canonical,redirect`; of a draft also
+ * `&since=draft-ID`.
+ */
 export function comparisonOf(query: URLSearchParams): ComparisonCall {
-  const since = query.get('since') ? idIn(query, 'since', errorTexts.noSuchCrawl) : null;
+  const [, draft] = /^draft-([1-9]\d{0,14})$/.exec(query.get('since') ?? '') ?? [];
+  const since = query.get('since') && !draft ? idIn(query, 'since', errorTexts.noSuchCrawl) : null;
   const { rules, fault } = readMapRules(query.get('map') ?? '');
   if (fault !== null) error(400, errorTexts.mapRule(fault));
   const by = (query.get('pair') ?? '')
     .split(',')
     .filter((name): name is PairedBy => pairings.includes(name as PairedBy));
-  return { since, map: rules, by };
+  return { since, draft: draft ? Number(draft) : null, map: rules, by };
 }
 
 /** The list that the query of a request asks for: `?list=…&select=…&sort=column[:desc]&by=fact&columns=a,b`. */

@@ -92,8 +92,9 @@ export const changeSelections = {
 /**
  * The answer of Change, in one or two sentences.
  * @param since how the earlier crawl is named, as in `crawl 12 of 3 Oct`; null where a draft is beside its own crawl
+ * @param begin what the sentence begins with instead, as in `Compared with the draft “Winter”`
  */
-export function changeAnswer({ comparison }: ComparedView, since: string | null): AnswerPiece[] {
+export function changeAnswer({ comparison }: ComparedView, since: string | null, begin?: string): AnswerPiece[] {
   const { classes, lost: gone, won, routesLost, routesWon, linksOnly, facts } = changeCounts(comparison);
   const told: [PageClass, one: string, many: string][] = [
     ['added', 'page is new', 'pages are new'],
@@ -107,7 +108,9 @@ export function changeAnswer({ comparison }: ComparedView, since: string | null)
   if (parts.length === 0)
     return since === null
       ? say`The draft changes none of ${classes.same} pages.`
-      : say`Nothing has moved since ${since}: all ${classes.same} pages are as they were.`;
+      : begin
+        ? say`${begin}, all ${classes.same} pages are the same.`
+        : say`Nothing has moved since ${since}: all ${classes.same} pages are as they were.`;
   const classed = parts.map(([change, one, many], i) => {
     const n = classes[change];
     const join = i === 0 ? '' : i === parts.length - 1 ? ' and ' : ', ';
@@ -136,6 +139,6 @@ export function changeAnswer({ comparison }: ComparedView, since: string | null)
     : routesWon
       ? say`${calm(routesWon, changeSelections.routesWon)} ${plural(routesWon, 'page', 'pages')} without a route can be reached now.`
       : 'What may be indexed, and what can be reached, is as it was.';
-  const begin = since === null ? 'With the draft' : `Since ${since}`;
-  return say`${begin}, ${classed.flat()}. ${lostPages}${wonPages}${join}${routes}${same}`;
+  const first = begin ?? (since === null ? 'With the draft' : `Since ${since}`);
+  return say`${first}, ${classed.flat()}. ${lostPages}${wonPages}${join}${routes}${same}`;
 }

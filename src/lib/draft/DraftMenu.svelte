@@ -3,16 +3,16 @@
   import Menu from '../shell/Menu.svelte';
   import { changeDraft } from './draft';
   import type { DraftPlace } from './draft';
-  import { texts } from './texts';
+  import { crawlPath } from '../shell/routes';
+  import { draftName, texts } from './texts';
 
   let { drafts, place }: { drafts: { id: number; name: string }[]; place: DraftPlace } = $props();
-  const nameOf = ({ id, name }: { id: number; name: string }) => name || texts.unnamed(id);
   let name = $derived(place.draft.name);
   const change = (body: object) => changeDraft(place, body);
   const link = 'text-primary hover:underline';
 </script>
 
-<Menu label={place.draft.id ? nameOf(place.draft) : texts.drafts}>
+<Menu label={place.draft.id ? draftName(place.draft) : texts.drafts}>
   {#snippet children(close)}
     <div class="grid w-80 gap-1 text-xs">
       {#if place.draft.id}
@@ -38,9 +38,15 @@
           <button
             type="button"
             class="min-w-0 flex-1 truncate text-left"
-            onclick={() => void change({ do: 'use', id: one.id }).then(close)}>{nameOf(one)}</button
+            onclick={() => void change({ do: 'use', id: one.id }).then(close)}>{draftName(one)}</button
           >
-          {#if one.id === place.draft.id}<span class="quiet">{texts.current}</span>{/if}
+          {#if one.id === place.draft.id}<span class="quiet">{texts.current}</span>
+          {:else}<a
+              class={link}
+              title={texts.compareTitle}
+              href="{crawlPath(place.site.id, place.crawl.id, 'drafted')}/change?since=draft-{one.id}"
+              >{texts.compareWith}</a
+            >{/if}
           <button
             type="button"
             class={link}

@@ -138,6 +138,8 @@ export const texts = {
   rename: 'Rename',
   newDraft: 'New draft',
   copy: 'Copy',
+  compareWith: 'Compare',
+  compareTitle: 'What the current draft does otherwise than this one',
   delete: 'Delete',
   someoneElse: 'Somebody else has changed this draft; it is shown as it is now.',
   steps: {
@@ -151,3 +153,5 @@ export const texts = {
   },
   undone: 'undone',
 };
+
+export const draftName = ({ id, name }: { id: number; name: string }) => name || texts.unnamed(id);

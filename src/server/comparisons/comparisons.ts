@@ -20,6 +20,8 @@ export interface ComparisonCall {
    * The earlier crawl, of this site or, where `map` says how addresses correspond, another; null for the one before.
    */
   since: number | null;
+  /** Another draft of the site, which a drafted crawl is set beside instead; null for none. */
+  draft: number | null;
   map: readonly MapRule[];
   by: readonly PairedBy[];
 }
@@ -97,7 +99,7 @@ const bytesOf = ({ view }: Kept) =>
 export async function openComparison(
   db: Database,
   row: CrawlState,
-  { since, map, by }: ComparisonCall,
+  { since, map, by }: Omit<ComparisonCall, 'draft'>,
   need: PartGroup,
 ): Promise<OpenComparison | null> {
   // Whoever goes from one crawl to the next takes the earlier one along, until it is that one itself.

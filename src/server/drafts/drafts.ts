@@ -35,6 +35,15 @@ export async function currentDraft(db: Database, siteId: number): Promise<Draft 
   return row ? withSteps(db, row) : null;
 }
 
+/** One draft of a site; null when it has no such draft. */
+export async function draftOfSite(db: Database, siteId: number, id: number): Promise<Draft | null> {
+  const [row] = await db
+    .select({ id: draft.id, name: draft.name, version: draft.version })
+    .from(draft)
+    .where(ofSite(siteId, id));
+  return row ? withSteps(db, row) : null;
+}
+
 /** What can be done to a draft besides making a step. */
 export type DraftChange = { step: Step } | { undo: true } | { redo: true };
 

@@ -1,4 +1,4 @@
-export { addDraft, changeDraft, currentDraft, deleteDraft, draftsOf, nameDraft, useDraft } from './drafts';
+export { addDraft, changeDraft, currentDraft, deleteDraft, draftOfSite, draftsOf, nameDraft, useDraft } from './drafts';
 export type { Draft, DraftChange } from './drafts';
 export { editedFiles, handOverPages, MOST_FILES } from './handOver';
 export type { HandOver } from './handOver';

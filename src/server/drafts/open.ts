@@ -22,17 +22,20 @@ export interface OpenDraft {
   report: () => { report: OpenReport; pages: PageFindings };
 }
 
-const kept = new WeakMap<View, { key: string; open: OpenDraft }>();
+/** Drafts that are kept with a crawl: two, so that one can be set beside another. */
+const MOST_KEPT = 2;
+const kept = new WeakMap<View, { key: string; open: OpenDraft }[]>();
 
 /**
- * A crawl with the edits of a draft; the last one is kept.
+ * A crawl with the edits of a draft; the last ones are kept.
  * @param crawl with its links and words
  */
 export function openDraft(crawl: DraftedCrawl, { id, version, edits }: Draft): OpenDraft {
   const { view, settings } = crawl;
   const key = `${id}@${version} ${edits.length}`;
-  const known = kept.get(view);
-  if (known?.key === key) return known.open;
+  const known = kept.get(view) ?? [];
+  const found = known.find((one) => one.key === key);
+  if (found) return found.open;
   const drafted = draftOfCrawl(crawl, edits);
   const open: OpenDraft = {
     ...drafted,
@@ -42,11 +45,11 @@ export function openDraft(crawl: DraftedCrawl, { id, version, edits }: Draft): O
       return { report: { ...report, findings: describeFindings(report.findings) }, pages };
     }),
   };
-  kept.set(view, { key, open });
+  kept.set(view, [{ key, open }, ...known].slice(0, MOST_KEPT));
   // What is shared with the crawl below is counted twice, and so less is kept than could be.
   keepBeside(view, 'draft', () => {
-    const last = kept.get(view)?.open.view;
-    return last && last !== view ? layerBytes(last) + listBytes(last) : 0;
+    const views = (kept.get(view) ?? []).map((one) => one.open.view).filter((one) => one !== view);
+    return views.reduce((sum, one) => sum + layerBytes(one) + listBytes(one), 0);
   });
   return open;
 }

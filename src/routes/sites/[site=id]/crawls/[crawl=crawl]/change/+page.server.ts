@@ -5,11 +5,13 @@ import { changeSelects, compareFindings, findings } from '$core/findings';
 import { listedOf } from '$core/lists';
 import { comingRuns, zones } from '$core/schedule';
 import { settingsSchema } from '$core/settings';
+import { draftName } from '$lib/draft/texts';
 import { moment } from '$lib/shell/words';
 import {
   crawlSettings,
   crawlsOf,
   dateNotes,
+  draftsOf,
   earlierCrawls,
   getSite,
   listWindow,
@@ -25,6 +27,13 @@ import type { PageServerLoad } from './$types';
 
 /** Edits that are told in words; the list has all of them. */
 const MOST_EDITS = 8;
+
+/** What the answer begins with where no earlier crawl is beside this one. */
+function besideText({ version }: App.Locals, id: number | null, drafts: readonly { id: number; name: string }[]) {
+  if (version === 'predicted') return 'Compared with the prediction';
+  const other = drafts.find((one) => one.id === id);
+  return other && `Compared with the draft “${draftName(other)}”`;
+}
 
 /** The crawls that can be chosen, by site: this one first. */
 async function choices(db: Database, crawl: CrawlState) {
@@ -108,11 +117,8 @@ export const load: PageServerLoad = async (event) => {
       earlier: { id: earlier.id, siteId: earlier.siteId, at: earlier.startedAt, limited: earlier.limited },
       answer: changeAnswer(
         snapshot,
-        event.locals.version === 'predicted'
-          ? 'the prediction'
-          : earlier.id === crawl.id
-            ? null
-            : `crawl ${earlier.id} of ${moment(earlier.startedAt)}`,
+        earlier.id === crawl.id ? null : `crawl ${earlier.id} of ${moment(earlier.startedAt)}`,
+        besideText(event.locals, call.draft, call.draft === null ? [] : await draftsOf(db, crawl.siteId)),
       ),
       counts: changeCounts(comparison),
       unfetched: { now: changeSelections.unfetchedNow, then: changeSelections.unfetchedThen },
