@@ -88,7 +88,7 @@ const pages = (n: number, are: string, is: string) => `${thousands(n)} ${n === 1
 
 /** `edgemap plan`: writes the fewest new links that bring pages within some clicks of the start. */
 export async function planCommand(db: Database, call: PlanCommandCall): Promise<number> {
-  const { row, view } = await crawlFor(db, call.crawl, call);
+  const { row, view } = await crawlFor(db, call.crawl, call, 'words');
   const wanted = selected(view, call.select);
   const asked = { goal: 'within', amount: call.within, wanted, newLinks: call.maxNewLinks ?? undefined } as const;
   const plan = planFor(view, asked, row.settings);

@@ -144,10 +144,15 @@ export async function finishedCrawl(
 }
 
 /** As {@link finishedCrawl}, with the crawl before it where a selection asks for one. */
-export async function crawlFor(db: Database, id: number, { select }: Pick<ViewOptions, 'select'>) {
-  const { row, snapshot } = await finishedCrawl(db, id);
+export async function crawlFor(
+  db: Database,
+  id: number,
+  { select }: Pick<ViewOptions, 'select'>,
+  need: PartGroup = 'links',
+) {
+  const { row, snapshot } = await finishedCrawl(db, id, need);
   const call = { since: null, map: [], by: [] };
-  const open = asksForEarlier(select) ? await openComparison(db, row, call, 'links') : null;
+  const open = asksForEarlier(select) ? await openComparison(db, row, call, need) : null;
   return { row, view: open?.snapshot ?? snapshot };
 }
 

@@ -9,13 +9,26 @@ import { predictionOf } from '$core/answers';
 import { comparePages } from '$core/compare';
 import { addressesOf, draftOfCrawl, editOf } from '$core/draft';
 import type { DraftEdit, Edit } from '$core/draft';
-import { unifiedDiff } from '$core/handOver';
+import { fileOf, unifiedDiff } from '$core/handOver';
 import { planFor } from '$core/plan';
 
 import { settingsSchema } from '$core/settings';
+import { countBits, numbersOf } from '$core/selection';
+import { addressAt, factAt, pageOf } from '$core/snapshot';
 import { withComparison } from '$core/view';
 import type { View } from '$core/view';
-import { askLiveCheck, editedFiles, getCrawl, handOverPages, liveChecksOf, selectPages } from '$server/index';
+import {
+  askLiveCheck,
+  editedFiles,
+  getCrawl,
+  handOverPages,
+  liveChecksOf,
+  openSnapshot,
+  selectPages,
+} from '$server/index';
+import { serveByHost } from '../../demo/server';
+import { demoAnswer } from '../../demo/site';
+import { certificate } from '../../tests/support/certificate';
 import { testDatabase } from '../../tests/support/database';
 import type { TestDatabase } from '../../tests/support/database';
 import { crawling } from '../../tests/support/crawling';
@@ -52,21 +65,21 @@ const museum: Record<string, string> = {
   '/depot/pit/': page('Pit'),
 };
 const listed = ['/depot/', '/depot/pit/'];
-const fileOf = (path: string) => join(folder, `${path}index.html`);
+const ownFile = (path: string) => join(folder, `${path}index.html`);
 
 beforeAll(async () => {
   test = await testDatabase();
   folder = mkdtempSync(join(tmpdir(), 'museum-'));
   for (const [path, body] of Object.entries(museum)) {
-    mkdirSync(dirname(fileOf(path)), { recursive: true });
-    writeFileSync(fileOf(path), body);
+    mkdirSync(dirname(ownFile(path)), { recursive: true });
+    writeFileSync(ownFile(path), body);
   }
   site = await standIn((path) => {
     if (path === '/sitemap.xml') {
       const urls = listed.map((one) => `<url><loc>${site.origin}${one}</loc></url>`).join('');
       return `<urlset xmlns="http://www.sitemaps.org/schemas/sitemap/0.9">${urls}</urlset>`;
     }
-    return path.endsWith('/') && existsSync(fileOf(path)) ? readFileSync(fileOf(path), 'utf8') : undefined;
+    return path.endsWith('/') && existsSync(ownFile(path)) ? readFileSync(ownFile(path), 'utf8') : undefined;
   });
 });
 afterAll(async () => {
@@ -76,9 +89,9 @@ afterAll(async () => {
 });
 
 /** What a check of edits finds now. */
-async function check(siteId: number, view: View, edits: DraftEdit[]) {
-  const start = `${site.origin}/`;
-  const asked = { edits, addresses: addressesOf(edits, view, settings()) };
+async function check(siteId: number, view: View, edits: DraftEdit[], own = settings()) {
+  const { start } = own;
+  const asked = { edits, addresses: addressesOf(edits, view, own) };
   await askLiveCheck(test.db, siteId, 'edits', start, asked);
   const stop = new AbortController();
   const running = runLiveChecks({
@@ -100,7 +113,7 @@ const settings = () => settingsSchema.parse({ start: `${site.origin}/` });
 it('a plan is handed over, made from its diff, checked at once and found by the next crawl as it was predicted', async () => {
   const first = await crawl(`${site.origin}/`);
   const row = (await getCrawl(test.db, first.crawlId))!;
-  const view = first.snapshot;
+  const view = (await openSnapshot(test.db, row, 'words'))!;
   const wanted = selectPages(view, 'indexable').pages;
   const planned = planFor(view, { goal: 'within', amount: 2, wanted }, settings()).proposals.map(({ edit }) => edit);
   expect(planned.length).toBeGreaterThan(1);
@@ -142,4 +155,53 @@ it('a plan is handed over, made from its diff, checked at once and found by the 
   expect(otherwise).toEqual([]);
   for (const { predicted, came: found } of figures) expect(found).toBe(predicted);
   expect(figures.find(({ figure }) => figure === 'no_route')).toMatchObject({ before: 2, predicted: 0, came: 0 });
+});
+
+it('on the demo website, a plan brings all indexable orphans within three clicks, as its diff makes it', async () => {
+  const origin = 'https://www.larkfield.example';
+  const files = (path: string) => join(folder, 'demo', fileOf(origin + path));
+  const served = await serveByHost(0, certificate(), (host, secure, path) => {
+    const answer = demoAnswer(host, secure, path, false);
+    const isEdited = secure && host === 'www.larkfield.example' && answer.status === 200 && existsSync(files(path));
+    return isEdited ? { ...answer, body: readFileSync(files(path)) } : answer;
+  });
+  try {
+    const hosts = ['www.larkfield.example', 'larkfield.example'];
+    const overrides = hosts.map((host) => ({ host, toHost: '127.0.0.1', toPort: served.port }));
+    const given = { depth: 12, acceptCertificates: true, overrides };
+    const demoSettings = settingsSchema.parse({ start: `${origin}/`, ...given });
+    const first = await crawl(`${origin}/`, given);
+    const row = (await getCrawl(test.db, first.crawlId))!;
+    const view = (await openSnapshot(test.db, row, 'words'))!;
+    const orphans = 'indexable and not reached';
+    const call = { goal: 'within', amount: 3, wanted: selectPages(view, orphans).pages } as const;
+    const plan = planFor(view, call, demoSettings);
+    expect(plan).toMatchObject({ missed: 0 });
+    expect(plan.short).toBeGreaterThan(10);
+    const edits = plan.proposals.map(({ edit }, i): DraftEdit => ({
+      ...edit,
+      id: `demo${i}`,
+      at: new Date(),
+      on: true,
+      done: false,
+      note: '',
+    }));
+    const edited = (await editedFiles(test.db, { crawl: row, view, settings: demoSettings, edits }))!;
+    for (const { address, before } of edited) {
+      mkdirSync(dirname(files(new URL(address).pathname)), { recursive: true });
+      writeFileSync(files(new URL(address).pathname), before);
+    }
+    execFileSync('git', ['apply', '-'], { cwd: join(folder, 'demo'), input: unifiedDiff(edited) });
+    const { outcomes } = await check(row.siteId, view, edits, demoSettings);
+    expect(Object.values(outcomes).map(({ state }) => state)).toEqual(edits.map(() => 'live'));
+    const second = await crawl(`${origin}/`, given);
+    const after = draftOfCrawl({ view: second.snapshot, settings: demoSettings, began: new Date() }, edits);
+    expect(after.states.map(({ state }) => state)).toEqual(edits.map(() => 'live'));
+    expect(countBits(selectPages(second.snapshot, orphans).pages)).toBe(0);
+    const addresses = [...numbersOf(call.wanted)].map((page) => addressAt(view, page));
+    const depths = addresses.map((address) => factAt(second.snapshot, 'depth', pageOf(second.snapshot, address)));
+    expect(Math.max(...depths.map(Number))).toBeLessThanOrEqual(3);
+  } finally {
+    await served.close();
+  }
 });

@@ -1,4 +1,4 @@
-export { unifiedDiff } from './diff';
+export { fileOf, unifiedDiff } from './diff';
 export type { EditedFile } from './diff';
 export {
   bySource,

@@ -57,6 +57,11 @@ describe('an edit in the source of its page', () => {
     expect(add('Trams')).toEqual(['<p><a href="/lines">Trams</a></p>']);
     expect(add('cafe')).toEqual(['<p><a href="/lines">cafe</a></p>']);
   });
+  it('puts a link at the end of a page that has no main element', () => {
+    const plain = '<html>\n<body>\nOld trams.\n</body>\n</html>\n';
+    const add = editOf('add_link', at('/trams/'), link('/lines', { anchor: 'All lines' }));
+    expect(changed(add, plain)).toEqual(['<p><a href="/lines">All lines</a></p>']);
+  });
   it('removes a link and leaves its words, but not an item that would be empty', () => {
     expect(changed(editOf('remove_link', at('/trams/'), link('/depot', {})))).toEqual([
       '<p>Our trams run from the old <b>depot</b> to the café by the harbour.</p>',

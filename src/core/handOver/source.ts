@@ -145,7 +145,9 @@ function addition(binary: string, page: string, { anchor, target, placement }: E
   const at = element === 'main' ? wordsAt(binary, anchor) : -1;
   if (at >= 0) return { from: at, to: at + bytesText(escapeText(anchor)).length, text: bytesText(link(anchor)) };
   if (anchor === '') return null;
-  return lineBefore(binary, element, `<p>${link(anchor)}</p>`, '  ');
+  // A page without a main element has its content in the body.
+  const isBody = element === 'main' && !/<main[\s>]/i.test(binary);
+  return lineBefore(binary, isBody ? 'body' : element, `<p>${link(anchor)}</p>`, '  ');
 }
 
 const metaRobots = /<meta\b[^>]*\bname\s*=\s*["']?robots["'\s][^>]*>/gi;
