@@ -134,7 +134,11 @@ it('a plan is handed over, made from its diff, checked at once and found by the 
   expect(drafted.states.every(({ state }) => state === 'applied')).toBe(true);
 
   const handOver = { crawl: row, view, settings: settings(), edits };
-  const pages = await handOverPages(test.db, { ...handOver, editing: 'https://cms.example/{path:([^/]*)/$}' });
+  const pages = await handOverPages(test.db, {
+    ...handOver,
+    notes: new Map(),
+    editing: 'https://cms.example/{path:([^/]*)/$}',
+  });
   expect(pages.flatMap((one) => one.edits.map(({ placed }) => placed))).toEqual(edits.map(() => true));
   expect(pages.find(({ source }) => source.endsWith('/visit/'))).toMatchObject({
     editAt: 'https://cms.example/visit',

@@ -16,6 +16,7 @@ export async function handOverFor(locals: App.Locals): Promise<(HandOver & { nam
     view: over.crawled,
     settings: over.settings,
     edits: over.draft.edits.filter((_, i) => over.states[i].state === 'applied'),
+    notes: over.draft.notes,
     editing: settingsSchema.parse(site!.settings).editing,
     name: over.draft.name || new URL(start).host,
   };

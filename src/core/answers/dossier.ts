@@ -75,6 +75,8 @@ export interface PageDossier extends Dossier, PageDetails {
   link: DossierLink | null;
   /** Its hits in the access logs that count for the crawl; null when none has it. */
   hits: HitCounts | null;
+  /** A note on it in the current draft; '' without one. */
+  note: string;
   /** Where it stands in the list that is shown, from 1, and its neighbours there. */
   place: { at: number; of: number; before: string | null; after: string | null } | null;
 }

@@ -7,7 +7,8 @@ export type Step =
   | { kind: 'switch'; edits: readonly string[]; on: boolean }
   | { kind: 'tick'; edits: readonly string[]; done: boolean }
   | { kind: 'remove'; edits: readonly string[] }
-  | { kind: 'note'; edit: string; note: string };
+  | { kind: 'note'; edit: string; note: string }
+  | { kind: 'page_note'; page: string; note: string };
 
 /** A step as it was made. */
 export interface MadeStep {
@@ -45,7 +46,15 @@ export function editsAfter(steps: readonly MadeStep[]): DraftEdit[] {
     else if (step.kind === 'switch') change(step.edits, { on: step.on });
     else if (step.kind === 'tick') change(step.edits, { done: step.done });
     else if (step.kind === 'note') change([step.edit], { note: step.note });
-    else for (const one of step.edits) edits.delete(one);
+    else if (step.kind === 'remove') for (const one of step.edits) edits.delete(one);
   }
   return [...edits.values()];
+}
+
+/** The notes on pages that steps leave, by address. */
+export function notesAfter(steps: readonly MadeStep[]): Map<string, string> {
+  const notes = new Map<string, string>();
+  for (const { step, undone } of steps) if (!undone && step.kind === 'page_note') notes.set(step.page, step.note);
+  for (const [page, note] of notes) if (note === '') notes.delete(page);
+  return notes;
 }

@@ -5,7 +5,7 @@ export { editFields, editOf, editOps } from './edit';
 export type { Edit, EditOp, Refusal } from './edit';
 export { readEdits } from './file';
 export type { FileEdit, FileFault } from './file';
-export { editsAfter } from './history';
+export { editsAfter, notesAfter } from './history';
 export type { DraftEdit, MadeStep, Step } from './history';
 export { isFolder, movedAddress } from './move';
 export { addressesOf, crawledSite, outcomeTest } from './live';

@@ -23,7 +23,7 @@ const edits = [
 ];
 
 const pagesOf = (some: Edit[]) =>
-  [...bySource(some)].map(([source, own]) => ({ source, example: null, editAt: null, edits: own }));
+  [...bySource(some)].map(([source, own]) => ({ source, example: null, editAt: null, note: '', edits: own }));
 
 describe('what a draft hands over', () => {
   it('is a list of work by page, with nothing that Markdown would take for markup', () =>
@@ -45,13 +45,20 @@ describe('what a draft hands over', () => {
   it('has the sentences before and after, and where the page is edited', () => {
     const block = (words: string) => ({ before: 'From the ', words, after: ' to the *harbour*.' });
     const [edit] = edits;
-    const page = { source: edit.source, example: null, editAt: 'https://cms.larkfield.example/7' };
+    const page = {
+      source: edit.source,
+      example: null,
+      editAt: 'https://cms.larkfield.example/7',
+      note: 'Ask the depot.',
+    };
     const text = handOverMarkdown(
       [{ ...page, edits: [{ ...edit, before: block('depot'), after: block('sheds'), placed: true }] }],
       'Winter',
     );
     expect(text.split('\n').slice(4)).toEqual([
       'Edit: <https://cms.larkfield.example/7>',
+      '',
+      'Ask the depot.',
       '',
       expect.stringMatching(/^- \[ \] Add a link/),
       '  - before: From the **depot** to the \\*harbour\\*.',

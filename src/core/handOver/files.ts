@@ -12,6 +12,8 @@ export interface HandOverPage<E extends Edit = Edit> {
   example: string | null;
   /** Where the page is edited; null where that is not known. */
   editAt: string | null;
+  /** On the page. */
+  note: string;
   edits: (E & Partial<SourceEdit>)[];
 }
 
@@ -29,7 +31,7 @@ const sentenceOf = ({ before, words, after }: Block) => `${plain(before)}**${pla
 
 /** A list of work by page, to tick off; words of links are bold. */
 export function handOverMarkdown(pages: readonly HandOverPage[], name: string): string {
-  const sections = pages.map(({ source, editAt, edits }) => {
+  const sections = pages.map(({ source, editAt, note, edits }) => {
     const items = edits.map((edit) => {
       const file = edit.op === 'robots' ? `\n\n\`\`\`\n${edit.value.trimEnd()}\n\`\`\`\n` : '';
       const blocks = [
@@ -39,7 +41,7 @@ export function handOverMarkdown(pages: readonly HandOverPage[], name: string): 
       return `- [ ] ${plain(editText(edit))}${blocks.join('')}${file}`;
     });
     const heading = source === '*' ? 'On every page' : plain(source);
-    return `## ${heading}\n\n${editAt ? `Edit: <${editAt}>\n\n` : ''}${items.join('\n')}\n`;
+    return `## ${heading}\n\n${editAt ? `Edit: <${editAt}>\n\n` : ''}${note ? `${plain(note)}\n\n` : ''}${items.join('\n')}\n`;
   });
   return `# ${plain(name)}\n\n${sections.join('\n')}`;
 }
@@ -52,7 +54,7 @@ const sentenceHtml = ({ before, words, after }: Block) => `${inHtml(before)}<b>$
 
 /** The same as formatted text, for a mail or a document. */
 export function handOverHtml(pages: readonly HandOverPage[], name: string): string {
-  const sections = pages.map(({ source, editAt, edits }) => {
+  const sections = pages.map(({ source, editAt, note, edits }) => {
     const items = edits.map(
       (edit) =>
         `<li>${inHtml(editText(edit))}` +
@@ -63,7 +65,7 @@ export function handOverHtml(pages: readonly HandOverPage[], name: string): stri
     );
     const heading = source === '*' ? 'On every page' : linkTo(source, source);
     const edit = editAt ? ` (${linkTo(editAt, 'edit')})` : '';
-    return `<h2>${heading}${edit}</h2><ul>${items.join('')}</ul>`;
+    return `<h2>${heading}${edit}</h2>${note ? `<p>${inHtml(note)}</p>` : ''}<ul>${items.join('')}</ul>`;
   });
   return `<h1>${inHtml(name)}</h1>${sections.join('')}`;
 }

@@ -3,6 +3,7 @@
   import { markKeyPages } from '../shell/keyPages';
   import { texts as shellTexts } from '../shell/texts';
   import { editing } from '../draft/editing';
+  import PageNote from '../draft/PageNote.svelte';
   import { texts as draftTexts } from '../draft/texts';
   import type { PageDossier } from '$core/answers';
   import type { Reach } from '$core/facts';
@@ -158,6 +159,9 @@
       class="quiet block font-mono text-xs break-all hover:underline {view.part ? 'truncate' : 'line-clamp-3'}"
       title={texts.open(view.page)}>{short(view.page)} ↗</a
     >
+    {#if dossier && edit()}
+      <PageNote address={view.page} note={dossier.note} onkept={() => void read(source)} />
+    {/if}
     {#if dossier}
       <dl class="mt-1.5 grid grid-cols-4 gap-2 {wide ? 'max-w-xl' : ''}">
         {#each [[texts.depth, fact === null ? 'none' : number(fact)], [texts.pagesLinking, number(facts.pages_linking)], [texts.share, shareText(facts.share)], [texts.status, known(facts.status)]] as [label, value] (label)}

@@ -57,6 +57,9 @@ export async function removeEdits(place: DraftPlace, edits: string[]): Promise<v
 }
 export const noteEdit = (place: DraftPlace, edit: string, note: string) => step(place, { kind: 'note', edit, note });
 
+export const notePage = (place: DraftPlace, page: string, note: string) =>
+  step(place, { kind: 'page_note', page, note });
+
 /** Looks now and then whether another person has changed the draft; to be called by a component. */
 export function watchDraft(place: () => DraftPlace): void {
   onMount(() => {

@@ -50,6 +50,10 @@ export const texts = {
   remove: 'Remove',
   note: 'Note',
   noteOf: 'Note on this edit',
+  notePage: 'Note on this page',
+  noteOfPage: 'Note on this page, kept with the draft',
+  changeNote: 'Change',
+  pageNotes: 'Notes on pages',
   save: 'Save',
   allPages: 'all pages',
   isOn: (text: string) => `Count this edit: ${text}`,
@@ -150,6 +154,7 @@ export const texts = {
     open: (n: number) => `${counted(n, 'edit')} not ticked off any more`,
     remove: (n: number) => `${counted(n, 'edit')} removed`,
     note: () => 'Note written',
+    page_note: () => 'Note on a page written',
   },
   undone: 'undone',
 };

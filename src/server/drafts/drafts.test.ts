@@ -48,6 +48,23 @@ describe('the current draft', () => {
     await changeDraft(test.db, site, { step: { kind: 'remove', edits: [a.id] } }, 4);
     expect(await edits()).toEqual([['/b', true, 'ask the shop']]);
   });
+  it('has notes on pages, which are changed, removed and copied with it', async () => {
+    const note = (page: string, text: string) =>
+      changeDraft(test.db, site, { step: { kind: 'page_note', page, note: text } }, 0);
+    await note('/a', 'ask the shop');
+    await note('/b', 'later');
+    await note('/b', '');
+    const draft = (await currentDraft(test.db, site))!;
+    expect([...draft.notes]).toEqual([['/a', 'ask the shop']]);
+    await addDraft(test.db, site, 'Copy', draft.id);
+    expect([...(await currentDraft(test.db, site))!.notes]).toEqual([['/a', 'ask the shop']]);
+  });
+  it('has edits that are ticked off', async () => {
+    await add('/a');
+    const [a] = (await currentDraft(test.db, site))!.edits;
+    await changeDraft(test.db, site, { step: { kind: 'tick', edits: [a.id], done: true } }, 1);
+    expect((await currentDraft(test.db, site))!.edits[0].done).toBe(true);
+  });
   it('loses no edit of two people at once, and tells the later one who would undo', async () => {
     await Promise.all([add('/a'), add('/b')]);
     expect((await edits()).map(([path]) => path).sort()).toEqual(['/a', '/b']);

@@ -1,6 +1,6 @@
 /** Drafts of changes to a site, as they are stored: each is what was done to it, step by step. */
 import { and, asc, desc, eq, getTableColumns, sql } from 'drizzle-orm';
-import { editsAfter } from '$core/draft';
+import { editsAfter, notesAfter } from '$core/draft';
 import type { DraftEdit, MadeStep, Step } from '$core/draft';
 import type { Database } from '../database';
 import { draft, draftStep, site } from '../database/schema';
@@ -13,6 +13,8 @@ export interface Draft {
   name: string;
   version: number;
   edits: DraftEdit[];
+  /** Notes on pages, by address. */
+  notes: Map<string, string>;
   steps: MadeStep[];
 }
 
@@ -26,7 +28,7 @@ export const draftsOf = (db: Database, siteId: number) =>
 
 async function withSteps(db: Database, row: Pick<Draft, 'id' | 'name' | 'version'>): Promise<Draft> {
   const steps = await db.select().from(draftStep).where(eq(draftStep.draftId, row.id)).orderBy(asc(draftStep.id));
-  return { ...row, steps, edits: editsAfter(steps) };
+  return { ...row, steps, edits: editsAfter(steps), notes: notesAfter(steps) };
 }
 
 /** The current draft of a site; null when nobody has begun one. */
@@ -125,13 +127,13 @@ export const addDraft = (db: Database, siteId: number, name: string, copyOf: num
       : [];
     const [{ id }] = await tx.insert(draft).values({ siteId, name }).$returningId();
     const edits = editsAfter(steps);
-    if (edits.length === 0) return;
     // Steps name edits by the numbers of other steps, so a copy has the edits themselves.
     const add = async (step: Step) =>
       (await tx.insert(draftStep).values({ draftId: id, siteId, step }).$returningId())[0].id;
-    const added = await add({ kind: 'add', edits });
+    const added = edits.length ? await add({ kind: 'add', edits }) : 0;
     const off = edits.flatMap(({ on }, i) => (on ? [] : [`${added}.${i}`]));
     if (off.length) await add({ kind: 'switch', edits: off, on: false });
+    for (const [page, note] of notesAfter(steps)) await add({ kind: 'page_note', page, note });
   });
 
 export const deleteDraft = (db: Database, siteId: number, id: number): Promise<void> =>

@@ -22,6 +22,7 @@ export interface HandOver {
   view: View;
   settings: CrawlSettings;
   edits: readonly DraftEdit[];
+  notes: ReadonlyMap<string, string>;
   /** The editing address that the site has set. */
   editing: string;
 }
@@ -41,7 +42,7 @@ function* pagesNamed(view: View, scope: Scope, source: string): Generator<string
 const utf8 = new TextDecoder();
 
 /** What is to be done, page by page. */
-export async function handOverPages(db: Database, { crawl, view, settings, edits, editing }: HandOver) {
+export async function handOverPages(db: Database, { crawl, view, settings, edits, notes, editing }: HandOver) {
   const scope = scopeOf(settings);
   const pages: HandOverPage<DraftEdit>[] = [];
   for (const [source, own] of bySource(edits)) {
@@ -54,6 +55,7 @@ export async function handOverPages(db: Database, { crawl, view, settings, edits
       source,
       example: isPattern ? (address ?? null) : null,
       editAt: address && !isPattern ? editingAddress(editing, address, markup) : null,
+      note: notes.get(source) ?? '',
       edits: own.map((edit, i) => ({ ...edit, ...found[i] })),
     });
   }
@@ -63,7 +65,7 @@ export async function handOverPages(db: Database, { crawl, view, settings, edits
 /** The sources that edits change, before and after; null where they are more than {@link MOST_FILES}. */
 export async function editedFiles(
   db: Database,
-  { crawl, view, settings, edits }: Omit<HandOver, 'editing'>,
+  { crawl, view, settings, edits }: Omit<HandOver, 'editing' | 'notes'>,
 ): Promise<EditedFile[] | null> {
   const scope = scopeOf(settings);
   const ofPage = new Map<string, DraftEdit[]>();

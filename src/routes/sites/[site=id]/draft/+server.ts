@@ -40,6 +40,7 @@ const step = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('tick'), edits: ids, done: z.boolean() }),
   z.object({ kind: z.literal('remove'), edits: ids }),
   z.object({ kind: z.literal('note'), edit: z.string().max(40), note: text(2000) }),
+  z.object({ kind: z.literal('page_note'), page: text(8192).min(1), note: text(2000) }),
 ]);
 const name = z.string().trim().max(80, errorTexts.longName(80));
 const asked = z.discriminatedUnion('do', [

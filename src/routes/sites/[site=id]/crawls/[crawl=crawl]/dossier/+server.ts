@@ -8,7 +8,7 @@ import { readers } from '$core/reach';
 import { hasBit } from '$core/selection';
 import { addressAt, pageOf } from '$core/snapshot';
 import type { View } from '$core/view';
-import { crawlSettings, hitsOfPage, orderedRows, pageDetails, selectLinks } from '$server/index';
+import { crawlSettings, currentDraft, hitsOfPage, orderedRows, pageDetails, selectLinks } from '$server/index';
 import { crawlWithSnapshot, findingsFor, reportFor } from '../../../../../crawl';
 import { viewOf } from '../../../../../view';
 import type { RequestHandler } from './$types';
@@ -61,17 +61,19 @@ export const GET: RequestHandler = async ({ locals, url }) => {
   const order = view.list === 'pages' ? orderedRows(snapshot, view) : new Uint32Array(0);
   const place = order.indexOf(page);
   const addressOf = (at: number) => (at >= 0 && at < order.length ? addressAt(snapshot, order[at]) : null);
-  const [report, found, details, { weights }, hits] = await Promise.all([
+  const [report, found, details, { weights }, hits, draft] = await Promise.all([
     reportFor(locals),
     findingsFor(locals, [page]).then(([ids]) => ids),
     pageDetails(db, crawl, asked.data.page),
     crawlSettings(db, crawl.id),
     hitsOfPage(db, snapshot.imports, page),
+    currentDraft(db, crawl.siteId),
   ]);
   const dossier: PageDossier = {
     ...dossierOf(snapshot, page, reader, weights),
     ...details,
     hits,
+    note: draft?.notes.get(asked.data.page) ?? '',
     findings: (report?.findings ?? [])
       .filter(({ id }) => found.includes(id))
       .map(({ id, name, over, select, rule, remedy, question, worthALook }) => ({

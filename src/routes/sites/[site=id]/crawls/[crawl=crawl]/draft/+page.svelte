@@ -13,7 +13,7 @@
   import Menu from '$lib/shell/Menu.svelte';
   import Moment from '$lib/shell/Moment.svelte';
   import { crawlPath } from '$lib/shell/routes';
-  import { number, verdictLabel } from '$lib/shell/words';
+  import { number, shortAddress, verdictLabel } from '$lib/shell/words';
 
   let { data } = $props();
   const edit = editing();
@@ -67,6 +67,17 @@
       {#if data.shown}
         <EditCheck check={data.shown.check} {place} {start} />
         <EditRows rows={data.shown.edits} {place} {start} />
+        {#if data.shown.notes.length}
+          <h3 class="mt-2 border-t border-base-300 pt-2 text-xs font-semibold">{texts.pageNotes}</h3>
+          <ul class="text-xs">
+            {#each data.shown.notes as [address, note] (address)}
+              <li class="py-0.5">
+                <a class="font-mono hover:underline" href={dossier(address)}>{shortAddress(address, start)}</a>
+                <span class="quiet italic">{note}</span>
+              </li>
+            {/each}
+          </ul>
+        {/if}
       {/if}
       {#if edit()}
         <button type="button" class="btn btn-outline btn-xs mt-2" data-key="e" onclick={() => edit()?.([])}

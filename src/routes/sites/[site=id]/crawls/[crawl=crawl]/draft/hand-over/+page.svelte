@@ -114,6 +114,7 @@
               <a class="font-normal {link}" href={page.editAt} target="_blank" rel="noreferrer">{texts.editPage}</a>
             {/if}
           </h2>
+          {#if page.note}<p class="quiet italic">{page.note}</p>{/if}
           <ul>
             {#each page.edits as edit (edit.id)}
               <li class="flex items-start gap-2 border-t border-base-300/60 py-1.5 first:border-0">
