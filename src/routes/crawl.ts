@@ -1,7 +1,6 @@
 /** The one loader of what a crawl's screens and endpoints need. */
 import { error, redirect } from '@sveltejs/kit';
 import type { ServerLoadEvent } from '@sveltejs/kit';
-import { comparePages } from '$core/compare';
 import type { DraftedCrawl } from '$core/draft';
 import { isError } from '$core/errors';
 import { sentence } from '$core/messages';
@@ -10,11 +9,11 @@ import { asksForEarlier, asksForLinks, parseLinkSelection, parseSelection } from
 import type { CrawlSettings } from '$core/settings';
 import { pageOf, SNAPSHOT_VERSION } from '$core/snapshot';
 import type { PartGroup } from '$core/snapshot';
-import { withComparison } from '$core/view';
 import type { ComparedView, View } from '$core/view';
 import { crawlPath } from '$lib/shell/routes';
 import {
   appDatabase,
+  besideView,
   crawlSettings,
   currentDraft,
   draftOfSite,
@@ -114,7 +113,7 @@ export async function predictionFor(locals: App.Locals): Promise<{ before: View;
   const before = draft && over && earlier && edits.length ? await draftableCrawl(earlier) : null;
   if (!before) return null;
   const { view } = openDraft(before, { ...draft!, edits });
-  return { before: before.view, view: withComparison(over!.view, comparePages(view, over!.view)) };
+  return { before: before.view, view: besideView(over!.view, view) };
 }
 
 /** The draft that the address asks for; null where it asks for the crawl as it was crawled. */
@@ -181,7 +180,7 @@ async function otherDraftBeside(locals: App.Locals, id: number | null): Promise<
   const [drafted, over] = id === null ? [null, null] : [await draftAsked(locals), await draftableCrawl(crawl)];
   if (!drafted || !over) return null;
   const other = (await draftOfSite(appDatabase(), crawl.siteId, id!)) ?? error(404, errorTexts.noSuchDraft);
-  return withComparison(drafted.view, comparePages(openDraft(over, other).view, drafted.view));
+  return besideView(drafted.view, openDraft(over, other).view);
 }
 
 /** What each number is to be shown beside: the crawl, for what a draft changes, or a prediction; else null. */

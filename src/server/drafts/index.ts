@@ -2,5 +2,5 @@ export { addDraft, changeDraft, currentDraft, deleteDraft, draftOfSite, draftsOf
 export type { Draft, DraftChange } from './drafts';
 export { editedFiles, handOverPages, MOST_FILES } from './handOver';
 export type { HandOver } from './handOver';
-export { openDraft } from './open';
+export { besideView, openDraft } from './open';
 export type { OpenDraft } from './open';

@@ -53,3 +53,14 @@ export function openDraft(crawl: DraftedCrawl, { id, version, edits }: Draft): O
   });
   return open;
 }
+
+const compared = new WeakMap<View, ComparedView>();
+
+/** A view beside another one, such as what a draft predicted of it; the last one is kept. */
+export function besideView(view: View, old: View): ComparedView {
+  const known = compared.get(view);
+  if (known?.comparison.old === old) return known;
+  const made = withComparison(view, comparePages(old, view));
+  compared.set(view, made);
+  return made;
+}
