@@ -87,7 +87,7 @@
     {#if form?.fault}<p id="start-fault" class="lost mt-1.5" role="alert">{form.fault}</p>{/if}
     <p id="start-plan" class="quiet mt-1.5">
       {plan ?? texts.enterTheAddressOfAHome}
-      <a class="ml-2 text-primary hover:underline" href="/plan">{texts.planASite}</a>
+      <a class="ml-2 text-primary underline" href="/plan">{texts.planASite}</a>
     </p>
   </form>
 

@@ -7,6 +7,7 @@ export const texts = {
   planAbout:
     'Its pages become a draft that can be read like a crawl: depth, share, what hangs on one page. When the site is there, or a staging copy of it, its first crawl can be set beside the plan.',
   start: 'Address of its start page',
+  startExample: 'https://www.example.org/',
   outline: 'Its structure',
   outlineExample: 'Museum /\n  Visit /visit/\n    Tickets\n    Opening hours\n  Collections /collections/',
   outlineHint:

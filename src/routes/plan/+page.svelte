@@ -30,7 +30,7 @@
         class="input w-full font-mono"
         required
         bind:value={start}
-        placeholder="https://www.example.org/"
+        placeholder={texts.startExample}
         spellcheck="false"
         aria-invalid={Boolean(form?.fault)}
       /></label
