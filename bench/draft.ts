@@ -8,6 +8,7 @@ import { analyse } from '../src/core/analysis';
 import { draftOf, editOf } from '../src/core/draft';
 import type { Edit } from '../src/core/draft';
 import { planFor } from '../src/core/plan';
+import type { PlanCall } from '../src/core/plan';
 import { evaluate, parseSelection } from '../src/core/selection';
 import { settingsSchema } from '../src/core/settings';
 import { addressAt, decodeSnapshot, REPORT_PART } from '../src/core/snapshot';
@@ -68,14 +69,20 @@ for (const [name, edit] of Object.entries(edits)) {
 }
 
 const wanted = parseSelection('indexable');
+const calls: Omit<PlanCall, 'wanted'>[] = [
+  { goal: 'within', amount: 3 },
+  { goal: 'within', amount: 3, newLinks: 5 },
+  { goal: 'text', amount: 3, newLinks: 5 },
+  { goal: 'share', amount: 0.5, newLinks: 5 },
+  { goal: 'links', amount: 100 },
+];
 if (wanted.ok)
-  for (const newLinks of [Infinity, 5]) {
-    const plan = timed(
-      () => planFor(view, { goal: 'within', amount: 3, wanted: evaluate(view, wanted.selection), newLinks }, settings),
-      1,
-    );
+  for (const call of calls) {
+    const plan = timed(() => planFor(view, { ...call, wanted: evaluate(view, wanted.selection) }, settings), 1);
     const { proposals, short, missed, fewest } = plan.value;
+    const limit = call.newLinks ? `, ${call.newLinks} new links a page` : '';
     console.log(
-      `  plan within 3, ${newLinks} new links a page: ${n(proposals.length)} links for ${n(short)} pages, at least ${n(fewest)}, ${n(missed)} missed, in ${plan.seconds.toFixed(2)} s`,
+      `  plan ${call.goal} ${call.amount}${limit}: ${n(proposals.length)} edits for ${n(short)} pages, ` +
+        `at least ${n(fewest)}, ${n(missed)} missed, in ${plan.seconds.toFixed(2)} s`,
     );
   }

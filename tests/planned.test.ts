@@ -1,45 +1,29 @@
 /** A site that does not exist yet: planned from an outline, read like a crawl, and set beside its first crawl. */
-import { afterAll, beforeAll, expect, it } from 'vitest';
-import type { Browser, Page } from 'puppeteer-core';
+import { expect, it } from 'vitest';
 import { getCrawl, leaseAnalysis } from '$server/index';
 import { runAnalysis } from '../src/crawl/job';
-import { clickText, openBrowser, pageForEach, shows } from './support/browser';
-import { crawling } from './support/crawling';
-import { testDatabase } from './support/database';
-import type { TestDatabase } from './support/database';
-import { startApp } from './support/program';
-import { linking, standIn } from './support/standIn';
-import type { StandIn } from './support/standIn';
+import { appOnSite } from './support/appOnSite';
+import type { Opened } from './support/appOnSite';
+import { clickText, shows } from './support/browser';
+import { linking } from './support/standIn';
 
-let database: TestDatabase;
-let app: Awaited<ReturnType<typeof startApp>>;
-let browser: Browser;
-let page: Page;
-let site: StandIn;
-beforeAll(async () => {
-  database = await testDatabase();
-  site = await standIn({
+let opened: Opened;
+let crawlIt: () => Promise<number>;
+appOnSite(
+  {
     '/': linking('Museum', '/visit', '/trams'),
     '/visit': linking('Visit', '/'),
     '/trams': linking('Trams', '/visit/tickets'),
     '/visit/tickets': linking('Tickets'),
     '/shop': linking('Shop'),
-  });
-  app = await startApp(database.url);
-  browser = await openBrowser();
-});
-afterAll(async () => {
-  await browser?.close();
-  await app?.stop();
-  await site?.close();
-  await database?.drop();
-});
-pageForEach(
-  () => browser,
-  (opened) => ({ page } = opened),
+  },
+  // Nothing is crawled before it has been planned.
+  (crawl) => Promise.resolve(void (crawlIt = crawl)),
+  (now) => (opened = now),
 );
 
 it('is planned from an outline, with what cannot be read told by line', async () => {
+  const { app, database, page, site } = opened;
   await page.goto(`${app.address}plan`);
   await page.type('input[name=start]', `${site.origin}/`);
   await page.type('textarea[name=outline]', 'Museum /\n  Visit\n    Tickets\n  Trams\n  !!!\n');
@@ -59,8 +43,8 @@ it('is planned from an outline, with what cannot be read told by line', async ()
 });
 
 it('is what its first crawl is compared with', async () => {
-  const { crawl } = crawling(() => database.db);
-  const { crawlId } = await crawl(`${site.origin}/`);
+  const { app, page } = opened;
+  const crawlId = await crawlIt();
   await page.goto(`${app.address}sites/1/crawls/${crawlId}/change?select=changed%28depth%29+or+new`);
   await shows(page, 'Since crawl 1');
   const answer = await page.$eval('[data-tour=answer]', (one) => one.textContent);
@@ -68,6 +52,7 @@ it('is what its first crawl is compared with', async () => {
 });
 
 it('has the structure that was meant beside the one that was crawled', async () => {
+  const { app, page } = opened;
   await page.goto(`${app.address}sites/1/crawls/2/reach?picture=meant`);
   await page.waitForFunction(() => 'ready' in document.documentElement.dataset);
   await page.type('#meant', 'Museum /\n  Visit /visit\n    Tickets /visit/tickets\n    Café /visit/cafe\n');

@@ -22,7 +22,9 @@ function clicksOf({ packed, addresses, phrases }: LinkBundle) {
     if (link.kind !== CLICK_KIND) return;
     const target = addresses[link.target];
     const click = { anchor: phrases[link.anchor], placement: placements[link.placement] };
-    clicks.set(target, [...(clicks.get(target) ?? []), click]);
+    const others = clicks.get(target);
+    if (others) others.push(click);
+    else clicks.set(target, [click]);
   });
   return clicks;
 }

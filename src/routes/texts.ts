@@ -43,6 +43,7 @@ export const errorTexts = {
     `The watch list has ${most} bounds, as many as it may. Remove one that is needed no more.`,
   noSuchPart: 'These parts of a crawl are not handed out.',
   noAddress: 'That is not an http or https address.',
+  wholeAmount: 'Clicks and links are whole numbers.',
   manyFiles: (most: number) =>
     `The edits change more than ${most} files, which is too much for one diff. Switch some of them off, or change the template by hand.`,
   noRobotsEdit: 'The draft has no robots.txt of that host.',

@@ -20,7 +20,11 @@ export interface HandOverPage<E extends Edit = Edit> {
 /** Edits by the page that is edited, in the order in which pages come first. */
 export function bySource<E extends Edit>(edits: readonly E[]): Map<string, E[]> {
   const pages = new Map<string, E[]>();
-  for (const edit of edits) pages.set(edit.source, [...(pages.get(edit.source) ?? []), edit]);
+  for (const edit of edits) {
+    const own = pages.get(edit.source);
+    if (own) own.push(edit);
+    else pages.set(edit.source, [edit]);
+  }
   return pages;
 }
 

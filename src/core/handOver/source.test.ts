@@ -87,7 +87,9 @@ describe('an edit in the source of its page', () => {
     const plain = page.replace(/ {4}<meta.*\n/, '');
     expect(changed(editOf('nofollow', at('/trams/')), plain)).toEqual(['<meta name="robots" content="nofollow">']);
     const closed = page.replace('noarchive', 'none');
-    expect(changed(editOf('index', at('/trams/')), closed)).toEqual(['<meta name="robots" content="">']);
+    expect(changed(editOf('index', at('/trams/')), closed)).toEqual(['<meta name="robots" content="nofollow">']);
+    const open = page.replace('noarchive', 'Index, follow');
+    expect(changed(editOf('noindex', at('/trams/')), open)).toEqual(['<meta name="robots" content="follow, noindex">']);
     expect(changed(editOf('canonical', at('/trams/'), { target: at('/lines/') }))).toEqual([
       `<link rel="canonical" href="${at('/lines/')}">`,
     ]);

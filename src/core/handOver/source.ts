@@ -29,6 +29,12 @@ interface Splice {
   text: string;
 }
 
+/** How far around a place is looked for what belongs to it, and in how much of a document for its head. */
+const MOST_AROUND = 8192;
+const MOST_OF_HEAD = 200_000;
+/** An edit that changes more places of one page is left to a person. */
+const MOST_PLACES = 100;
+
 const utf8 = new TextEncoder();
 const fromUtf8 = new TextDecoder('utf-8', { ignoreBOM: true });
 /** One character for each byte of a text in UTF-8. */
@@ -50,7 +56,7 @@ function hrefOf(address: string, page: string): string {
 
 /** Where the start tag at a position ends, and where the attributes in it stand. */
 function tagAt(binary: string, from: number): { end: number; valueOf: (name: string) => [number, number] | null } {
-  const [tag] = /^<[^>"']*(?:"[^"]*"[^>"']*|'[^']*'[^>"']*)*>/.exec(binary.slice(from, from + 8192)) ?? [''];
+  const [tag] = /^<[^>"']*(?:"[^"]*"[^>"']*|'[^']*'[^>"']*)*>/.exec(binary.slice(from, from + MOST_AROUND)) ?? [''];
   return {
     end: tag ? from + tag.length : -1,
     valueOf: (name) => {
@@ -66,22 +72,19 @@ function tagAt(binary: string, from: number): { end: number; valueOf: (name: str
 /** Where a link's words stand, and where its element ends; null where it has no plain end. */
 function elementAt(binary: string, from: number): { inner: [number, number]; end: number } | null {
   const { end } = tagAt(binary, from);
-  const close = /<\/a\s*>/gi;
-  close.lastIndex = end;
-  const found = end < 0 ? null : close.exec(binary);
-  return found && { inner: [end, found.index], end: found.index + found[0].length };
+  const found = end < 0 ? null : /<\/a\s*>/i.exec(binary.slice(end, end + MOST_AROUND));
+  return found && { inner: [end, end + found.index], end: end + found.index + found[0].length };
 }
 
 function removal(binary: string, from: number): Splice | null {
   const element = elementAt(binary, from);
   if (!element) return null;
-  const [before, after] = [
-    /<li\b[^>]*>\s*$/i.exec(binary.slice(0, from)),
-    /^\s*<\/li\s*>/i.exec(binary.slice(element.end)),
-  ];
+  const begin = Math.max(0, from - MOST_AROUND);
+  const before = /<li\b[^<>]*>\s*$/i.exec(binary.slice(begin, from));
+  const after = /^\s*<\/li\s*>/i.exec(binary.slice(element.end, element.end + MOST_AROUND));
   // An item that would be left empty goes as a whole, with the white space before it.
   if (before && after) {
-    const start = binary.slice(0, before.index).trimEnd().length;
+    const start = begin + binary.slice(begin, begin + before.index).trimEnd().length;
     return { from: start, to: element.end + after[0].length, text: '' };
   }
   return { from, to: element.end, text: binary.slice(...element.inner) };
@@ -150,11 +153,12 @@ function addition(binary: string, page: string, { anchor, target, placement }: E
   return lineBefore(binary, isBody ? 'body' : element, `<p>${link(anchor)}</p>`, '  ');
 }
 
-const metaRobots = /<meta\b[^>]*\bname\s*=\s*["']?robots["'\s][^>]*>/gi;
+const metaTag = /<meta\b[^<>]*>/gi;
+const isOfRobots = /\sname\s*=\s*["']?robots["'\s>]/i;
 
 /** Changes what the page says to crawlers: the only meta element that does, or a new one. */
 function ruling(binary: string, change: (rules: string[]) => string[]): Splice | null {
-  const metas = [...binary.matchAll(metaRobots)];
+  const metas = [...binary.slice(0, MOST_OF_HEAD).matchAll(metaTag)].filter(([tag]) => isOfRobots.test(tag));
   if (metas.length > 1) return null;
   if (metas.length === 0) {
     const rules = change([]);
@@ -163,13 +167,21 @@ function ruling(binary: string, change: (rules: string[]) => string[]): Splice |
   }
   const value = tagAt(binary, metas[0].index).valueOf('content');
   if (!value) return null;
-  const rules = change(binary.slice(...value).split(',').map((rule) => rule.trim()).filter(Boolean)); // prettier-ignore
+  const written = binary.slice(...value).split(',');
+  const rules = change(written.map((rule) => rule.trim().toLowerCase()).filter(Boolean));
   return { from: value[0], to: value[1], text: rules.join(', ') };
 }
 
-const adding = (rule: string) => (rules: string[]) => [...rules.filter((one) => one.toLowerCase() !== rule), rule];
-const dropping = (rule: string) => (rules: string[]) =>
-  rules.filter((one) => one.toLowerCase() !== rule && one.toLowerCase() !== 'none');
+type Forbidding = 'noindex' | 'nofollow';
+const adding = (rule: Forbidding) => (rules: string[]) => [
+  ...rules.filter((one) => one !== rule && one !== rule.slice(2) && one !== 'all'),
+  rule,
+];
+/** What says both leaves the other one. */
+const dropping = (rule: Forbidding) => (rules: string[]) =>
+  rules
+    .map((one) => (one === 'none' ? (rule === 'noindex' ? 'nofollow' : 'noindex') : one))
+    .filter((one) => one !== rule);
 
 /**
  * Puts edits into a source.
@@ -200,8 +212,10 @@ export function editSource(
         (!edit.anchor || edit.anchor === anchor) &&
         (!edit.placement || edit.placement === placement),
     );
-  const ofLinks = (edit: Edit, change: (at: number) => Splice | null) =>
-    linksOf(edit).map((link) => change(positionOf(link)));
+  const ofLinks = (edit: Edit, change: (at: number) => Splice | null) => {
+    const found = linksOf(edit);
+    return found.length > MOST_PLACES ? [] : found.map((link) => change(positionOf(link)));
+  };
   const canonicalSplice = (edit: Edit): Splice | null => {
     const found = links.filter(({ kind, element }) => kind === 'canonical' && element === 'link');
     const href = edit.target && new URL(edit.target, address).href;
@@ -209,7 +223,8 @@ export function editSource(
     if (found.length === 0)
       return href ? lineBefore(binary, 'head', `<link rel="canonical" href="${escapeValue(href)}">`, '  ') : null;
     const at = positionOf(found[0]);
-    return href ? retargeting(binary, at, href) : { from: at, to: tagAt(binary, at).end, text: '' };
+    const { end } = tagAt(binary, at);
+    return href ? retargeting(binary, at, href) : end < 0 ? null : { from: at, to: end, text: '' };
   };
   const splicesOf = (edit: Edit): (Splice | null)[] => {
     switch (edit.op) {

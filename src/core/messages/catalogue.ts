@@ -301,6 +301,7 @@ const catalogue = {
     `${address} stands in line ${first} already.`,
   outline_no_parent: ({ text }: { text: string }) =>
     `The parent “${text}” is not in the table, or is below the page itself.`,
+  outline_long: ({ most }: { most: number }) => `Only the first ${thousands(most)} pages are read.`,
   outline_table: ({ detail }: { detail: string }) => `The table cannot be read (${detail}).`,
   // What proposals of a plan bring
   plan_brings: ({ pages, words }: { pages: number; words: number }) =>

@@ -24,8 +24,9 @@ export interface Outline {
   faults: { line: number; message: Message }[];
 }
 
-/** Lines beyond this are no outline that a person has written. */
-export const MOST_PAGES = 20_000;
+/** More than this is no outline that a person has written. */
+const MOST_PAGES = 20_000;
+const MOST_OF_LINE = 4000;
 
 const TAB = 4;
 const bullet = /^(?:[-*+•–]|\d{1,3}(?:\.\d{1,3})*[.)]?|#{1,6})\s+/;
@@ -47,10 +48,17 @@ function gatherer(start: string) {
   const pages: OutlinePage[] = [];
   const faults: Outline['faults'] = [];
   const places = new Map<string, number>();
+  let isToldFull = false;
   return {
     pages,
     faults,
     fault: (line: number, message: Message) => void faults.push({ line, message }),
+    /** Whether no more pages are taken, which is told once. */
+    isFull(line: number): boolean {
+      if (pages.length < MOST_PAGES) return false;
+      if (!isToldFull) faults.push({ line, message: { code: 'outline_long', most: MOST_PAGES } });
+      return (isToldFull = true);
+    },
     /** @returns the place of the page; −1 where there is none */
     add(line: number, { text, title, parent }: { text: string; title: string; parent: number }): number {
       const above = parent < 0 ? start : pages[parent].address;
@@ -75,7 +83,6 @@ function gatherer(start: string) {
         }) - 1
       );
     },
-    placeOf: (text: string) => places.get(identify(text, start)?.address ?? '') ?? -1,
   };
 }
 
@@ -95,15 +102,17 @@ function readIndented(text: string, start: string): Outline {
   const above: { indent: number; page: number }[] = [];
   text.split(/\r\n|\r|\n/).forEach((written, i) => {
     if (written.trim() === '') return;
-    if (gathered.pages.length >= MOST_PAGES) return;
+    if (gathered.isFull(i + 1)) return;
     const [marks] = bullet.exec(written.trim()) ?? [''];
     // Headings of Markdown say by their number of marks how deep they are.
     const indent = marks.startsWith('#') ? marks.trim().length : indentOf(written);
-    const content = written.trim().slice(marks.length);
+    const content = written.trim().slice(marks.length, MOST_OF_LINE).replace(/\s+/g, ' ');
     const found = place.exec(content);
     const title = (found ? content.replace(found[0], ' ') : content)
-      .replace(/^[\s:–-]+|[\s:–-]+$/g, '')
-      .replace(/\s+/g, ' ');
+      .replace(/\s+/g, ' ')
+      .replace(/^[\s:–-]+/, '')
+      .replace(/[:–-]? ?$/, '')
+      .trim();
     while (above.length && above[above.length - 1].indent >= indent) above.pop();
     const parent = above.at(-1)?.page ?? -1;
     const page = gathered.add(i + 1, { text: found?.[1] ?? '', title, parent });
@@ -115,6 +124,14 @@ function readIndented(text: string, start: string): Outline {
 const addressColumn = /^(url|address|page|path|loc)$/i;
 const parentColumn = /^(parent|parent[ _-]?url|above|up)$/i;
 const titleColumn = /^(title|name|label)$/i;
+
+interface Row {
+  line: number;
+  text: string;
+  /** Its parent as written; '' for a page at the top. */
+  above: string;
+  title: string;
+}
 
 function readTable(text: string, start: string, delimiter: string): Outline {
   const gathered = gatherer(start);
@@ -129,23 +146,32 @@ function readTable(text: string, start: string, delimiter: string): Outline {
   const [head, ...rows] = records;
   const at = (pattern: RegExp) => head.record.findIndex((name) => pattern.test(name));
   const [address, parent, title] = [at(addressColumn), at(parentColumn), at(titleColumn)];
-  const waiting = rows.slice(0, MOST_PAGES).map(({ record, info }) => ({
-    line: info.lines,
-    text: record[address] ?? '',
-    above: parent < 0 ? '' : (record[parent] ?? ''),
-    title: title < 0 ? '' : (record[title] ?? ''),
-  }));
-  // Parents may come after their children.
-  let left = waiting;
-  for (let before = -1; left.length > 0 && left.length !== before;) {
-    before = left.length;
-    left = left.filter(({ line, text: own, above, title: name }) => {
-      const page = above === '' ? -1 : gathered.placeOf(above);
-      if (above !== '' && page < 0) return true;
-      gathered.add(line, { text: own, title: name, parent: page });
-      return false;
-    });
+  const nameOf = (text: string) => identify(text, start)?.address ?? text;
+  /** The rows below each parent, as parents may come after their children. */
+  const below = new Map<string, Row[]>();
+  for (const { record, info } of rows) {
+    const row = {
+      line: info.lines,
+      text: record[address] ?? '',
+      above: record[parent] ?? '',
+      title: record[title] ?? '',
+    };
+    const key = row.above && nameOf(row.above);
+    const others = below.get(key);
+    if (others) others.push(row);
+    else below.set(key, [row]);
   }
+  const open = (below.get('') ?? []).map((row) => ({ row, page: -1 })).reverse();
+  below.delete('');
+  for (let next = open.pop(); next; next = open.pop()) {
+    const { row, page: above } = next;
+    if (gathered.isFull(row.line)) return gathered;
+    const page = gathered.add(row.line, { text: row.text, title: row.title, parent: above });
+    const key = page < 0 ? '' : gathered.pages[page].address;
+    for (const child of (below.get(key) ?? []).reverse()) open.push({ row: child, page });
+    below.delete(key);
+  }
+  const left = [...below.values()].flat().sort((a, b) => a.line - b.line);
   for (const { line, above } of left) gathered.fault(line, { code: 'outline_no_parent', text: above });
   return gathered;
 }

@@ -1,69 +1,65 @@
 /** New links to pages that have too few: each from the page that suits best, within limits. */
 import type { Incoming } from '../reach';
+import type { PlanLimits } from './plan';
 import type { NewLink } from './spread';
 
-export interface SourceLimits {
-  /** 1 for the pages that may get new links on them. */
-  sources: Uint8Array;
-  newLinks: number;
-  groups: ArrayLike<number> | null;
-  /** How alike a source must be to its target, from 0 to 1. */
-  alike: number;
+export type SourceLimits = Pick<PlanLimits, 'sources' | 'newLinks' | 'groups' | 'allowed'>;
+
+/** What tells sources apart. */
+export interface SourceOrder {
+  /** How well a page suits as source of a link to another; the higher, the better. */
+  suits: (source: number, target: number) => number;
+  /** Of pages that suit as well the stronger one comes first. */
+  strength: (source: number) => number;
+  /** How many links are looked for. */
+  links: number;
 }
 
-/** Beyond so many pairs of pages only the strongest sources are looked at: a person waits. */
-const MOST_PAIRS = 40_000_000;
+/** So many pairs of pages are compared in all, as a person waits; for each link a few of the strongest at least. */
+const MOST_PAIRS = 5_000_000;
+const FEWEST_COMPARED = 100;
 
-/** Finds sources for new links one after the other. */
+/** Finds sources for new links, one after the other. */
 export function sourceFinder(
   pages: Incoming,
-  { sources, newLinks, groups, alike }: SourceLimits,
-  /** The better of two sources has more; sources are tried in the order of their strength. */
-  {
-    likeness,
-    strength,
-    targets,
-  }: {
-    likeness: (source: number, target: number) => number;
-    strength: (source: number) => number;
-    targets: number;
-  },
+  { sources, newLinks, groups, allowed }: SourceLimits,
+  { suits, strength, links }: SourceOrder,
 ) {
   const used = new Map<number, number>();
-  const usable: number[] = [];
+  /** Those that may get another link, the strongest first. */
+  let usable: number[] = [];
   sources.forEach((is, page) => is && usable.push(page));
   usable.sort((a, b) => strength(b) - strength(a));
-  usable.length = Math.min(usable.length, Math.ceil(MOST_PAIRS / Math.max(1, targets)));
-  const made = new Map<number, Set<number>>();
+  const mostCompared = Math.max(FEWEST_COMPARED, Math.ceil(MOST_PAIRS / Math.max(1, links)));
+  /** The pages that link to each target, by links that were there and by those that were taken. */
+  const linking = new Map<number, Set<number>>();
   const linkingTo = (target: number) => {
-    let linking = made.get(target);
-    if (!linking)
-      made.set(target, (linking = new Set(pages.sources.subarray(pages.offsets[target], pages.offsets[target + 1]))));
-    return linking;
+    let known = linking.get(target);
+    if (!known)
+      linking.set(target, (known = new Set(pages.sources.subarray(pages.offsets[target], pages.offsets[target + 1]))));
+    return known;
   };
   return {
-    /** The sources for some more links to a target, the best first: pages that do not link to it yet. */
-    best(target: number, count: number): { source: number; likeness: number }[] {
-      const linking = linkingTo(target);
-      const found: { source: number; likeness: number }[] = [];
+    /** The best source for one more link to a target, of pages that do not link to it yet; −1 without any. */
+    best(target: number): number {
+      const known = linkingTo(target);
+      let best = -1;
+      let [most, fewest, compared] = [-Infinity, 0, 0];
       for (const source of usable) {
-        if (source === target || linking.has(source) || (used.get(source) ?? 0) >= newLinks) continue;
-        if (groups && groups[source] !== groups[target]) continue;
-        const one = { source, likeness: likeness(source, target) };
-        if (one.likeness < alike) continue;
-        // Of sources that are as alike the one that has got fewer links comes first, then the stronger one.
-        const at = found.findLastIndex(
-          (other) =>
-            other.likeness > one.likeness ||
-            (other.likeness === one.likeness && (used.get(other.source) ?? 0) <= (used.get(source) ?? 0)),
-        );
-        if (at + 1 < count) found.splice(at + 1, 0, one);
-        if (found.length > count) found.pop();
+        if (source === target || known.has(source) || (groups && groups[source] !== groups[target])) continue;
+        if (++compared > mostCompared) break;
+        if (allowed && !allowed(source, target)) continue;
+        const links = used.get(source) ?? 0;
+        const value = suits(source, target);
+        if (value < most || (value === most && links >= fewest)) continue;
+        [best, most, fewest] = [source, value, links];
       }
-      return found;
+      return best;
     },
     take({ source, target }: NewLink): void {
-      used.set(source, (used.get(source) ?? 0) + 1);
+      const links = (used.get(source) ?? 0) + 1;
+      used.set(source, links);
+      if (links >= newLinks) usable = usable.filter((one) => one !== source);
       linkingTo(target).add(source);
     },
   };

@@ -67,11 +67,17 @@ describe('a plan for share', () => {
   });
 });
 
+it('a plan for share, too, lets only pages link that are alike where that is asked for', () => {
+  const plan = planned(museum, 'title = "The depot"', { goal: 'share', amount: 0.6, alike: true });
+  expect(pathsOf(plan)).toEqual(['/trams → /depot']);
+  expect(plan.missed).toBe(1);
+});
+
 describe('a plan for fewer links on a page', () => {
   const footer = (paths: string[]) => paths.map((path): [string, string, 'footer'] => [path, path, 'footer']);
   const everywhere = footer(['/gone', '/shop', '/trams', '/press']);
   const site = tinySite({
-    '/': { worded: [['/trams', 'Trams'], ['/shop', 'Shop'], ...everywhere] }, // prettier-ignore
+    '/': { worded: [['/trams', 'Trams'], ['/shop', 'Shop'], ...everywhere] },
     '/trams': { worded: everywhere },
     '/shop': { worded: everywhere },
     '/press': { worded: everywhere },

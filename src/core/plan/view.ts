@@ -72,6 +72,7 @@ function taskOf(view: View, { wanted, newLinks = Infinity, budget = Infinity, ..
   const sources = Uint8Array.from(view.column('verdict'), (code, page) => Number(code === INDEXABLE && stays(page)));
   return {
     view,
+    isFree,
     likeness,
     /** Folders decide among pages that are as alike. */
     suits: (source: number, target: number) => likeness(source, target) + folders(source, target) / 100,
@@ -80,7 +81,7 @@ function taskOf(view: View, { wanted, newLinks = Infinity, budget = Infinity, ..
     newLinks,
     budget,
     groups: call.withinSections ? view.column('section').codes : null,
-    alike: call.alike ? ALIKE : 0,
+    allowed: call.alike ? (source: number, target: number) => likeness(source, target) >= ALIKE : null,
     amount: call.amount,
   };
 }
@@ -94,26 +95,12 @@ const editOfLink = (view: View, { source, target }: NewLink): Edit =>
     placement: 'main',
   });
 
-function planWithin({
-  view,
-  likeness,
-  suits,
-  sources,
-  wanted,
-  alike,
-  amount = view.count,
-  ...limits
-}: Task): Proposals {
+function planWithin({ view, likeness, suits, sources, wanted, amount = view.count, ...limits }: Task): Proposals {
   const { graph, pages, depths } = walkOf(view);
   const plan = planLinks(
     { graph, pages, depth: depths.depth, likeness: suits },
     { within: amount, wanted },
-    {
-      ...limits,
-      sources,
-      targets: sources.map((one, page) => one | wanted[page]),
-      allowed: alike ? (source, target) => likeness(source, target) >= alike : null,
-    },
+    { ...limits, sources, targets: sources.map((one, page) => one | wanted[page]) },
   );
   return {
     ...plan,
@@ -134,29 +121,29 @@ function reachedSources({ view, sources }: Task): Uint8Array {
 /** Each link gives one page one more, so that what is missing is the fewest links there can be. */
 function planTextLinks(task: Task): Proposals {
   const { view, wanted, amount = 1, budget, likeness, suits } = task;
-  const linking = view.column('pages_linking_text');
+  const [linking, share] = [view.column('pages_linking_text'), view.column('share')];
   const short: number[] = [];
   wanted.forEach((is, page) => is && linking[page] < amount && short.push(page));
+  const fewest = short.reduce((sum, page) => sum + amount - linking[page], 0);
   const finder = sourceFinder(
     walkOf(view).pages,
     { ...task, sources: reachedSources(task) },
-    { likeness: suits, strength: (page) => view.column('share')[page], targets: short.length },
+    { suits, strength: (page) => share[page], links: fewest },
   );
   const proposals: Proposal[] = [];
   const missed = new Set<number>();
-  const fewest = short.reduce((sum, page) => sum + amount - linking[page], 0);
   // Pages without any such link get their first one before others get their second.
   for (let count = 0; count < amount; count++)
     for (const target of short) {
-      if (Math.max(0, linking[target]) > count || missed.has(target)) continue;
-      const [found] = proposals.length < budget ? finder.best(target, 1) : [];
-      if (!found) {
+      if (linking[target] > count || missed.has(target)) continue;
+      const source = proposals.length < budget ? finder.best(target) : -1;
+      if (source < 0) {
         missed.add(target);
         continue;
       }
-      const link = { source: found.source, target };
+      const link = { source, target };
       finder.take(link);
-      const gain: Message = { code: 'plan_text', nth: count + 1, of: amount, words: likeness(link.source, target) };
+      const gain: Message = { code: 'plan_text', nth: count + 1, of: amount, words: likeness(source, target) };
       proposals.push({ edit: editOfLink(view, link), gain });
     }
   return { proposals, short: short.length, missed: missed.size, fewest: missed.size ? 0 : fewest };
@@ -179,9 +166,9 @@ function planShare(task: Task, settings: CrawlSettings): Proposals {
     walkOf(view).pages,
     { ...task, sources: reachedSources(task) },
     {
-      likeness: (source, target) => gives(source) * (0.5 + likeness(source, target)),
+      suits: (source, target) => gives(source) * (0.5 + likeness(source, target)),
       strength: gives,
-      targets: short.length,
+      links: short.length,
     },
   );
   const links: NewLink[] = [];
@@ -193,12 +180,12 @@ function planShare(task: Task, settings: CrawlSettings): Proposals {
       // What nothing links to gets its even part with the first link.
       let missing = amount - (now[target] < 0 ? 1 - DAMPING : now[target]);
       while (missing > 0 && links.length < budget) {
-        const [found] = finder.best(target, 1);
-        if (!found) break;
-        const link = { source: found.source, target };
+        const source = finder.best(target);
+        if (source < 0) break;
+        const link = { source, target };
         finder.take(link);
         links.push(link);
-        missing -= gives(found.source);
+        missing -= gives(source);
       }
     }
     if (links.length === before) break;
@@ -223,7 +210,7 @@ function planShare(task: Task, settings: CrawlSettings): Proposals {
   };
 }
 
-function planFewer({ view, wanted, amount = 100, budget }: Task, without: Bits | null | undefined): Proposals {
+function planFewer({ view, isFree, wanted, amount = 100, budget }: Task): Proposals {
   const [verdict, depth, links] = [view.column('verdict'), view.column('depth'), view.links];
   const keys = view.keys ? view.column('key') : null;
   /** The pages that the content of another one links to. */
@@ -235,7 +222,7 @@ function planFewer({ view, wanted, amount = 100, budget }: Task, without: Bits |
   /** What nobody may find through search is worth least; what is linked from nowhere else must stay. */
   const worth = ({ target }: SharedLink): number | null => {
     if (target >= view.count || verdict[target] !== INDEXABLE) return 0;
-    const isKept = view.starts.includes(target) || keys?.[target] === 1 || (without && hasBit(without, target));
+    const isKept = view.starts.includes(target) || keys?.[target] === 1 || !isFree(target);
     return isKept || !isLinked[target] ? null : 1;
   };
   const plan = planFewerLinks(
@@ -267,6 +254,6 @@ export function planFor(view: View, call: PlanCall, settings: CrawlSettings): Pr
     case 'share':
       return planShare(task, settings);
     case 'links':
-      return planFewer(task, call.without);
+      return planFewer(task);
   }
 }

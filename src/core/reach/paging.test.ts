@@ -47,7 +47,15 @@ describe('further pages of a list', () => {
   it('are not chapters, years or other pages that a number tells apart', () => {
     const chapters = ['Preface', 'Rails', 'Cars'].map((title, i) => ({ title: `${i + 1}. ${title}` }));
     const site = tinySite({
-      '/': { title: 'Book', worded: [['/chapter/1', '1'], ['/chapter/2', '2'], ['/chapter/3', '3'], ['/events/2025', '2025']] }, // prettier-ignore
+      '/': {
+        title: 'Book',
+        worded: [
+          ['/chapter/1', '1'],
+          ['/chapter/2', '2'],
+          ['/chapter/3', '3'],
+          ['/events/2025', '2025'],
+        ],
+      },
       '/chapter/1': { ...chapters[0], worded: [['/chapter/2', '2']] },
       '/chapter/2': { ...chapters[1], worded: [['/chapter/3', 'Next']] },
       '/chapter/3': chapters[2],
@@ -65,7 +73,13 @@ describe('further pages of a list', () => {
   });
   it('are passed by no route that is counted without them', () => {
     const site = tinySite({
-      '/': { title: 'Stories', worded: [['/?page=2', '2'], ['/hub', 'Hub']] }, // prettier-ignore
+      '/': {
+        title: 'Stories',
+        worded: [
+          ['/?page=2', '2'],
+          ['/hub', 'Hub'],
+        ],
+      },
       '/?page=2': { title: 'Stories', links: ['/a'] },
       '/hub': { links: ['/more'] },
       '/more': { links: ['/a'] },

@@ -16,14 +16,18 @@ const PREV_KIND = linkKinds.indexOf('prev');
 const numeral = /^[1-9]\d{0,5}$/;
 const relOfSeries = /(^| )(next|prev)( |$)/;
 
-/** The numbers in the path and the query of an address that are no years, with where they stand. */
+/** So many numbers of an address, the last ones, may be that of a page. */
+const MOST_NUMBERS = 3;
+
+/** The last numbers in the path and the query of an address that are no years, with where they stand. */
 const numbersIn = (address: string) =>
   [...address.slice(address.indexOf('/', 8)).matchAll(/\d{1,6}/g)]
     .map(({ 0: text, index }) => ({
       text,
       from: index + address.indexOf('/', 8),
     }))
-    .filter(({ text }) => !/^(19|20)\d\d$/.test(text));
+    .filter(({ text }) => !/^(19|20)\d\d$/.test(text))
+    .slice(-MOST_NUMBERS);
 
 /** How many characters two addresses begin with alike. */
 function commonStart(a: string, b: string): number {
@@ -76,7 +80,7 @@ export function pagingPages(base: PagingBase): Int32Array {
       if (isNumbered && isSameList(page, target)) paging[target] = 1;
     }
 
-  /** Whether a page links to another by words that are no number of it: “older”, and not “photograph 2”. */
+  /** Whether a page links to another by words without a number, such as “older”. */
   const linksTo = (page: number, target: number) => {
     for (let link = offsets[page]; link < offsets[page + 1]; link++)
       if (targets[link] === target && kind[link] === CLICK_KIND && /^\D+$/.test(phrases[anchor[link]])) return true;

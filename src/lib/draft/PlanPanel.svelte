@@ -20,6 +20,9 @@
   let alike = $state(false);
   let busy = $state(false);
 
+  /** The first are the ones that bring most; as they are taken, others come. */
+  const MOST_SHOWN = 100;
+
   interface Found {
     short: number;
     missed: number;
@@ -124,7 +127,7 @@
       {/if}
     </p>
     <ul class="mt-1 text-xs">
-      {#each found.proposals as one (`${one.edit.source} ${one.edit.target} ${one.edit.placement}`)}
+      {#each found.proposals.slice(0, MOST_SHOWN) as one (`${one.edit.source} ${one.edit.target} ${one.edit.placement}`)}
         <li class="flex items-baseline gap-3 border-t border-base-300/60 py-1">
           <span class="min-w-0 flex-1">
             <span class="block truncate font-mono" title="{one.edit.source} → {one.edit.target}"
@@ -138,5 +141,8 @@
         </li>
       {/each}
     </ul>
+    {#if found.proposals.length > MOST_SHOWN}
+      <p class="quiet mt-1 text-xs">{texts.more(found.proposals.length - MOST_SHOWN)}</p>
+    {/if}
   {/if}
 {/if}

@@ -32,6 +32,7 @@ export const planTexts = {
     `${counted(n, 'edit')} for ${counted(pages, 'page')} that ${pages === 1 ? 'falls' : 'fall'} short`,
   fewest: (n: number) => `; no plan needs fewer than ${number(n)}`,
   missed: (n: number) => ` ${counted(n, 'page')} cannot be brought there within these limits.`,
+  more: (n: number) => `and ${counted(n, 'edit')} more`,
   take: 'Take',
   takeAll: (n: number) => `Take all ${number(n)}`,
 };

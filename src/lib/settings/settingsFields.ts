@@ -1,12 +1,9 @@
 /**
  * The screen of settings as data: what it asks, in which words, and how a line of what is typed is read and written.
  */
-import { formatOverride, parseOverride } from '$core/settings';
-import { patternTest } from '$core/scope';
-import { identify } from '$core/url';
-
-/** Reads one line; a string is what is wrong with it. */
-type LineReader = (line: string) => { value: unknown } | string;
+import { formatOverride } from '$core/settings';
+import { aHost, anAddress, anOverride, aPattern, aSection, asIs, aSubnet } from './lineReaders';
+import type { LineReader } from './lineReaders';
 
 interface FieldBase {
   /** Name in the settings; a dot leads into a group of them. */
@@ -30,35 +27,6 @@ export interface FieldGroup {
   about: string;
   fields: Field[];
 }
-
-const anAddress: LineReader = (line) => {
-  const found = identify(line);
-  return found ? { value: found.address } : `“${line}” is not a URL.`;
-};
-const aHost: LineReader = (line) => {
-  const host = line
-    .toLowerCase()
-    .replace(/^https?:\/\//, '')
-    .replace(/\/$/, '');
-  return identify(`https://${host}/`) && !/[/?#\s@]/.test(host) ? { value: host } : `“${line}” is not a host.`;
-};
-const aPattern: LineReader = (line) => {
-  patternTest(line);
-  return { value: line };
-};
-const anOverride: LineReader = (line) => {
-  const override = parseOverride(line);
-  return override ? { value: override } : `“${line}” is not of the form host=address:port.`;
-};
-const aSection: LineReader = (line) => {
-  const [, pattern, name] = /^(.*\S)\s*=\s*([^=]+)$/.exec(line) ?? [];
-  return pattern ? { value: { pattern, name: name.trim() } } : `“${line}” is not of the form pattern = name.`;
-};
-const aSubnet: LineReader = (line) =>
-  /^([\d.]+|[\da-f:.]*:[\da-f:.]*)(\/\d{1,3})?$/i.test(line)
-    ? { value: line }
-    : `“${line}” is no IP address or subnet, such as 192.0.2.0/24.`;
-const asIs: LineReader = (line) => ({ value: line });
 
 type Of<T extends Field['type']> = Extract<Field, { type: T }>;
 type More<T extends Field['type']> = Omit<Of<T>, 'type' | 'name' | 'label' | 'hint'>;
@@ -336,14 +304,12 @@ export const fieldGroups: FieldGroup[] = [
           write: ({ pattern, name }: { pattern: string; name: string }) => `${pattern} = ${name}`,
         },
       ),
-      {
-        type: 'text',
-        name: 'editing',
-        label: 'Editing address',
-        hint: 'Where a page is edited, with {url}, {path}, {path:regular expression} or {source:regular expression}; applies at once.',
-        example: 'https://cms.example/edit?id={source:data-id="(\\d+)"}',
-        wide: true,
-      },
+      text(
+        'editing',
+        'Editing address',
+        'Where a page is edited, with {url}, {path}, {path:regular expression} or {source:regular expression}; applies at once.',
+        { example: 'https://cms.example/edit?id={source:data-id="(\\d+)"}', wide: true },
+      ),
       number(
         'nearTolerance',
         'Near-duplicates differ in at most',

@@ -11,10 +11,11 @@ import type { View } from '$core/view';
 import { storedSource } from '../crawls';
 import type { Database } from '../database';
 
-/** Pages whose sentences are told; those after them are told without. */
-const MOST_READ = 300;
-/** Files that a diff changes. */
+/** Bytes of sources that are read for the sentences of edits; pages after them are told without, as somebody waits. */
+const MOST_READ = 20 << 20;
+/** Files that a diff changes, and bytes that are read for it. */
 export const MOST_FILES = 2000;
+const MOST_OF_FILES = 100 << 20;
 
 export interface HandOver {
   crawl: { id: number; siteId: number };
@@ -45,10 +46,12 @@ const utf8 = new TextDecoder();
 export async function handOverPages(db: Database, { crawl, view, settings, edits, notes, editing }: HandOver) {
   const scope = scopeOf(settings);
   const pages: HandOverPage<DraftEdit>[] = [];
+  let read = 0;
   for (const [source, own] of bySource(edits)) {
     const isPattern = source.includes('*');
     const [address] = pagesNamed(view, scope, source);
-    const stored = address && pages.length < MOST_READ ? await storedSource(db, crawl, address) : null;
+    const stored = address && read < MOST_READ ? await storedSource(db, crawl, address) : null;
+    read += stored?.bytes.length ?? 0;
     const found = stored ? editSource({ address, ...stored }, own, scope).edits : [];
     const markup = stored && asksForSource(editing) ? utf8.decode(stored.bytes) : null;
     pages.push({
@@ -62,7 +65,7 @@ export async function handOverPages(db: Database, { crawl, view, settings, edits
   return pages;
 }
 
-/** The sources that edits change, before and after; null where they are more than {@link MOST_FILES}. */
+/** The sources that edits change, before and after; null where they are more than {@link MOST_FILES}, or too large. */
 export async function editedFiles(
   db: Database,
   { crawl, view, settings, edits }: Omit<HandOver, 'editing' | 'notes'>,
@@ -74,8 +77,11 @@ export async function editedFiles(
       ofPage.set(address, [...(ofPage.get(address) ?? []), edit]);
   if (ofPage.size > MOST_FILES) return null;
   const files: EditedFile[] = [];
+  let read = 0;
   for (const [address, own] of ofPage) {
     const stored = await storedSource(db, crawl, address);
+    read += stored?.bytes.length ?? 0;
+    if (read > MOST_OF_FILES) return null;
     const { source } = stored ? editSource({ address, ...stored }, own, scope) : { source: null };
     if (source) files.push({ address, ...source });
   }

@@ -9,21 +9,26 @@ import { crawlOf, draftableCrawl, draftOver } from '../../../../../crawl';
 import { errorTexts } from '../../../../../texts';
 import type { RequestHandler } from './$types';
 
+/** As many as a draft takes in at once. */
+const MOST_PROPOSALS = 5000;
+
 const whole = z.coerce.number().int().min(1).max(1_000_000);
-const query = z.object({
-  goal: z.enum(planGoals).default('within'),
-  /** Clicks, links or share; of clicks without it a route is all that is asked for. */
-  amount: z.coerce.number().positive().max(1_000_000).optional(),
-  /** New links that one page may get, and edits all together. */
-  links: whole.optional(),
-  budget: whole.optional(),
-  /** Whether pages may link only within their section, and only where they are alike in words. */
-  sections: z.stringbool().default(false),
-  alike: z.stringbool().default(false),
-  select: z.string().default('indexable'),
-  /** Pages that are left as they are. */
-  without: z.string().default(''),
-});
+const query = z
+  .object({
+    goal: z.enum(planGoals).default('within'),
+    /** Clicks, links or share; of clicks without it a route is all that is asked for. */
+    amount: z.coerce.number().positive().max(1_000_000).optional(),
+    /** New links that one page may get, and edits all together. */
+    links: whole.optional(),
+    budget: whole.default(MOST_PROPOSALS).transform((budget) => Math.min(budget, MOST_PROPOSALS)),
+    /** Whether pages may link only within their section, and only where they are alike in words. */
+    sections: z.stringbool().default(false),
+    alike: z.stringbool().default(false),
+    select: z.string().default('indexable'),
+    /** Pages that are left as they are. */
+    without: z.string().default(''),
+  })
+  .refine(({ goal, amount }) => goal === 'share' || Number.isInteger(amount ?? 1), errorTexts.wholeAmount);
 
 function selected(view: View, select: string) {
   const { pages, fault } = selectPages(view, select);
