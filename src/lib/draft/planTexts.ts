@@ -15,7 +15,7 @@ export const planTexts = {
   },
   pages: 'For the pages',
   without: 'But not for',
-  withoutExample: 'a selection, such as /news/*',
+  withoutExample: 'path starts "/news/"',
   links: 'New links on a page, at most',
   budget: 'Edits in all, at most',
   sections: 'only within sections',

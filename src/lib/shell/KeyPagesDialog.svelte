@@ -28,7 +28,7 @@
       void mark();
     }}
   >
-    <h2 class="font-serif text-lg">{texts.keyList}</h2>
+    <h2 class="font-serif text-lg">{texts.keyListTitle}</h2>
     <p class="quiet mt-1 text-xs">{texts.keyListHint}</p>
     <textarea
       class="textarea mt-2 h-48 w-full font-mono text-xs"

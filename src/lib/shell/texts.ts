@@ -40,6 +40,7 @@ export const texts = {
   markKey: 'Mark as key',
   unmarkKey: 'Unmark',
   keyList: 'Key pages from a list …',
+  keyListTitle: 'Key pages from a list',
   keyListHint:
     'Paste addresses, or any text that has them; paths of this site count too when they stand alone on a line.',
   keyListAddresses: 'Addresses',
