@@ -51,6 +51,9 @@ describe('a draft', () => {
     await open(drafted('reach', 'difference'), { select: 'was (not reached) and reached', sort: 'url' });
     await shows(page, '20 pages');
     expect(await text('#row-0')).toMatch(/was/);
+    await open(drafted('reach', 'difference'), { page: `${SITE}/archive-2009/index.html` });
+    await shows(page, 'Route before');
+    expect(await text('aside')).toContain('It had no route.');
     await open(drafted('change', 'difference'));
     expect(await text('[data-tour=answer]')).toMatch(
       /^With the draft, \d+ pages have changed.*20 pages without a route/,

@@ -75,6 +75,10 @@ export interface PageDossier extends Dossier, PageDetails {
   link: DossierLink | null;
   /** Its hits in the access logs that count for the crawl; null when none has it. */
   hits: HitCounts | null;
+  /**
+   * Its route as crawled, beside a draft, or as predicted; empty where it had none; null where nothing is beside it.
+   */
+  routeBefore: RouteStep[] | null;
   /** A note on it in the current draft; '' without one. */
   note: string;
   /** Where it stands in the list that is shown, from 1, and its neighbours there. */

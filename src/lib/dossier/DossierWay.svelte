@@ -164,6 +164,11 @@
         {#if f.reach === 'orphan'}<span class="quiet">{texts.itIsKnownFrom((f.seen_in as string[]) ?? [])}</span>{/if}
       </p>
     {/if}
+    {#if dossier.routeBefore}
+      <h3 class="heading mt-2 mb-1">{texts.routeBefore}</h3>
+      {#if dossier.routeBefore.length}{@render steps(dossier.routeBefore, false)}
+      {:else}<p class="quiet">{texts.noRouteBefore}</p>{/if}
+    {/if}
   </section>
 
   <section>

@@ -108,6 +108,8 @@ export const texts = {
   fromDiscoveryToIndex: 'From discovery to index',
   itEndsAt: 'It ends at',
   route: 'Route',
+  routeBefore: 'Route before',
+  noRouteBefore: 'It had no route.',
   routeOfASearchCrawler: 'Route of a search crawler',
   lookingForAnotherRoute: 'Looking for another route …',
   withoutSteps: (page: string, steps: number) => `Without ${page}, ${counted(steps, 'step')}:`,

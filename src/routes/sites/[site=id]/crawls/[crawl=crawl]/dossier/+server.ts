@@ -1,6 +1,6 @@
 import { error, json } from '@sveltejs/kit';
 import { z } from 'zod';
-import { dossierOf, routeWithout } from '$core/answers';
+import { dossierOf, routeOf, routeWithout } from '$core/answers';
 import type { DossierLink, PageDossier } from '$core/answers';
 import { linkAt, linkReason, pageEvidence } from '$core/findings';
 import type { Found } from '$core/findings';
@@ -9,7 +9,7 @@ import { hasBit } from '$core/selection';
 import { addressAt, pageOf } from '$core/snapshot';
 import type { View } from '$core/view';
 import { crawlSettings, currentDraft, hitsOfPage, orderedRows, pageDetails, selectLinks } from '$server/index';
-import { crawlWithSnapshot, findingsFor, reportFor } from '../../../../../crawl';
+import { beforeOf, crawlWithSnapshot, findingsFor, reportFor } from '../../../../../crawl';
 import { viewOf } from '../../../../../view';
 import type { RequestHandler } from './$types';
 import { errorTexts } from '../../../../../texts';
@@ -69,8 +69,11 @@ export const GET: RequestHandler = async ({ locals, url }) => {
     hitsOfPage(db, snapshot.imports, page),
     currentDraft(db, crawl.siteId),
   ]);
+  const old = beforeOf(locals, snapshot);
+  const pageBefore = old ? pageOf(old, asked.data.page) : -1;
   const dossier: PageDossier = {
     ...dossierOf(snapshot, page, reader, weights),
+    routeBefore: old && (pageBefore < 0 ? [] : routeOf(old, pageBefore, reader)),
     ...details,
     hits,
     note: draft?.notes.get(asked.data.page) ?? '',
