@@ -1,5 +1,6 @@
 /** Faults of links (docs/MEANINGS.md, "Anchors" and "Verdict"), a bit each. */
 import { anchorFaults, BARE_IMAGE, CLICK_KIND, faultBit, linkKinds, MISSING_FRAGMENT, templatePages } from '../links';
+import { languageOf } from '../language';
 import { bareHost } from '../scope';
 import { textAt } from '../snapshot';
 import { addressParts } from '../url';
@@ -155,10 +156,13 @@ function judgeOf(base: FaultBase, words: Words, isConflict: ConflictTest) {
   const { phrases } = base;
   const pages = base.column('html').reduce((sum, html) => sum + Number(html === 1), 0);
   const isNavigation = (times: number) => times >= templatePages(pages);
-  const stemsOfPhrase = new Map<number, Set<string>>();
-  const stemsOf = (phrase: number) => {
-    let found = stemsOfPhrase.get(phrase);
-    if (!found) stemsOfPhrase.set(phrase, (found = stems(phrases[phrase])));
+  /** By language, then by phrase. */
+  const stemsOfPhrases = new Map<string, Map<number, Set<string>>>();
+  const stemsOf = (phrase: number, language: string) => {
+    let known = stemsOfPhrases.get(language);
+    if (!known) stemsOfPhrases.set(language, (known = new Map()));
+    let found = known.get(phrase);
+    if (!found) known.set(phrase, (found = stems(phrases[phrase], language)));
     return found;
   };
   /**
@@ -184,20 +188,21 @@ function judgeOf(base: FaultBase, words: Words, isConflict: ConflictTest) {
     // The words that most links use say what the page is called; others should have something in common with them.
     let usual = telling[0];
     for (const phrase of telling) if (times[phrase] > times[usual]) usual = phrase;
+    const language = languageOf(textAt(base, 'language', page));
     let topic: Set<string> | null | undefined;
     const isOfTopic = (said: Set<string>) => {
-      if (topic === undefined) topic = topicOf(base, page);
+      if (topic === undefined) topic = topicOf(base, page, language);
       return topic === null || haveCommon(said, topic);
     };
     const text = base.wordFilters.bytes.subarray(base.wordFilters.offsets[page], base.wordFilters.offsets[page + 1]);
     for (const phrase of telling) {
-      const said = stemsOf(phrase);
+      const said = stemsOf(phrase, language);
       let found = isConflict(words.numbers[phrase], compared[phrase]) ? CONFLICT : 0;
       // The text, in which most words are found, is looked at first: titles and headings have to be taken apart.
       const isOff = said.size > 0 && !words.hosts.has(phrase) && !mayHaveAny(text, said) && !isOfTopic(said);
       if (isOff) found |= OFF_TOPIC;
       const areOften = times[phrase] >= OFTEN && times[usual] >= OFTEN;
-      if (phrase !== usual && isOff && areOften && !haveCommon(said, stemsOf(usual))) found |= SPLIT;
+      if (phrase !== usual && isOff && areOften && !haveCommon(said, stemsOf(usual, language))) found |= SPLIT;
       faultsHere[phrase] = found;
     }
   }
@@ -239,13 +244,13 @@ const namesOf = (base: FaultBase, page: number): Set<string> =>
   new Set(wordsIn(`${textAt(base, 'title', page) ?? ''} ${textAt(base, 'h1', page) ?? ''}`));
 
 /** What a page is about, as far as its title, headings, description and address say; null when it has no title. */
-function topicOf(base: FaultBase, page: number): Set<string> | null {
+function topicOf(base: FaultBase, page: number, language: string): Set<string> | null {
   const title = textAt(base, 'title', page);
   if (!title) return null;
   const [h1, description, path] = (['h1', 'description', 'path'] as const).map(
     (name) => textAt(base, name, page) ?? '',
   );
-  return stems(`${title} ${h1} ${description} ${path.replace(/[^a-z0-9]+/gi, ' ')}`);
+  return stems(`${title} ${h1} ${description} ${path.replace(/[^a-z0-9]+/gi, ' ')}`, language);
 }
 
 /** Which addresses, of pages and then of outside targets, begin so. */

@@ -3,16 +3,13 @@
  * hash coding with allowable errors", 1970). It never denies a word that is there; of words that are not, it takes
  * about one in twenty for there, and more in texts of many hundreds of different words.
  */
-import { stems } from './stems';
+import { HASH_PRIME, HASH_START } from './eachWord';
+import { allStems } from './stems';
 
 /** Bits for each different stem, up to the largest size. */
 const BITS_EACH = 8;
 const MIN_BYTES = 8;
 export const MAX_FILTER_BYTES = 512;
-
-/** Of FNV-1a. */
-export const HASH_START = 0x811c9dc5;
-export const HASH_PRIME = 0x01000193;
 
 /** FNV-1a over the UTF-16 units of a stem. */
 function hashOf(stem: string): number {
@@ -31,7 +28,7 @@ export function wordFilter(text: string): Uint8Array {
   let filter: Uint8Array = new Uint8Array(MAX_FILTER_BYTES);
   /** Stems that set a bit: all different ones, but for a few at the largest size, where it no longer matters. */
   let different = 0;
-  for (const stem of stems(text)) {
+  for (const stem of allStems(text)) {
     const spread = spreadOf(hashOf(stem));
     const places = [firstPlace(spread, 8 * MAX_FILTER_BYTES), secondPlace(spread, 8 * MAX_FILTER_BYTES)];
     if (places.every((place) => filter[place >> 3] & (1 << (place & 7)))) continue;

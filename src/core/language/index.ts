@@ -1,0 +1,2 @@
+export { guessLanguage, languageOf, smallWords } from './smallWords';
+export { stemOf } from './stem';
