@@ -1,6 +1,6 @@
 /** A site that does not exist yet: planned from an outline, read like a crawl, and set beside its first crawl. */
 import { expect, it } from 'vitest';
-import { getCrawl, leaseAnalysis } from '$server/index';
+import { getCrawl, leaseWaiting } from '$server/index';
 import { runAnalysis } from '../src/crawl/job';
 import { appOnSite } from './support/appOnSite';
 import type { Opened } from './support/appOnSite';
@@ -34,7 +34,7 @@ it('is planned from an outline, with what cannot be read told by line', async ()
   await page.waitForFunction(() => location.pathname.includes('/crawls/'));
   const crawl = Number(/crawls\/(\d+)/.exec(page.url())![1]);
   expect((await getCrawl(database.db, crawl))?.planned).toBe(true);
-  const lease = await leaseAnalysis(database.db, crawl, 'test');
+  const lease = await leaseWaiting(database.db, crawl, 'analysis', 'test');
   await runAnalysis({ db: database.db, lease: lease! });
   await page.goto(`${app.address}sites/1/crawls/${crawl}-drafted/draft`);
   await shows(page, '3 pages are added');

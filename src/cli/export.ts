@@ -19,7 +19,7 @@ import { runAnalysis, terminalName } from '$crawl/index';
 import {
   analysisProgress,
   getCrawl,
-  leaseAnalysis,
+  leaseWaiting,
   openComparison,
   openReport,
   openSnapshot,
@@ -115,7 +115,7 @@ const WAIT_MS = 500;
 async function analyseHere(db: Database, id: number): Promise<void> {
   console.error(`Crawl ${id} was analysed by an earlier version of Edge Map; it is analysed anew first.`);
   await requestAnalysis(db, id);
-  const lease = await leaseAnalysis(db, id, terminalName());
+  const lease = await leaseWaiting(db, id, 'analysis', terminalName());
   if (lease) await runAnalysis({ db, lease });
   else while (await analysisProgress(db, id)) await sleep(WAIT_MS);
 }

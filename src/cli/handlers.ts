@@ -18,6 +18,7 @@ import { sampleCommand } from './sample';
 import { sitemapWriteCommand } from './sitemapWrite';
 import { sourcesCommand } from './sources';
 import { serve } from './serve';
+import { suggestCommand } from './suggest';
 
 async function withDatabase(command: (db: Database) => Promise<number>): Promise<number> {
   const letGo = await holdDatabase();
@@ -56,6 +57,7 @@ export const handlers: Omit<Handlers, 'sitemapCheck'> = {
   import: (call) => withDatabase((db) => importCommand(db, call)),
   sources: (call) => withDatabase((db) => sourcesCommand(db, call)),
   sitemapWrite: (call) => withDatabase((db) => sitemapWriteCommand(db, call)),
+  suggest: (call) => withDatabase((db) => suggestCommand(db, call)),
   compare: (call) => withDatabase((db) => compareCommand(db, call)),
   draft: (call) => withDatabase((db) => draftCommand(db, call)),
   plan: (call) => withDatabase((db) => planCommand(db, call)),

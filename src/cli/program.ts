@@ -7,6 +7,7 @@ import { addRobotsCommands } from './commands/robots';
 import { examples, exitCodes } from './commands/shared';
 import { addSitemapCommands } from './commands/sitemaps';
 import { addSourceCommands } from './commands/sources';
+import { addWordsCommands } from './commands/words';
 import { asWholeNumber } from './options';
 import { failure } from '$core/errors';
 
@@ -50,6 +51,7 @@ Environment:
 
   addCrawlCommands(program, handlers, runs);
   addDraftCommands(program, handlers, runs);
+  addWordsCommands(program, handlers, runs);
   addSourceCommands(program, handlers, runs);
   addSitemapCommands(program, handlers, runs);
   addRobotsCommands(program, handlers, runs);

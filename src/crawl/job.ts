@@ -8,7 +8,7 @@ import {
   crawlCookies,
   crawlState,
   diskTrouble,
-  endAnalysis,
+  endJob,
   endCrawl,
   forgetStore,
   frontierOf,
@@ -288,7 +288,7 @@ export async function runAnalysis({ db, lease }: Pick<JobRun, 'db' | 'lease'>): 
       left: row.planned ? 'planned' : row.limited ? 'limit' : 'stopped',
     });
     await measureSpace(db, row.id);
-    await endAnalysis(db, lease);
+    await endJob(db, lease);
     return snapshot;
   } catch (error) {
     if (isError(error, 'lease_lost')) return null;

@@ -3,12 +3,13 @@ import { setTimeout as sleep } from 'node:timers/promises';
 import type { Logger } from 'pino';
 import {
   BEAT_MS,
-  endAnalysis,
+  endJob,
   endCrawl,
   helpableCrawl,
   isConnectionLoss,
   leaseJob,
   releaseDead,
+  requestTexts,
   removeDeleted,
   sayAlive,
   sayGone,
@@ -17,6 +18,7 @@ import {
 import type { Database, Lease } from '$server/index';
 import { helpWith, runAnalysis, runCrawl } from './job';
 import { runLiveChecks } from './liveChecks';
+import { indexTexts } from './textIndex';
 import { isError } from '$core/errors';
 
 const IDLE_MS = 500;
@@ -86,10 +88,15 @@ async function takeJobs({ log, ...options }: Omit<WorkOptions, 'predecessor'> & 
       if (lease?.kind === 'analysis') {
         log.info(lease, 'analysis begins');
         await runAnalysis({ db, lease });
+        await requestTexts(db, lease.crawlId);
+      } else if (lease?.kind === 'texts') {
+        log.info(lease, 'index of texts begins');
+        await indexTexts(db, lease);
       } else if (lease) {
         log.info(lease, 'crawl begins');
         const ending = await runCrawl({ ...options, lease });
         log.info({ ...lease, ...ending }, ending ? 'crawl ended' : 'crawl given back');
+        if (ending && ending.state !== 'failed') await requestTexts(db, lease.crawlId);
       } else if (helped !== null) {
         log.info({ crawlId: helped }, 'helps with a crawl');
         await helpWith(options, helped);
@@ -118,8 +125,8 @@ function atIntervals(ms: number, run: () => Promise<void>): () => Promise<void> 
 /** Ends a job that this program cannot run, so that it is not tried without end. */
 async function giveUp(db: Database, lease: Lease, log: Logger): Promise<void> {
   const end =
-    lease.kind === 'analysis'
-      ? endAnalysis(db, lease)
+    lease.kind !== 'crawl'
+      ? endJob(db, lease)
       : endCrawl(db, lease, { state: 'failed', reason: { code: 'internal' }, limited: false });
   await end.catch((error: unknown) => {
     if (!isError(error, 'lease_lost')) log.error({ error }, 'the job could not be ended');

@@ -19,4 +19,5 @@ export * from './removal';
 export * from './schedules';
 export * from './sites';
 export * from './snapshots';
+export * from './texts';
 export * from './watchList';

@@ -6,6 +6,7 @@ import type { ImportCall } from '../import';
 import type { ViewOptions } from '../options';
 import type { RobotsCompareCall, RobotsTestCall } from '../robots';
 import type { SampleCall } from '../sample';
+import type { SuggestCall } from '../suggest';
 import type { SitemapWriteCall } from '../sitemapWrite';
 
 export interface CrawlCall {
@@ -29,6 +30,7 @@ export interface Handlers {
   sources: (call: { crawl: number; out: string }) => Promise<number>;
   sitemapCheck: (call: { source: string; json: boolean }) => Promise<number>;
   sitemapWrite: (call: SitemapWriteCall) => Promise<number>;
+  suggest: (call: SuggestCall) => Promise<number>;
   compare: (call: CompareCall) => Promise<number>;
   draft: (call: DraftCall) => Promise<number>;
   plan: (call: PlanCommandCall) => Promise<number>;

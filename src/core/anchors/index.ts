@@ -1,4 +1,4 @@
 export { anchorFacts } from './faults';
-export { plainWords } from './words';
+export { genericIn, isReference, isWayfinding, plainWords } from './words';
 export { missingFragments } from './fragments';
 export { isLanguageCode } from './languageCodes';

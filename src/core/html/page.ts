@@ -1,6 +1,6 @@
 import { limitOf } from '../facts';
 import { identify as identifyPlainly } from '../url';
-import type { Link, LinkElement, LinkKind, Placement } from '../links';
+import type { Link, LinkElement, LinkKind } from '../links';
 import { addToBlock, addWords, endBlock, isInBlock } from './besideLinks';
 import type { Block } from './besideLinks';
 import { breadcrumbOfJson, MAX_CRUMBS } from './breadcrumb';
@@ -12,6 +12,8 @@ import { isRobotsContent } from './directives';
 import type { Directive } from './directives';
 import { elementSet, elementTable } from './elements';
 import { inline } from './inline';
+import { landmarkOf } from './landmark';
+import type { Landmark } from './landmark';
 import { readRefresh } from './refresh';
 import { resolveLinks } from './resolve';
 import type { Identify } from './resolve';
@@ -58,23 +60,6 @@ export interface ReadOptions {
 
 /** Elements of a path; those further in are not named. */
 const MAX_DEPTH = 40;
-const placementOfElement = elementTable<Placement>({
-  header: 'header',
-  nav: 'nav',
-  main: 'main',
-  aside: 'aside',
-  footer: 'footer',
-});
-const placementOfRole = new Map<string, Placement>([
-  ['banner', 'header'],
-  ['navigation', 'nav'],
-  ['main', 'main'],
-  ['complementary', 'aside'],
-  ['contentinfo', 'footer'],
-]);
-/** Elements and roles in which header and footer are no landmarks (HTML-AAM, "header" and "footer"). */
-const sectioning = elementSet('article aside main nav section');
-const sectionRoles = new Set(['article', 'complementary', 'main', 'navigation', 'region']);
 /** What stands in these is not content of the page. */
 const inert = elementSet('script style template');
 const embedding = elementTable(embeddings);
@@ -89,15 +74,12 @@ const MAX_REL = 200;
 const MAX_STEP = 100;
 
 /** An element that is open, with what a link inside it needs to know. */
-interface Frame {
+interface Frame extends Landmark {
   name: string;
   parent: Frame | null;
   depth: number;
   /** The class attribute as written. */
   className: string;
-  placement: Placement;
-  /** Whether it is, or stands in, an element in which header and footer are no landmarks. */
-  isSectioned: boolean;
   /** Filled when a link first asks for it. */
   path: string | null;
   /** The paths of what stands in it, by their last steps: one string for all that share it. */
@@ -325,13 +307,9 @@ function readIds(state: PageState, tag: Tag): void {
 function openElement(state: PageState, tag: Tag): void {
   const { name, number } = tag;
   const { frame: parent } = state;
-  const role = tag.get('role')?.trim().toLowerCase() ?? '';
-  const own = placementOfRole.get(role) ?? placementOfElement[number];
-  // HTML-AAM: header and footer belong to the nearest section, if they are in one.
-  const isOfSection = parent?.isSectioned && !placementOfRole.has(role) && (own === 'header' || own === 'footer');
-  const placement: Placement = (isOfSection ? undefined : own) ?? parent?.placement ?? 'none';
+  const landmark = landmarkOf(tag, parent);
   const depth = (parent?.depth ?? 0) + 1;
-  if (placement === 'main') state.hasMain = true;
+  if (landmark.placement === 'main') state.hasMain = true;
   if (!inline[number]) state.gap = true;
   if (!isInBlock(name, number)) endBlock(state.block);
   if (state.inertDepth === 0) {
@@ -346,8 +324,7 @@ function openElement(state: PageState, tag: Tag): void {
     parent,
     depth,
     className: tag.get('class') ?? '',
-    placement,
-    isSectioned: (parent?.isSectioned ?? false) || sectioning[number] === 1 || sectionRoles.has(role),
+    ...landmark,
     path: null,
     paths: null,
   };

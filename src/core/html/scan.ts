@@ -28,8 +28,8 @@ export interface Tag {
 
 export interface MarkupHandlers {
   onOpen: (tag: Tag) => void;
-  /** Text as written; one run may come in several pieces. */
-  onText: (raw: string) => void;
+  /** Text as written, and where it begins; one run may come in several pieces. */
+  onText: (raw: string, position: number) => void;
   /** Also for void elements, and for those whose end is implied. */
   onClose: (name: string, number: number) => void;
 }
@@ -163,7 +163,7 @@ export function scanMarkup(markup: string, { onOpen, onText, onClose }: MarkupHa
         break;
       end += 2;
     }
-    if (end > at) onText(markup.slice(at, end));
+    if (end > at) onText(markup.slice(at, end), at);
     at = end;
   };
 
@@ -247,7 +247,7 @@ export function scanMarkup(markup: string, { onOpen, onText, onClose }: MarkupHa
       }
     } else if (inForeign() && markup.startsWith('[CDATA[', at)) {
       const end = past(']]>', at + 7);
-      onText(markup.slice(at + 7, end === length && !markup.endsWith(']]>') ? end : end - 3));
+      onText(markup.slice(at + 7, end === length && !markup.endsWith(']]>') ? end : end - 3), at + 7);
       at = end;
     } else at = past('>', at);
   };
@@ -262,7 +262,7 @@ export function scanMarkup(markup: string, { onOpen, onText, onClose }: MarkupHa
       lt = markup.indexOf('<', lt + 1);
     }
     if (lt < 0) lt = length;
-    if (lt > at) onText(markup.slice(at, lt));
+    if (lt > at) onText(markup.slice(at, lt), at);
     if (lt === length) break;
     at = lt + 1;
     tag.position = lt;

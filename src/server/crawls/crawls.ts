@@ -4,7 +4,7 @@ import type { CrawlSettings } from '$core/settings';
 import type { Database } from '../database';
 import { crawl, frontier, job, robotsFile, site, sitemapFile, url } from '../database/schema';
 import { useImports } from '../imports';
-import { leaseEnd } from '../jobs/lease';
+import { isOfCrawl, leaseEnd } from '../jobs/lease';
 import { seal, unseal } from '../sites/secrets';
 
 export type Crawl = typeof crawl.$inferSelect;
@@ -43,7 +43,7 @@ export async function resumeCrawl(db: Database, id: number, settings?: CrawlSett
     await tx
       .update(job)
       .set({ kind: 'crawl', state: 'waiting', owner: null, leaseUntil: null, losses: 0 })
-      .where(eq(job.crawlId, id));
+      .where(isOfCrawl(id));
     await tx.update(frontier).set({ hostLeft: false }).where(eq(frontier.crawlId, id));
     const anew = { state: 'waiting', reason: null, limited: false, request: null, endedAt: null } as const;
     await tx
@@ -61,13 +61,13 @@ export async function requestCrawl(db: Database, id: number, request: 'stop' | '
     await db
       .update(job)
       .set({ state: 'waiting' })
-      .where(and(eq(job.crawlId, id), eq(job.state, 'paused')));
+      .where(and(isOfCrawl(id), eq(job.state, 'paused')));
     return;
   }
   const [result] = await db
     .update(job)
     .set({ state: 'paused' })
-    .where(and(eq(job.crawlId, id), eq(job.state, 'waiting')));
+    .where(and(isOfCrawl(id), eq(job.state, 'waiting')));
   if (result.affectedRows) await db.update(crawl).set({ state: 'paused', request: null }).where(eq(crawl.id, id));
 }
 

@@ -40,6 +40,10 @@ export async function pageDetails(
   };
 }
 
+/** The charset that the head of an answer names with its Content-Type. */
+export const charsetOf = (headers: string | null): string | undefined =>
+  /^content-type:.*?charset\s*=\s*["']?([^\s"';]+)/im.exec(headers ?? '')?.[1];
+
 /** The source of a page as it was received, with the charset of its Content-Type; null when it is not kept. */
 export async function storedSource(db: Database, row: { id: number; siteId: number }, address: string) {
   const urlId = await urlIdOf(db, row.siteId, address);
@@ -54,8 +58,7 @@ export async function storedSource(db: Database, row: { id: number; siteId: numb
     .from(source)
     .where(eq(source.hash, Buffer.from(found.hash, 'hex')));
   if (!stored) return null;
-  const charset = /^content-type:.*?charset\s*=\s*["']?([^\s"';]+)/im.exec(found.headers ?? '')?.[1];
-  return { bytes: await readSource(stored.coding, stored.data), charset };
+  return { bytes: await readSource(stored.coding, stored.data), charset: charsetOf(found.headers) };
 }
 
 /** Some lines of the source of a page; null when it is not kept. */

@@ -9,8 +9,8 @@ import type { Database } from '../database';
 const ROW_BYTES = 600;
 
 /**
- * Measures what a crawl takes: its pages with their links, its sources, which it may share with other crawls, and its
- * snapshot. It is read from the rows, so it takes seconds for a large crawl, and is done once when the crawl has ended.
+ * Measures what a crawl takes: its pages with their links, its sources, which it may share with other crawls, its
+ * snapshot and the index of its texts. It is read from the rows, so it takes seconds for a large crawl, and is done once when the crawl has ended.
  */
 export async function measureSpace(db: Database, crawlId: number): Promise<void> {
   await db.$client.query(
@@ -22,8 +22,10 @@ export async function measureSpace(db: Database, crawlId: number): Promise<void>
           where hash in (select content_hash from page where crawl_id = ?)
        ) + (
          select coalesce(sum(length(data)), 0) from snapshot_chunk where crawl_id = ?
+       ) + (
+         select coalesce(sum(length(data)), 0) from text_chunk where crawl_id = ?
        ) where id = ?`,
-    [crawlId, crawlId, crawlId, crawlId],
+    [crawlId, crawlId, crawlId, crawlId, crawlId],
   );
 }
 

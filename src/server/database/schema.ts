@@ -297,9 +297,12 @@ export const draftStep = mysqlTable(
 export const job = mysqlTable(
   'job',
   {
-    crawlId: id().primaryKey(),
-    /** A whole crawl, or only the analysis of one that has ended (for a newer version of the program). */
-    kind: varchar({ length: 10, enum: ['crawl', 'analysis'] })
+    crawlId: id().notNull(),
+    /**
+     * A whole crawl, or only the analysis of one that has ended (for a newer version of the program), which take each
+     * other's place; besides, the index of its texts.
+     */
+    kind: varchar({ length: 10, enum: ['crawl', 'analysis', 'texts'] })
       .notNull()
       .default('crawl'),
     state: varchar({ length: 10, enum: ['waiting', 'leased', 'paused', 'done'] })
@@ -320,7 +323,10 @@ export const job = mysqlTable(
     stepsDone: int().notNull().default(0),
     steps: int().notNull().default(0),
   },
-  (table) => [index('job_open').on(table.state, table.leaseUntil)],
+  (table) => [
+    primaryKey({ columns: [table.crawlId, table.kind] }),
+    index('job_open').on(table.state, table.leaseUntil),
+  ],
 );
 
 /** What a person asks a worker to find out at once (src/core/liveChecks); one a subject is kept, the newest. */
@@ -653,6 +659,18 @@ export const sitemapEntry = mysqlTable(
 /** The binary form of a finished crawl's snapshot, by part and in pieces. */
 export const snapshotChunk = mysqlTable(
   'snapshot_chunk',
+  {
+    crawlId: id().notNull(),
+    part: varchar({ length: 60 }).notNull(),
+    seq: int().notNull(),
+    data: blob().notNull(),
+  },
+  (table) => [primaryKey({ columns: [table.crawlId, table.part, table.seq] })],
+);
+
+/** The index of a crawl's texts (src/core/textIndex), by part and in pieces, compressed. */
+export const textChunk = mysqlTable(
+  'text_chunk',
   {
     crawlId: id().notNull(),
     part: varchar({ length: 60 }).notNull(),

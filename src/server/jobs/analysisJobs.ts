@@ -1,9 +1,9 @@
-/** Analyses of ended crawls: asked for, leased, and how far they are. */
-import { and, eq, lt } from 'drizzle-orm';
+/** Analyses of ended crawls and indexes of their texts: asked for, leased, and how far they are. */
+import { and, eq, lt, ne } from 'drizzle-orm';
 import { inTransaction } from '../database';
 import type { Database } from '../database';
 import { job } from '../database/schema';
-import { LEASE_SECONDS } from './lease';
+import { isOfCrawl, LEASE_SECONDS } from './lease';
 import { finish, isHeld, lockLease, MAX_LOSSES } from './leases';
 import type { Lease } from './leases';
 
@@ -15,21 +15,38 @@ export async function requestAnalysis(db: Database, crawlId: number): Promise<vo
   await db
     .update(job)
     .set({ kind: 'analysis', state: 'waiting', owner: null, leaseUntil: null })
-    .where(and(eq(job.crawlId, crawlId), eq(job.state, 'done'), lt(job.losses, MAX_LOSSES)));
+    .where(and(isOfCrawl(crawlId), eq(job.state, 'done'), lt(job.losses, MAX_LOSSES)));
 }
 
-/** Leases the waiting analysis of one crawl; null when a worker has leased it already. */
-export async function leaseAnalysis(db: Database, crawlId: number, owner: string): Promise<Lease | null> {
+/**
+ * Asks a worker to index the texts of an ended crawl. Does nothing while that is already asked for or under way, or
+ * when workers have died of it.
+ */
+export async function requestTexts(db: Database, crawlId: number): Promise<void> {
+  await db.$client.query(
+    `insert into job (crawl_id, kind) values (?, 'texts') on duplicate key update
+       owner = if(state = 'done', null, owner), state = if(state = 'done' and losses < ${MAX_LOSSES}, 'waiting', state)`,
+    [crawlId],
+  );
+}
+
+/** Leases a waiting job of one ended crawl; null when a worker has leased it already. */
+export async function leaseWaiting(
+  db: Database,
+  crawlId: number,
+  kind: 'analysis' | 'texts',
+  owner: string,
+): Promise<Lease | null> {
   return inTransaction(db, async (run) => {
-    const waiting = `select lease from job where crawl_id = ? and kind = 'analysis' and state = 'waiting' for update`;
-    const [row] = (await run(waiting, [crawlId])) as { lease: number }[];
+    const waiting = `select lease from job where crawl_id = ? and kind = ? and state = 'waiting' for update`;
+    const [row] = (await run(waiting, [crawlId, kind])) as { lease: number }[];
     if (!row) return null;
     await run(
       `update job set state = 'leased', owner = ?, lease = lease + 1,
-         lease_until = current_timestamp(3) + interval ${LEASE_SECONDS} second where crawl_id = ?`,
-      [owner, crawlId],
+         lease_until = current_timestamp(3) + interval ${LEASE_SECONDS} second where crawl_id = ? and kind = ?`,
+      [owner, crawlId, kind],
     );
-    return { crawlId, kind: 'analysis', owner, number: row.lease + 1 };
+    return { crawlId, kind, owner, number: row.lease + 1 };
   });
 }
 
@@ -37,7 +54,7 @@ export async function leaseAnalysis(db: Database, crawlId: number, owner: string
 export const noteStep = async (db: Database, lease: Lease, step: string, stepsDone: number, steps: number) =>
   void (await db.update(job).set({ step, stepsDone, steps }).where(isHeld(lease)));
 
-/** How far an analysis is. */
+/** How far an analysis, or an index, is. */
 export interface AnalysisProgress {
   step: string | null;
   stepsDone: number;
@@ -49,15 +66,24 @@ export async function analysisProgress(db: Database, crawlId: number): Promise<A
   const [row] = await db
     .select({ kind: job.kind, state: job.state, step: job.step, stepsDone: job.stepsDone, steps: job.steps })
     .from(job)
-    .where(eq(job.crawlId, crawlId));
+    .where(isOfCrawl(crawlId));
   if (!row || row.state === 'done') return null;
   const { step, stepsDone, steps } = row;
   return row.kind === 'analysis' || step !== null ? { step, stepsDone, steps } : null;
 }
 
-/** Ends the job of an analysis. @throws lease_lost */
-export const endAnalysis = (db: Database, lease: Lease): Promise<void> =>
+/** How far the index of a crawl's texts is; null when none is under way or waiting. */
+export async function textsProgress(db: Database, crawlId: number): Promise<AnalysisProgress | null> {
+  const [row] = await db
+    .select({ step: job.step, stepsDone: job.stepsDone, steps: job.steps })
+    .from(job)
+    .where(and(eq(job.crawlId, crawlId), eq(job.kind, 'texts'), ne(job.state, 'done')));
+  return row ?? null;
+}
+
+/** Ends the job of an analysis or an index. @throws lease_lost */
+export const endJob = (db: Database, lease: Lease): Promise<void> =>
   inTransaction(db, async (run) => {
     await lockLease(run, lease);
-    await finish(run, lease.crawlId, 'done');
+    await finish(run, lease, 'done');
   });

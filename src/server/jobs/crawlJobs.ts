@@ -38,7 +38,7 @@ export const endCrawl = (db: Database, lease: Lease, { state, reason, limited }:
          ended_at = current_timestamp(3) where id = ?`,
       [state, reason && JSON.stringify(reason), limited, lease.crawlId],
     );
-    await finish(run, lease.crawlId, 'done');
+    await finish(run, lease, 'done');
   });
 
 /**
@@ -51,5 +51,5 @@ export const releaseCrawl = (db: Database, lease: Lease, state: 'waiting' | 'pau
     await lockLease(run, lease);
     await dismissAll(run, lease.crawlId);
     await run('update crawl set state = ?, request = null, current = null where id = ?', [state, lease.crawlId]);
-    await finish(run, lease.crawlId, state);
+    await finish(run, lease, state);
   });

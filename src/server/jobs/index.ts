@@ -1,4 +1,12 @@
-export { analysisProgress, endAnalysis, leaseAnalysis, noteStep, requestAnalysis } from './analysisJobs';
+export {
+  analysisProgress,
+  endJob,
+  leaseWaiting,
+  noteStep,
+  requestAnalysis,
+  requestTexts,
+  textsProgress,
+} from './analysisJobs';
 export { endCrawl, markStarted, releaseCrawl, setRank } from './crawlJobs';
 export type { Ending } from './crawlJobs';
 export { helpableCrawl, isLed, leaseJob, lockLease, renewLease } from './leases';

@@ -8,13 +8,13 @@ import {
   addCrawl,
   crawlState,
   crawlTrouble,
-  endAnalysis,
+  endJob,
   endCrawl,
   getCrawl,
   helpableCrawl,
   isLed,
   joinCrawl,
-  leaseAnalysis,
+  leaseWaiting,
   leaseJob,
   markStarted,
   releaseCrawl,
@@ -84,14 +84,14 @@ describe('jobs', () => {
   it('analyse an ended crawl anew when they are asked to, once', async () => {
     const { id } = await waiting('anew', 'test');
     await requestAnalysis(test.db, id);
-    expect(await leaseAnalysis(test.db, id, 'a')).toBeNull();
+    expect(await leaseWaiting(test.db, id, 'analysis', 'a')).toBeNull();
     await endCrawl(test.db, firstLease(id), done);
     await Promise.all([requestAnalysis(test.db, id), requestAnalysis(test.db, id)]);
-    const leases = await Promise.all(['a', 'b'].map((owner) => leaseAnalysis(test.db, id, owner)));
+    const leases = await Promise.all(['a', 'b'].map((owner) => leaseWaiting(test.db, id, 'analysis', owner)));
     const [lease] = leases.filter((one) => one !== null);
     expect(leases.filter(Boolean)).toHaveLength(1);
     expect(lease).toMatchObject({ crawlId: id, kind: 'analysis', number: 2 });
-    await endAnalysis(test.db, lease);
+    await endJob(test.db, lease);
     expect(await leaseJob(test.db, 'c')).toBeNull();
     expect((await crawlState(test.db, id))!.state).toBe('done');
   });
@@ -227,7 +227,7 @@ describe('a worker whose lease ran out while it slept', () => {
       snapshot: () => storeSnapshot(test.db, first, parts('of the sleeper')),
       release: () => releaseCrawl(test.db, first, 'waiting'),
       end: () => endCrawl(test.db, first, { state: 'failed', reason: { code: 'internal' }, limited: false }),
-      analysis: () => endAnalysis(test.db, first),
+      analysis: () => endJob(test.db, first),
     };
     for (const [name, write] of Object.entries(late))
       await expect(write(), name).rejects.toMatchObject({ code: 'lease_lost' });

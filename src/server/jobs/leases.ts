@@ -11,14 +11,14 @@ import { dismissAll } from '../crawls/workers';
 import { inTransaction } from '../database';
 import type { Database, Statement } from '../database';
 import { crawl, job } from '../database/schema';
-import { LEASE_SECONDS, leaseEnd } from './lease';
+import { isOfCrawl, LEASE_SECONDS, leaseEnd } from './lease';
 
 const now = sql`current_timestamp(3)`;
 
 /** A leased job. */
 export interface Lease {
   crawlId: number;
-  kind: 'crawl' | 'analysis';
+  kind: 'crawl' | 'analysis' | 'texts';
   owner: string;
   /** Counts the leases of the job. */
   number: number;
@@ -35,7 +35,7 @@ async function openJob(run: Statement): Promise<OpenJob | null> {
   const open = `select crawl_id as crawlId, kind, lease as number, losses, done_at_lease as doneAtLease, state from job
     where (state = 'waiting' or (state = 'leased' and lease_until < current_timestamp(3)))
       and not exists (select 1 from crawl where id = crawl_id and deleted_at is not null)
-    order by crawl_id limit 1 for update skip locked`;
+    order by kind = 'texts', crawl_id limit 1 for update skip locked`;
   return ((await run(open)) as OpenJob[])[0] ?? null;
 }
 
@@ -59,8 +59,8 @@ export async function leaseJob(db: Database, owner: string): Promise<Lease | nul
       const losses = open.state === 'waiting' ? 0 : done > open.doneAtLease ? 1 : open.losses + 1;
       await run(
         `update job set state = 'leased', owner = ?, lease = lease + 1, losses = ?, done_at_lease = ?,
-           lease_until = current_timestamp(3) + interval ${LEASE_SECONDS} second where crawl_id = ?`,
-        [owner, losses, done, crawlId],
+           lease_until = current_timestamp(3) + interval ${LEASE_SECONDS} second where crawl_id = ? and kind = ?`,
+        [owner, losses, done, crawlId, kind],
       );
       if (losses < MAX_LOSSES) return { crawlId, kind, owner, number: number + 1 };
       await setAside(run, open);
@@ -72,16 +72,23 @@ export async function leaseJob(db: Database, owner: string): Promise<Lease | nul
 
 /** Ends a job with which worker after worker has died. What was stored is kept. */
 async function setAside(run: Statement, { crawlId, kind }: OpenJob): Promise<void> {
+  if (kind === 'texts') return void (await finish(run, { crawlId, kind }, 'done'));
   await dismissAll(run, crawlId);
   const reason = JSON.stringify({ code: 'workers_died', times: MAX_LOSSES, during: kind } satisfies Message);
   const ended = `update crawl set reason = ?, request = null, current = null, ended_at = current_timestamp(3)
     ${kind === 'crawl' ? ", state = 'failed'" : ''} where id = ?`;
   await run(ended, [reason, crawlId]);
-  await finish(run, crawlId, 'done');
+  await finish(run, { crawlId, kind }, 'done');
 }
 
-export const isHeld = ({ crawlId, owner, number }: Lease) =>
-  and(eq(job.crawlId, crawlId), eq(job.owner, owner), eq(job.lease, number), eq(job.state, 'leased'));
+export const isHeld = ({ crawlId, kind, owner, number }: Lease) =>
+  and(
+    eq(job.crawlId, crawlId),
+    eq(job.kind, kind),
+    eq(job.owner, owner),
+    eq(job.lease, number),
+    eq(job.state, 'leased'),
+  );
 
 /** Renews a lease. @returns false when another worker has taken the job over */
 export async function renewLease(db: Database, lease: Lease): Promise<boolean> {
@@ -90,9 +97,9 @@ export async function renewLease(db: Database, lease: Lease): Promise<boolean> {
 }
 
 /** Locks the row of a leased job within a transaction. @throws lease_lost */
-export async function lockLease(run: Statement, { crawlId, owner, number }: Lease): Promise<void> {
-  const held = `select crawl_id from job where crawl_id = ? and owner = ? and lease = ? and state = 'leased' for update`;
-  const rows = await run<RowDataPacket[]>(held, [crawlId, owner, number]);
+export async function lockLease(run: Statement, { crawlId, kind, owner, number }: Lease): Promise<void> {
+  const held = `select crawl_id from job where crawl_id = ? and kind = ? and owner = ? and lease = ? and state = 'leased' for update`;
+  const rows = await run<RowDataPacket[]>(held, [crawlId, kind, owner, number]);
   if (rows.length === 0)
     throw new EdgeMapError('lease_lost', `Another worker has taken over crawl ${crawlId}.`, { crawl: crawlId });
 }
@@ -115,13 +122,17 @@ export async function isLed(db: Database, crawlId: number): Promise<boolean> {
   const [row] = await db
     .select({ id: job.crawlId })
     .from(job)
-    .where(and(eq(job.crawlId, crawlId), eq(job.state, 'leased'), sql`${job.leaseUntil} >= ${now}`));
+    .where(and(isOfCrawl(crawlId), eq(job.state, 'leased'), sql`${job.leaseUntil} >= ${now}`));
   return row !== undefined;
 }
 
 /** Gives up the lease of a job, within a transaction. */
-export const finish = (run: Statement, crawlId: number, state: 'waiting' | 'paused' | 'done') =>
+export const finish = (
+  run: Statement,
+  { crawlId, kind }: Pick<Lease, 'crawlId' | 'kind'>,
+  state: 'waiting' | 'paused' | 'done',
+) =>
   run(
-    'update job set state = ?, owner = null, lease_until = null, step = null, steps_done = 0, steps = 0 where crawl_id = ?',
-    [state, crawlId],
+    'update job set state = ?, owner = null, lease_until = null, step = null, steps_done = 0, steps = 0 where crawl_id = ? and kind = ?',
+    [state, crawlId, kind],
   );

@@ -55,7 +55,7 @@ export async function crawlTrouble(db: Database, crawlId: number): Promise<Messa
     (await db.$client.query<RowDataPacket[]>(sql, values))[0] as unknown as T[];
   const [found] = await query<{ state: string; silent: number | null }>(
     `select state, timestampdiff(second, lease_until - interval ${LEASE_SECONDS} second, current_timestamp(3)) as silent
-       from job where crawl_id = ? and state in ('waiting', 'leased')`,
+       from job where crawl_id = ? and kind <> 'texts' and state in ('waiting', 'leased')`,
     [crawlId],
   );
   if (!found) return null;

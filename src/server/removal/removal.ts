@@ -16,7 +16,17 @@ const KEPT_SECONDS = UNDO_SECONDS + 2;
 const ROWS = 2000;
 
 const ofCrawl = [
-  ...['page', 'frontier', 'tally', 'trap', 'robots_file', 'sitemap_file', 'sitemap_entry', 'snapshot_chunk'],
+  ...[
+    'page',
+    'frontier',
+    'tally',
+    'trap',
+    'robots_file',
+    'sitemap_file',
+    'sitemap_entry',
+    'snapshot_chunk',
+    'text_chunk',
+  ],
   ...['crawl_import', 'crawl_worker', 'bound_count'],
 ] as const;
 const ofSite = [
@@ -72,8 +82,10 @@ async function due(db: Database): Promise<{ crawls: number[]; sites: number[] }>
   const past = `deleted_at < utc_timestamp(3) - interval ${KEPT_SECONDS} second`;
   return {
     crawls: await ids(
-      `select c.id from crawl c left join job j on j.crawl_id = c.id
-        where c.${past} and (j.state is null or j.state = 'done') order by c.id`,
+      `select c.id from crawl c
+        where c.${past} and not exists (select 1 from job j where j.crawl_id = c.id and j.state <> 'done'
+          and (j.kind <> 'texts' or (j.state = 'leased' and j.lease_until > current_timestamp(3))))
+        order by c.id`,
     ),
     sites: await ids(`select id from site where ${past}`),
   };
@@ -110,7 +122,7 @@ async function removeUnusedSources(db: Database, signal: AbortSignal): Promise<b
 async function removeSomeSources(run: Statement, after: Buffer): Promise<Buffer | 'busy' | null> {
   // Locks the places of jobs that wait or run: none becomes one of them before this transaction has ended.
   const active = await run<RowDataPacket[]>(
-    "select crawl_id from job where state in ('waiting', 'leased') limit 1 lock in share mode",
+    "select crawl_id from job where kind <> 'texts' and state in ('waiting', 'leased') limit 1 lock in share mode",
   );
   if (active.length) return 'busy';
   const rows = await run<RowDataPacket[]>(`select hash from source where hash > ? order by hash limit ${ROWS}`, [

@@ -15,7 +15,7 @@ import {
   endCrawl,
   findingsOfPages,
   getCrawl,
-  leaseAnalysis,
+  leaseWaiting,
   leaseJob,
   listWindow,
   openReport,
@@ -153,8 +153,8 @@ describe('the report of a crawl', () => {
 
     await requestAnalysis(test.db, crawlId);
     expect(await analysisProgress(test.db, crawlId)).toMatchObject({ step: null });
-    expect(await leaseAnalysis(test.db, crawlId, 'a')).not.toBeNull();
-    expect(await leaseAnalysis(test.db, crawlId, 'b')).toBeNull();
+    expect(await leaseWaiting(test.db, crawlId, 'analysis', 'a')).not.toBeNull();
+    expect(await leaseWaiting(test.db, crawlId, 'analysis', 'b')).toBeNull();
     await query(`update job set state = 'waiting' where crawl_id = ?`);
     await runAnalysis({ db: test.db, lease: (await leaseJob(test.db, 'c'))! });
 

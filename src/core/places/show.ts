@@ -1,0 +1,61 @@
+/** A place that was found, in the source of its page: to be read, and to be changed there. */
+import { lineStarts, sourceRange } from '../html';
+import type { readBlocks } from '../html';
+import { isWordBoundary, sentenceAround } from '../language';
+import { wordsOfText } from '../textIndex';
+
+/** Where words stand that may become a link. */
+export interface Place {
+  /** In the bytes as received, from 1. */
+  line: number;
+  column: number;
+  /** The words as they are read, and the sentence in which they stand, in three parts. */
+  anchor: string;
+  before: string;
+  after: string;
+}
+
+const fold = (text: string) => text.replace(/\s+/g, ' ');
+/** What goes on with the word next to it. */
+const joint = /[\p{L}\p{N}\p{M}_]|[-.:/@#$](?=[\p{L}\p{N}_])/u;
+const jointBefore = /[\p{L}\p{N}_]$|[\p{L}\p{N}_][-.:/@#$]$|[/@#$.]$/u;
+
+type Read = ReturnType<typeof readBlocks>;
+
+/**
+ * Shows a place by the words of a block.
+ * @param first and last word of the block, as the index counts them
+ * @returns null when they cannot be linked there: a tag or the end of a sentence is between them, or they are part of a
+ *   longer word
+ */
+export function showPlace(
+  { blocks, markup }: Read,
+  { block: number, first, last }: { block: number; first: number; last: number },
+  language: string,
+): Place | null {
+  const block = blocks[number];
+  const words = block ? wordsOfText(block.text) : [];
+  if (last >= words.length) return null;
+  const { text } = block;
+  const [from, to] = [words[first].from, words[last].to];
+  if (jointBefore.test(text.slice(Math.max(0, from - 2), from)) && !isApartScript(text, from)) return null;
+  // An apostrophe with its s may follow: Lantern Lane's.
+  if (new RegExp(`^(?:${joint.source})`, 'u').test(text.slice(to, to + 2)) && !isApartScript(text, to)) return null;
+  if (!isWordBoundary(text, from, language) || !isWordBoundary(text, to, language)) return null;
+  const sentence = sentenceAround(text, from, to, language);
+  const range = sentence && sourceRange(block, from, to, markup);
+  if (!range) return null;
+  const starts = lineStarts(markup.binary.slice(0, range[0]));
+  return {
+    line: starts.length,
+    column: range[0] - starts[starts.length - 1] + 1,
+    anchor: fold(text.slice(from, to)),
+    before: fold(text.slice(sentence[0], from)).trimStart(),
+    after: fold(text.slice(to, sentence[1])).trimEnd(),
+  };
+}
+
+const unspaced =
+  /[\p{Script=Han}\p{Script=Hiragana}\p{Script=Katakana}\p{Script=Hangul}\p{Script=Thai}\p{Script=Lao}\p{Script=Khmer}\p{Script=Myanmar}]/u;
+/** Whether words stand beside each other without a space there. */
+const isApartScript = (text: string, at: number) => unspaced.test(text[at - 1] ?? '') || unspaced.test(text[at] ?? '');

@@ -1,0 +1,145 @@
+/** Makes the index of a crawl's texts, page by page. */
+import type { TextBlock } from '../html';
+import { guessLanguage, languageOf, smallWords, stemOf } from '../language';
+import { templatePages } from '../links';
+import { blockHash, byteWriter, IN_CODE, IN_LINK, IS_APART, packBlock } from './tokens';
+import { wordsOfText } from './textWords';
+
+/** The stored form of an index. */
+export type TextParts = Map<string, Uint8Array>;
+export const TEXT_INDEX_VERSION = 1;
+
+/** Bytes of packed pages in one part. */
+const PART_BYTES = 1 << 20;
+/** Words of one page; those after them are not kept. */
+const MAX_PAGE_WORDS = 200_000;
+/** Longer words are cut, and longer numbers count as one and the same: they are data. */
+const MAX_FORM = 40;
+const MAX_DIGITS = 4;
+/** Shorter blocks may well be the same on several pages. */
+const MIN_RECURRING = 4;
+const FEW_PAGES = 5;
+
+const formOf = (word: string) => (/^\d+$/.test(word) && word.length > MAX_DIGITS ? '#' : word.slice(0, MAX_FORM));
+
+/** Numbers for texts, from 0 on, in the order in which they come. */
+function numbering() {
+  const numbers = new Map<string, number>();
+  const texts: string[] = [];
+  return {
+    texts,
+    /** @param onNew is called when a text comes for the first time */
+    of(text: string, onNew?: () => void): number {
+      let number = numbers.get(text);
+      if (number === undefined) {
+        numbers.set(text, (number = texts.length));
+        texts.push(text);
+        onNew?.();
+      }
+      return number;
+    },
+  };
+}
+
+/** What is known of a page besides its blocks. */
+export interface TextPage {
+  /** Its number in the snapshot. */
+  page: number;
+  /** The tag of its language, as it says itself; null when it does not. */
+  language: string | null;
+  blocks: readonly TextBlock[];
+}
+
+/** Takes pages in the order of their numbers, and makes the parts of their index. */
+export function textIndexBuilder() {
+  const languages = numbering();
+  /** Words as they are written, and their stems, each behind the number of its language. */
+  const forms = numbering();
+  const stems = numbering();
+  const stemOfForm: number[] = [];
+  const isSmall: number[] = [];
+  const pagesOfStem: number[] = [];
+  /** The last page that had a stem. */
+  const lastPage: number[] = [];
+  const pagesOfBlock = new Map<number, number>();
+  const out = byteWriter();
+  const packed = byteWriter();
+  const parts: TextParts = new Map();
+  let [pages, words, bytes] = [0, 0, 0];
+  const endPart = () => {
+    if (out.length > 0) parts.set(`pages/${parts.size}`, out.take());
+  };
+
+  function addForm(word: string, language: string, number: number): void {
+    const stem = stems.of(`${number} ${stemOf(word, language)}`, () => {
+      pagesOfStem.push(0);
+      lastPage.push(-1);
+    });
+    stemOfForm.push(stem);
+    isSmall.push(Number(smallWords(language).has(word.toLowerCase())));
+  }
+
+  return {
+    /** How many pages, words and bytes of packed words there are. */
+    counts: () => ({ pages, words, bytes }),
+    add({ page, language: tag, blocks }: TextPage): void {
+      const read = blocks.map((block) => ({ block, words: wordsOfText(block.text) }));
+      const language =
+        languageOf(tag) || guessLanguage(read.flatMap(({ words }) => words.map(({ text }) => text.toLowerCase())));
+      const number = languages.of(language);
+      const hashes = new Set<number>();
+      let left = MAX_PAGE_WORDS;
+      for (const { block, words: all } of read) {
+        const kept = all.slice(0, left);
+        left -= kept.length;
+        if (kept.length === 0) continue;
+        let run = 0;
+        const flags = kept.map(({ from, isApart }) => {
+          while (run + 1 < block.runs.length && block.runs[run + 1].from <= from) run++;
+          const { isLink, isCode } = block.runs[run];
+          return (isLink ? IN_LINK : 0) | (isCode ? IN_CODE : 0) | (isApart ? IS_APART : 0);
+        });
+        const numbers = kept.map(({ text }) => {
+          const form = formOf(text);
+          return forms.of(`${number} ${form}`, () => addForm(form, language, number));
+        });
+        for (const form of numbers) {
+          const stem = stemOfForm[form];
+          if (lastPage[stem] !== page) pagesOfStem[stem]++;
+          lastPage[stem] = page;
+        }
+        if (numbers.length >= MIN_RECURRING) hashes.add(blockHash(numbers, 0, numbers.length));
+        packBlock(packed, { kind: block.kind, forms: numbers, flags });
+        words += numbers.length;
+      }
+      for (const hash of hashes) pagesOfBlock.set(hash, (pagesOfBlock.get(hash) ?? 0) + 1);
+      const body = packed.take();
+      out.number(page);
+      out.number(number);
+      out.number(body.length);
+      out.bytes(body);
+      bytes += body.length;
+      pages++;
+      if (out.length >= PART_BYTES) endPart();
+    },
+    /** The parts of the index. Nothing can be added afterwards. */
+    finish(): TextParts {
+      endPart();
+      const utf8 = new TextEncoder();
+      const bytesOf = (numbers: readonly number[]) => new Uint8Array(Uint32Array.from(numbers).buffer);
+      const least = Math.max(FEW_PAGES, Math.min(templatePages(pages), pages / 10));
+      const recurring = [...pagesOfBlock].flatMap(([hash, count]) => (count >= least ? [hash] : []));
+      const head = { version: TEXT_INDEX_VERSION, languages: languages.texts, pages, words };
+      return new Map([
+        ['head', utf8.encode(JSON.stringify(head))],
+        ['forms', utf8.encode(forms.texts.join('\n'))],
+        ['stems', utf8.encode(stems.texts.join('\n'))],
+        ['stem_of_form', bytesOf(stemOfForm)],
+        ['is_small', Uint8Array.from(isSmall)],
+        ['pages_of_stem', bytesOf(pagesOfStem)],
+        ['recurring', bytesOf(recurring.sort((a, b) => a - b))],
+        ...parts,
+      ]);
+    },
+  };
+}

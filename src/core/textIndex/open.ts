@@ -1,0 +1,97 @@
+/** An index of texts that is open to be read. */
+import { smallWords, stemOf } from '../language';
+import type { TextParts } from './build';
+import { blockHash, numberReader, unpackWords } from './tokens';
+import type { PageWords } from './tokens';
+
+export interface TextIndex {
+  languages: readonly string[];
+  pages: number;
+  words: number;
+  /** By form: its text, its stem, and whether it is a small word of its language. */
+  formText: (form: number) => string;
+  stemOfForm: Uint32Array;
+  isSmall: Uint8Array;
+  /** By stem, how many pages have it. */
+  pagesOfStem: Uint32Array;
+  /** The number of a word's stem in a language; −1 when no page has it. */
+  stemOf: (word: string, language: number) => number;
+  isSmallWord: (word: string, language: number) => boolean;
+  /** Whether a block, from one word to another, stands on so many pages that it is no content of one. */
+  recurs: (form: ArrayLike<number>, from: number, to: number) => boolean;
+  /** Whether it has the text of a page. */
+  has: (page: number) => boolean;
+  /** The number of a page's language; −1 when it has no text. */
+  languageNumber: (page: number) => number;
+  /** Reads the words of a page. @returns false when it has none */
+  read: (page: number, into: PageWords) => boolean;
+  /** The pages that it has, in their order. */
+  pageNumbers: readonly number[];
+  /** Of everything, roughly. */
+  bytes: number;
+}
+
+const text = new TextDecoder();
+const numbers = (bytes: Uint8Array) => new Uint32Array(bytes.slice().buffer);
+
+/** Where the words of a page stand. */
+interface Stored {
+  bytes: Uint8Array;
+  from: number;
+  to: number;
+  language: number;
+}
+
+/** Opens the parts of an index. */
+export function openTextIndex(parts: TextParts): TextIndex {
+  const part = (name: string) => parts.get(name)!;
+  const head = JSON.parse(text.decode(part('head'))) as { languages: string[]; pages: number; words: number };
+  const forms = text.decode(part('forms')).split('\n');
+  const stemOfForm = numbers(part('stem_of_form'));
+  const numberOfForm = new Map(forms.map((form, i) => [form, i]));
+  const stems = new Map(
+    text
+      .decode(part('stems'))
+      .split('\n')
+      .map((stem, i) => [stem, i]),
+  );
+  const recurring = new Set(numbers(part('recurring')));
+  const stored = new Map<number, Stored>();
+  for (const [name, bytes] of parts) {
+    if (!name.startsWith('pages/')) continue;
+    for (const reader = numberReader(bytes); reader.at < bytes.length;) {
+      const [page, language, length] = [reader.number(), reader.number(), reader.number()];
+      stored.set(page, { bytes, from: reader.at, to: reader.at + length, language });
+      reader.skip(length);
+    }
+  }
+  const { languages } = head;
+  return {
+    ...head,
+    formText: (form) => forms[form].slice(forms[form].indexOf(' ') + 1),
+    stemOfForm,
+    isSmall: part('is_small'),
+    pagesOfStem: numbers(part('pages_of_stem')),
+    stemOf: (word, language) => {
+      const form = numberOfForm.get(`${language} ${word}`);
+      // A word that no page has so is taken apart, which takes a thousand times as long.
+      return form === undefined
+        ? (stems.get(`${language} ${stemOf(word, languages[language])}`) ?? -1)
+        : stemOfForm[form];
+    },
+    isSmallWord: (word, language) => smallWords(languages[language]).has(word.toLowerCase()),
+    recurs: (form, from, to) => recurring.has(blockHash(form, from, to)),
+    has: (page) => stored.has(page),
+    languageNumber: (page) => stored.get(page)?.language ?? -1,
+    read: (page, into) => {
+      const found = stored.get(page);
+      if (!found) return false;
+      into.page = page;
+      into.language = found.language;
+      unpackWords(found.bytes, found.from, found.to, into);
+      return true;
+    },
+    pageNumbers: [...stored.keys()],
+    bytes: [...parts.values()].reduce((sum, { length }) => sum + length, 0) + 160 * forms.length,
+  };
+}

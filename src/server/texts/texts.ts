@@ -1,0 +1,126 @@
+/** The index of a crawl's texts (src/core/textIndex): what it is made of, where it is stored, and what is open of it. */
+import { promisify } from 'node:util';
+import { brotliCompress, brotliDecompress, constants } from 'node:zlib';
+import { and, asc, eq, gt, isNotNull } from 'drizzle-orm';
+import { loadedOnce } from '$core/promises';
+import { openTextIndex, TEXT_INDEX_VERSION } from '$core/textIndex';
+import type { TextIndex, TextParts } from '$core/textIndex';
+import { sizedCache } from '../caches';
+import type { Crawl } from '../crawls';
+import { charsetOf } from '../crawls/pages';
+import { readSource } from '../crawls/sources';
+import { inTransaction } from '../database';
+import type { Database } from '../database';
+import { page, source, textChunk, url } from '../database/schema';
+import { lockLease } from '../jobs';
+import type { Lease } from '../jobs';
+
+/** A page of a crawl whose source is kept. */
+export interface StoredPage {
+  urlId: number;
+  address: string;
+  language: string | null;
+  bytes: Uint8Array;
+  charset: string | undefined;
+}
+
+/** Sources that are read together. */
+const SOURCES = 50;
+
+/** The pages of a crawl whose sources are kept, in the order of their numbers in the database. */
+export async function* storedPages(db: Database, crawlId: number): AsyncGenerator<StoredPage> {
+  for (let after = 0; ;) {
+    const rows = await db
+      .select({
+        urlId: page.urlId,
+        address: url.text,
+        language: page.language,
+        headers: page.headers,
+        coding: source.coding,
+        data: source.data,
+      })
+      .from(page)
+      .innerJoin(url, eq(url.id, page.urlId))
+      .innerJoin(source, eq(source.hash, page.contentHash))
+      .where(and(eq(page.crawlId, crawlId), gt(page.urlId, after), isNotNull(page.contentHash)))
+      .orderBy(asc(page.urlId))
+      .limit(SOURCES);
+    if (rows.length === 0) return;
+    for (const { headers, coding, data, ...row } of rows)
+      yield { ...row, bytes: await readSource(coding, data), charset: charsetOf(headers) };
+    after = rows[rows.length - 1].urlId;
+  }
+}
+
+const compress = promisify(brotliCompress);
+const decompress = promisify(brotliDecompress);
+const QUALITY = 4;
+const CHUNK_BYTES = 1 << 20;
+/** Which analysis of the crawl the numbers of pages are of. */
+const ANALYSIS_PART = 'analysis';
+
+/**
+ * Stores the index of a crawl's texts in place of an earlier one.
+ * @param analysedAt of the snapshot whose numbers of pages it has
+ * @throws lease_lost
+ */
+export async function storeTexts(db: Database, lease: Lease, parts: TextParts, analysedAt: Date | null): Promise<void> {
+  const packed: [name: string, data: Buffer][] = [];
+  const options = { params: { [constants.BROTLI_PARAM_QUALITY]: QUALITY } };
+  for (const [name, bytes] of parts) packed.push([name, await compress(bytes, options)]);
+  packed.push([ANALYSIS_PART, await compress(stampOf(analysedAt))]);
+  await inTransaction(db, async (run, send) => {
+    await lockLease(run, lease);
+    await run('delete from text_chunk where crawl_id = ?', [lease.crawlId]);
+    for (const [name, data] of packed)
+      for (let seq = 0; seq === 0 || seq * CHUNK_BYTES < data.length; seq++)
+        await send('insert into text_chunk (crawl_id, part, seq, data) values (?, ?, ?, ?)', [
+          lease.crawlId,
+          name,
+          seq,
+          data.subarray(seq * CHUNK_BYTES, (seq + 1) * CHUNK_BYTES),
+        ]);
+  });
+}
+
+const stampOf = (analysedAt: Date | null) => `${TEXT_INDEX_VERSION} ${analysedAt?.getTime()}`;
+
+/** What is stored of an index; null when there is none of this analysis by this version of the program. */
+async function readParts(db: Database, { id, analysedAt }: Indexed): Promise<TextParts | null> {
+  const rows = await db
+    .select({ part: textChunk.part, data: textChunk.data })
+    .from(textChunk)
+    .where(eq(textChunk.crawlId, id))
+    .orderBy(asc(textChunk.part), asc(textChunk.seq));
+  const chunks = new Map<string, Buffer[]>();
+  for (const { part, data } of rows) chunks.set(part, [...(chunks.get(part) ?? []), data]);
+  const parts: TextParts = new Map();
+  for (const [name, pieces] of chunks) parts.set(name, await decompress(Buffer.concat(pieces)));
+  const stamp = parts.get(ANALYSIS_PART);
+  return stamp && new TextDecoder().decode(stamp) === stampOf(analysedAt) ? parts : null;
+}
+
+type Indexed = Pick<Crawl, 'id' | 'analysedAt'>;
+
+const MAX_OPEN_BYTES = 512 << 20;
+interface Open {
+  load: () => Promise<TextIndex | null>;
+  bytes: number;
+}
+const open = sizedCache<Open>(MAX_OPEN_BYTES, ({ bytes }) => bytes);
+
+/** The index of a crawl's texts, kept open for the next question; null when there is none of its last analysis. */
+export async function openTexts(db: Database, row: Indexed): Promise<TextIndex | null> {
+  const key = `${row.id}@${row.analysedAt?.getTime()}`;
+  let entry = open.get(key);
+  if (!entry) {
+    const load = loadedOnce(async () => {
+      const parts = await readParts(db, row);
+      const index = parts && openTextIndex(parts);
+      if (index) open.set(key, { load: () => Promise.resolve(index), bytes: index.bytes });
+      return index;
+    });
+    entry = { load, bytes: 0 };
+  }
+  return entry.load();
+}
