@@ -1,3 +1,3 @@
 export { isWordBoundary, sentenceAround } from './sentences';
-export { guessLanguage, languageOf, smallWords } from './smallWords';
+export { guessLanguage, isInCapitals, isLinkWord, isSmallWord, languageOf, smallWords } from './smallWords';
 export { stemOf } from './stem';

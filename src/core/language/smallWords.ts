@@ -14,8 +14,16 @@ const lists = {
 } as const satisfies Record<string, string>;
 
 /** Languages of which more is known than their signs. */
-export type Language = keyof typeof lists;
-export const languages = Object.keys(lists) as Language[];
+type Language = keyof typeof lists;
+const languages = Object.keys(lists) as Language[];
+
+/** Those that may come or go within a name and leave it the same. */
+const links = new Set(
+  'the a an of le la les l un une de du des d der die das den dem ein eine von vom el los las del il lo i gli di della het een van o os as do da dos das av'.split(
+    ' ',
+  ),
+);
+export const isLinkWord = (word: string) => links.has(word.toLowerCase());
 
 const sets = new Map<string, ReadonlySet<string>>();
 const none: ReadonlySet<string> = new Set();
@@ -28,18 +36,34 @@ export function smallWords(language: string): ReadonlySet<string> {
   return words;
 }
 
+const capitals = /^\p{Lu}[\p{Lu}\p{N}]+$/u;
+/** Whether a word is all in capitals, as names and orders to a machine are. */
+export const isInCapitals = (word: string) => capitals.test(word);
+
+/** Whether a word of a text is a small one of its language; in capitals it names something: WITHOUT ROWID. */
+export const isSmallWord = (word: string, language: string) =>
+  smallWords(language).has(word.toLowerCase()) && !isInCapitals(word);
+
 /** So many of the words of a text are small ones, at least, in the language that it is in. */
 const CERTAIN = 0.15;
 const ENOUGH = 20;
+/** Another language than the expected one has so many times as many. */
+const CLEARLY = 1.5;
 
-/** The language whose small words a text has most of; '' where that does not tell. @param words in lower case */
-export function guessLanguage(words: readonly string[]): Language | '' {
-  if (words.length < ENOUGH) return '';
-  let best: Language | '' = '';
-  let most = CERTAIN * words.length;
-  for (const language of languages) {
+/**
+ * The language whose small words a text has most of; what is expected where that does not tell.
+ * @param words in lower case
+ */
+export function guessLanguage(words: readonly string[], expected = ''): string {
+  if (words.length < ENOUGH) return expected;
+  const counts = (language: string) => {
     const small = smallWords(language);
-    const count = words.reduce((sum, word) => sum + Number(small.has(word)), 0);
+    return words.reduce((sum, word) => sum + Number(small.has(word)), 0);
+  };
+  let best = expected;
+  let most = Math.max(CERTAIN * words.length, expected ? CLEARLY * counts(expected) : 0);
+  for (const language of languages) {
+    const count = counts(language);
     if (count > most) [best, most] = [language, count];
   }
   return best;

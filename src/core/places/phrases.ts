@@ -1,5 +1,6 @@
 /** The phrases that name a page: what its links, title, headings, address and place on the site call it. */
-import { IN_CODE, pageWords, wordsOfText } from '../textIndex';
+import { isInCapitals } from '../language';
+import { IN_CODE, IS_APART, pageWords, wordsOfText } from '../textIndex';
 import type { TextIndex } from '../textIndex';
 import { blockKinds } from '../html';
 import { addressAt, textAt } from '../snapshot';
@@ -7,7 +8,7 @@ import { addressParts } from '../url';
 import type { View } from '../view';
 
 /** Where a phrase is from; the first one that has it counts. */
-export const phraseSources = ['anchor', 'title', 'h1', 'heading', 'breadcrumb', 'address', 'part'] as const;
+export const phraseSources = ['anchor', 'title', 'h1', 'heading', 'code', 'breadcrumb', 'address', 'part'] as const;
 export type PhraseSource = (typeof phraseSources)[number];
 
 export interface Phrase {
@@ -16,6 +17,8 @@ export interface Phrase {
   stems: readonly number[];
   /** By stem, whether its word is all in capitals, which only a word in capitals matches. */
   inCapitals: readonly boolean[];
+  /** Small words in it, in lower case. */
+  small: ReadonlySet<string>;
   source: PhraseSource;
   /** How surely it means the page, from 0 to 1. */
   weight: number;
@@ -26,6 +29,7 @@ const WEIGHTS: Record<PhraseSource, number> = {
   title: 0.95,
   h1: 0.95,
   heading: 0.6,
+  code: 0.5,
   breadcrumb: 0.6,
   address: 0.5,
   part: 0.4,
@@ -34,9 +38,6 @@ const WEIGHTS: Record<PhraseSource, number> = {
 const MOST_WORDS = 9;
 const MOST_HEADINGS = 300;
 const MOST_ANCHORS = 200;
-
-const capitals = /^\p{Lu}[\p{Lu}\p{N}]+$/u;
-export const isInCapitals = (word: string) => capitals.test(word);
 
 /** The pieces of a title: of the page, of its section, of the site. */
 export const titleParts = (title: string): string[] =>
@@ -55,17 +56,24 @@ function phraseReader(index: TextIndex, language: number) {
     const found: Phrase[] = [];
     let stems: number[] = [];
     let inCapitals: boolean[] = [];
+    let small = new Set<string>();
     let [from, to] = [-1, -1];
+    /** Numbers alone name nothing. */
+    let hasLetters = false;
     const end = () => {
-      if (stems.length > 0 && stems.length <= MOST_WORDS && !stems.includes(-1))
-        found.push({ text: text.slice(from, to), stems, inCapitals, source, weight });
-      [stems, inCapitals, from] = [[], [], -1];
+      if (hasLetters && stems.length <= MOST_WORDS && !stems.includes(-1))
+        found.push({ text: text.slice(from, to), stems, inCapitals, small, source, weight });
+      [stems, inCapitals, small, from, hasLetters] = [[], [], new Set(), -1, false];
     };
     for (const word of wordsOfText(text)) {
       if (word.isApart) end();
-      if (index.isSmallWord(word.text, language)) continue;
+      if (index.isSmallWord(word.text, language)) {
+        small.add(word.text.toLowerCase());
+        continue;
+      }
       if (from < 0) from = word.from;
       to = word.to;
+      hasLetters ||= /\p{L}/u.test(word.text);
       stems.push(index.stemOf(word.text, language));
       inCapitals.push(isInCapitals(word.text));
     }
@@ -81,7 +89,13 @@ export type AnchorCounts = ReadonlyMap<number, ReadonlyMap<string, number>>;
 export interface SiteNames {
   /** Pieces of titles that many pages have: the name of the site, or of a section. */
   isCommonPart: (part: string) => boolean;
+  /** A name without the words with which many titles end, as in “depot.h Source File”; null without such words. */
+  withoutTail: (part: string) => string | null;
 }
+
+/** The last words of a text. */
+const tailOf = (text: string, words: number) => new RegExp(`(?:\\s+\\S+){${words}}$`).exec(text)?.[0] ?? null;
+const TAILS = [3, 2];
 
 const COMMON = 0.02;
 const MANY = 5;
@@ -93,10 +107,19 @@ export function siteNames(view: View): SiteNames {
     const title = textAt(view, 'title', page);
     if (!title) continue;
     titles++;
-    for (const part of new Set(titleParts(title))) counts.set(part, (counts.get(part) ?? 0) + 1);
+    const parts = titleParts(title);
+    const tails = parts.flatMap((part) => TAILS.map((words) => tailOf(part, words) ?? ''));
+    for (const part of new Set([...parts, ...tails])) counts.set(part, (counts.get(part) ?? 0) + 1);
   }
   const most = Math.max(MANY, COMMON * titles);
-  return { isCommonPart: (part) => (counts.get(part) ?? 0) > most };
+  const isCommonPart = (part: string) => (counts.get(part) ?? 0) > most;
+  return {
+    isCommonPart,
+    withoutTail: (part) => {
+      const tail = TAILS.map((words) => tailOf(part, words)).find((one) => one && isCommonPart(one));
+      return tail ? part.slice(0, -tail.length) : null;
+    },
+  };
 }
 
 /** The words of the last piece of an address: `/stories/lantern-lane_roof.html` → lantern lane roof. */
@@ -114,11 +137,14 @@ function addressWords(address: string): string {
 /** The names of a page by which others may be told from it: of its title and main heading. */
 export function ownNames(view: View, index: TextIndex, site: SiteNames, page: number, language: number): Phrase[] {
   const read = phraseReader(index, language);
-  const parts = titleParts(textAt(view, 'title', page) ?? '').filter((part) => !site.isCommonPart(part));
-  const h1 = textAt(view, 'h1', page) ?? '';
+  const parts = titleParts(textAt(view, 'title', page) ?? '')
+    .filter((part) => !site.isCommonPart(part))
+    .flatMap((part) => [site.withoutTail(part) ?? part]);
+  // Several main headings are headings like others.
+  const h1s = (textAt(view, 'h1', page) ?? '').split(' / ').filter((h1) => !site.isCommonPart(h1));
   return [
     ...parts.flatMap((part, i) => read(part.replace(numbering, ''), 'title', WEIGHTS.title - 0.15 * Math.min(i, 3))),
-    ...(site.isCommonPart(h1) ? [] : read(h1.replace(numbering, ''), 'h1', WEIGHTS.h1)),
+    ...h1s.flatMap((h1, i) => read(h1.replace(numbering, ''), i ? 'heading' : 'h1', i ? WEIGHTS.heading : WEIGHTS.h1)),
   ];
 }
 
@@ -134,26 +160,54 @@ function headingPhrases(index: TextIndex, page: number): Phrase[] {
     if (index.recurs(words.form, from, to)) continue;
     // Its first piece: what follows a bracket or comma are parameters and remarks.
     const first: string[] = [];
-    for (let i = from; i < to && (i === from || !(words.flags[i] & 4)); i++) first.push(index.formText(words.form[i]));
+    for (let i = from; i < to && (i === from || !(words.flags[i] & IS_APART)); i++)
+      first.push(index.formText(words.form[i]));
     const isCode = (words.flags[from] & IN_CODE) !== 0;
     found.push(...read(first.join(' ').replace(numbering, ''), 'heading', WEIGHTS.heading + (isCode ? 0.1 : 0)));
   }
   return found;
 }
 
-/** Parts of a longer name, of two words or more each, which may name it too. */
-function partsOf({ text, stems, inCapitals, weight }: Phrase, rarity: (stem: number) => number): Phrase[] {
+/** Names of code have an underscore, or a capital within. */
+export const codeName = /^\p{L}+\d*(?:_[\p{L}\d]+)+$|^\p{Ll}[\p{Ll}\d]*\p{Lu}/u;
+/** A page that is about a name has it among its first words. */
+const FIRST_WORDS = 400;
+
+/** The forms of names in code that a page begins with: what it describes, if anything. */
+export function codeForms(index: TextIndex, page: number, words = pageWords()): Set<number> {
+  const forms = new Set<number>();
+  if (!index.read(page, words)) return forms;
+  for (let i = 0; i < Math.min(words.words, FIRST_WORDS); i++)
+    if (words.flags[i] & IN_CODE && codeName.test(index.formText(words.form[i]))) forms.add(words.form[i]);
+  return forms;
+}
+
+/** Names of code that a page begins with, as far as few others do so. */
+function codeNames(index: TextIndex, { page, language, pagesOfCode }: PhraseCall): Phrase[] {
+  const read = phraseReader(index, language);
+  // What it is about comes first; others are what it takes and gives.
+  return [...codeForms(index, page)].flatMap((form, i) =>
+    read(index.formText(form), 'code', WEIGHTS.code / Math.sqrt(pagesOfCode(form)) / (1 + 0.03 * Math.min(i, 20))),
+  );
+}
+
+/** A single word of a name is as rare as this to name it. */
+const RARE = 0.4;
+
+/** Parts of a longer name, which may name it too. */
+function partsOf({ text, stems, inCapitals, small, weight }: Phrase, rarity: (stem: number) => number): Phrase[] {
   const found: Phrase[] = [];
-  if (stems.length < 3) return found;
   const whole = stems.reduce((sum, stem) => sum + rarity(stem), 0);
-  for (let length = stems.length - 1; length >= 2; length--)
+  for (let length = stems.length - 1; length >= 1; length--)
     for (let from = 0; from + length <= stems.length; from++) {
       const some = stems.slice(from, from + length);
+      if (length === 1 && rarity(some[0]) < RARE && !inCapitals[from]) continue;
       const part = some.reduce((sum, stem) => sum + rarity(stem), 0) / whole;
       found.push({
         text,
         stems: some,
         inCapitals: inCapitals.slice(from, from + length),
+        small,
         source: 'part',
         weight: WEIGHTS.part * weight * (0.5 + part),
       });
@@ -170,6 +224,8 @@ export interface PhraseCall {
   isGeneric: (anchor: string) => boolean;
   /** How rare a word is on the site, from 0 to 1. */
   rarity: (stem: number) => number;
+  /** How many pages begin with a name of code. */
+  pagesOfCode: (form: number) => number;
 }
 
 /** All phrases that name a page, each once, the surest first. */
@@ -186,6 +242,7 @@ export function keyPhrases(view: View, index: TextIndex, site: SiteNames, call: 
     ...said.flatMap(([anchor]) => read(anchor.replace(numbering, ''), 'anchor', WEIGHTS.anchor)),
     ...names,
     ...headingPhrases(index, page),
+    ...codeNames(index, call),
     ...read(crumb, 'breadcrumb', WEIGHTS.breadcrumb),
     ...read(addressWords(addressAt(view, page)), 'address', WEIGHTS.address),
     ...names.flatMap((name) => partsOf(name, rarity)),

@@ -1,12 +1,13 @@
 /** Places on a site that could link to a page: sentences of other pages that mention it and do not link. */
 import { CLICK_KIND } from '../links';
 import { blockKinds } from '../html';
+import { isInCapitals, isLinkWord } from '../language';
 import { DAMPING } from '../share';
 import { IN_CODE, IN_LINK, IS_APART, pageWords } from '../textIndex';
 import type { PageWords, TextIndex } from '../textIndex';
 import type { View } from '../view';
 import { likenessTo } from './likeness';
-import { isInCapitals, keyPhrases } from './phrases';
+import { codeName, keyPhrases } from './phrases';
 import type { Phrase } from './phrases';
 import { contentSources, readSite } from './site';
 import type { Site } from './site';
@@ -17,19 +18,25 @@ export interface PlaceOptions {
   inCode?: boolean;
   /** Whether pages count that link to the target from their content already. */
   linkedToo?: boolean;
+  /** The least score; {@link LEAST_SCORE} without. */
+  least?: number;
   /** Only these pages are looked through; all without. */
   sources?: Iterable<number>;
 }
 
-/** A place that was found, by the words of the index. */
-export interface FoundPlace {
-  source: number;
-  target: number;
+/** Words of a page's text that name a target. */
+export interface Mentioned {
   /** The block of the source, and the first and last word in it. */
   block: number;
   first: number;
   last: number;
   phrase: Phrase;
+}
+
+/** A place that was found, by the words of the index. */
+export interface FoundPlace extends Mentioned {
+  source: number;
+  target: number;
   /** All in all, from 0 to 1: the higher the better. */
   score: number;
   /** How precisely the words name the target, and how alike the two pages are, from 0 to 1. */
@@ -39,6 +46,8 @@ export interface FoundPlace {
   shareGain: number;
   /** Other pages that the same words could mean. */
   others: readonly number[];
+  /** Other mentions on the same page, for when the words cannot be linked there. */
+  also: readonly Mentioned[];
 }
 
 export interface Places {
@@ -54,6 +63,8 @@ const TEXT = blockKinds.indexOf('text');
 const MOST_PAGES = 3000;
 /** So many sources of a target are compared with it. */
 const MOST_COMPARED = 400;
+/** Other mentions of a page that are kept. */
+const MOST_ALSO = 5;
 /** Words that a block needs besides those of the link: less is no sentence. */
 const LEAST_BESIDE = 3;
 /** How far around a mention longer names are looked for. */
@@ -64,14 +75,11 @@ export const LEAST_SCORE = 0.12;
 const OTHERS_NAME = 0.3;
 /** A word on so much of the site names nothing by itself. */
 const COMMON_WORD = 0.03;
+const COMMON_PART = 0.01;
 
 /** A mention of a target, before its source is looked at. */
-interface Mention {
+interface Mention extends Mentioned {
   source: number;
-  block: number;
-  first: number;
-  last: number;
-  phrase: Phrase;
   fit: number;
 }
 
@@ -148,18 +156,16 @@ export function placesOf(view: View, index: TextIndex): Places {
         mentions: [],
         phrasesOn: new Map(),
       };
-      const { anchors, isGeneric, rarity, languageOf } = site;
+      const { anchors, isGeneric, rarity, pagesOfCode, languageOf } = site;
       const language = languageOf(target);
       if (language < 0) return task;
-      const call = { page: target, language, anchors: anchors.get(target), isGeneric, rarity };
+      const call = { page: target, language, anchors: anchors.get(target), isGeneric, rarity, pagesOfCode };
       for (const phrase of keyPhrases(view, index, site.names, call)) {
         const end = trie.add(phrase.stems);
         (wanted[end] ??= []).push({ task, phrase, fit: fitOf(site, phrase, target).fit, pages: 0, last: -1 });
       }
       return task;
     });
-    for (const page of options.sources ?? index.pageNumbers) if (index.read(page, words)) lookThrough(page);
-
     /** Looks for all phrases on the page at hand. */
     function lookThrough(page: number): void {
       const isSource = site.isSource[page] === 1;
@@ -206,11 +212,14 @@ export function placesOf(view: View, index: TextIndex): Places {
       phrasesOn.set(page, (phrasesOn.get(page) ?? 0) + 1);
     }
 
-    /** A name in capitals matches only capitals. */
-    function matches({ inCapitals }: Phrase, first: number, last: number): boolean {
+    /** A name in capitals matches only capitals, and no other small words are within than those of its own. */
+    function matches({ inCapitals, small }: Phrase, first: number, last: number): boolean {
       let at = first;
       for (const capitals of inCapitals) {
-        while (at <= last && index.isSmall[words.form[at]]) at++;
+        for (; at <= last && index.isSmall[words.form[at]]; at++) {
+          const word = index.formText(words.form[at]).toLowerCase();
+          if (!small.has(word) && !isLinkWord(word)) return false;
+        }
         if (capitals && !isInCapitals(index.formText(words.form[at]))) return false;
         at++;
       }
@@ -233,8 +242,10 @@ export function placesOf(view: View, index: TextIndex): Places {
     function isLoneCommon({ stems, source }: Phrase, first: number): boolean {
       if (stems.length > 1) return false;
       const text = index.formText(words.form[first]);
-      const isSpecial = isInCapitals(text) || /\p{N}/u.test(text) || (words.flags[first] & IN_CODE) !== 0;
-      return !isSpecial && (source === 'part' || index.pagesOfStem[stems[0]] > COMMON_WORD * index.pages);
+      const isSpecial =
+        isInCapitals(text) || codeName.test(text) || /\p{N}/u.test(text) || (words.flags[first] & IN_CODE) !== 0;
+      const most = source === 'part' || source === 'heading' ? COMMON_PART : COMMON_WORD;
+      return !isSpecial && index.pagesOfStem[stems[0]] > most * index.pages;
     }
 
     function formFactor(phrase: Phrase, first: number, last: number): number {
@@ -243,20 +254,30 @@ export function placesOf(view: View, index: TextIndex): Places {
       return said.join(' ').toLowerCase() === phrase.text.toLowerCase() ? 1 : 0.9;
     }
 
+    for (const page of options.sources ?? index.pageNumbers) if (index.read(page, words)) lookThrough(page);
     const pagesWith = new Map<Phrase, number>();
     for (const some of wanted) for (const { phrase, pages } of some ?? []) pagesWith.set(phrase, pages);
-    return new Map(tasks.map((task) => [task.target, rank(task, pagesWith)]));
+    return new Map(tasks.map((task) => [task.target, rank(task, pagesWith, options.least ?? LEAST_SCORE)]));
   }
 
   const scale = Math.log(1 + index.pages);
   /** What is on few pages says more. */
   const rarityOf = (pages: number) => Math.sqrt(Math.max(0.05, 1 - Math.log(1 + pages) / scale));
 
-  function rank({ target, mentions, phrasesOn }: Task, pagesWith: ReadonlyMap<Phrase, number>): FoundPlace[] {
-    const best = new Map<number, Mention>();
+  function rank(
+    { target, mentions, phrasesOn }: Task,
+    pagesWith: ReadonlyMap<Phrase, number>,
+    least: number,
+  ): FoundPlace[] {
+    /** By source the best mention, then the others. */
+    const best = new Map<number, Mention[]>();
     const fitted = mentions.map((one) => ({ ...one, fit: one.fit * rarityOf(pagesWith.get(one.phrase)!) }));
-    for (const one of fitted) if (one.fit > (best.get(one.source)?.fit ?? 0)) best.set(one.source, one);
-    const most = [...best.values()].sort((a, b) => b.fit - a.fit).slice(0, MOST_COMPARED);
+    for (const one of fitted.sort((a, b) => b.fit - a.fit)) {
+      const known = best.get(one.source);
+      if (!known) best.set(one.source, [one]);
+      else if (known.length <= MOST_ALSO) known.push(one);
+    }
+    const most = [...best.values()].slice(0, MOST_COMPARED);
     if (most.length === 0) return [];
     const alike = likeness(target);
     const [share, linked, { offsets, kind, target: targets }] = [
@@ -268,7 +289,7 @@ export function placesOf(view: View, index: TextIndex): Places {
     for (let link = offsets[target]; link < offsets[target + 1]; link++)
       if (kind[link] === CLICK_KIND) back.add(targets[link]);
     return most
-      .map((one): FoundPlace => {
+      .map(([one, ...also]): FoundPlace => {
         const { source, block, first, last, phrase, fit } = one;
         const relatedness = alike(source);
         const more = 1 + 0.1 * Math.min(5, (phrasesOn.get(source) ?? 1) - 1);
@@ -285,9 +306,10 @@ export function placesOf(view: View, index: TextIndex): Places {
           relatedness,
           shareGain: (DAMPING * Math.max(0, share[source])) / (Math.max(0, linked[source]) + 1),
           others: fitOf(site, phrase, target).others,
+          also,
         };
       })
-      .filter(({ score }) => score >= LEAST_SCORE)
+      .filter(({ score }) => score >= least)
       .sort((a, b) => b.score - a.score || a.source - b.source);
   }
 

@@ -1,7 +1,7 @@
 /** A place that was found, in the source of its page: to be read, and to be changed there. */
 import { lineStarts, sourceRange } from '../html';
 import type { readBlocks } from '../html';
-import { isWordBoundary, sentenceAround } from '../language';
+import { isSmallWord, isWordBoundary, sentenceAround } from '../language';
 import { wordsOfText } from '../textIndex';
 
 /** Where words stand that may become a link. */
@@ -17,8 +17,8 @@ export interface Place {
 
 const fold = (text: string) => text.replace(/\s+/g, ' ');
 /** What goes on with the word next to it. */
-const joint = /[\p{L}\p{N}\p{M}_]|[-.:/@#$](?=[\p{L}\p{N}_])/u;
-const jointBefore = /[\p{L}\p{N}_]$|[\p{L}\p{N}_][-.:/@#$]$|[/@#$.]$/u;
+const joint = /[\p{L}\p{N}\p{M}_]|[-./@#$](?=[\p{L}\p{N}_])/u;
+const jointBefore = /[\p{L}\p{N}_]$|[\p{L}\p{N}_][-.:@#$]$|[@#$.]$/u;
 
 type Read = ReturnType<typeof readBlocks>;
 
@@ -30,13 +30,19 @@ type Read = ReturnType<typeof readBlocks>;
  */
 export function showPlace(
   { blocks, markup }: Read,
-  { block: number, first, last }: { block: number; first: number; last: number },
+  mention: { block: number; first: number; last: number },
   language: string,
 ): Place | null {
+  const { block: number } = mention;
   const block = blocks[number];
   const words = block ? wordsOfText(block.text) : [];
-  if (last >= words.length) return null;
+  if (mention.last >= words.length) return null;
   const { text } = block;
+  // A small word that hangs on with a hyphen is part of the name: in-memory, follow-up.
+  const hangsOn = (at: number) => text.slice(words[at - 1]?.to, words[at]?.from) === '-';
+  let { first, last } = mention;
+  while (first > 0 && hangsOn(first) && isSmallWord(words[first - 1].text, language)) first--;
+  while (last + 1 < words.length && hangsOn(last + 1) && isSmallWord(words[last + 1].text, language)) last++;
   const [from, to] = [words[first].from, words[last].to];
   if (jointBefore.test(text.slice(Math.max(0, from - 2), from)) && !isApartScript(text, from)) return null;
   // An apostrophe with its s may follow: Lantern Lane's.

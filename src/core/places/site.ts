@@ -2,9 +2,10 @@
 import { INDEXABLE } from '../facts';
 import { CLICK_KIND, isContentPlacement } from '../links';
 import { genericIn, isReference, isWayfinding, plainWords } from '../anchors';
+import { pageWords } from '../textIndex';
 import type { TextIndex } from '../textIndex';
 import type { View } from '../view';
-import { ownNames, siteNames } from './phrases';
+import { codeForms, ownNames, siteNames } from './phrases';
 import type { AnchorCounts, SiteNames } from './phrases';
 import { phraseTrie } from './trie';
 import type { Trie } from './trie';
@@ -15,6 +16,8 @@ export interface Site {
   names: SiteNames;
   anchors: AnchorCounts;
   isGeneric: (anchor: string) => boolean;
+  /** How many pages begin with a name of code, by its form. */
+  pagesOfCode: (form: number) => number;
   /** How rare a word is: 0 on every page, 1 on one. */
   rarity: (stem: number) => number;
   /** The names of all pages that may be indexed, and by the end of each the pages that are called so. */
@@ -57,13 +60,18 @@ export function readSite(view: View, index: TextIndex): Site {
   for (let page = 0; page < view.count; page++) {
     if (isSource[page] !== 1) continue;
     const ends = new Set<number>();
-    for (const { stems } of ownNames(view, index, names, page, languages[page])) {
+    for (const { stems, source } of ownNames(view, index, names, page, languages[page])) {
+      if (source === 'heading') continue;
       const end = trie.add(stems);
       stemsOfName[end] = stems;
       ends.add(end);
     }
     for (const end of ends) (pagesOfName[end] ??= []).push(page);
   }
+  const words = pageWords();
+  const pagesOfCode = new Map<number, number>();
+  for (const page of index.pageNumbers)
+    for (const form of codeForms(index, page, words)) pagesOfCode.set(form, (pagesOfCode.get(form) ?? 0) + 1);
   const scale = Math.log(1 + index.pages);
   return {
     view,
@@ -74,6 +82,7 @@ export function readSite(view: View, index: TextIndex): Site {
       const words = plainWords(anchor);
       return words === '' || genericIn(words) !== 0 || isWayfinding(words) || isReference(words);
     },
+    pagesOfCode: (form) => pagesOfCode.get(form) ?? 1,
     rarity: (stem) => (stem < 0 ? 1 : 1 - Math.log(1 + index.pagesOfStem[stem]) / scale),
     trie,
     pagesOfName,

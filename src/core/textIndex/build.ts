@@ -1,6 +1,6 @@
 /** Makes the index of a crawl's texts, page by page. */
 import type { TextBlock } from '../html';
-import { guessLanguage, languageOf, smallWords, stemOf } from '../language';
+import { guessLanguage, isSmallWord, languageOf, stemOf } from '../language';
 import { templatePages } from '../links';
 import { blockHash, byteWriter, IN_CODE, IN_LINK, IS_APART, packBlock } from './tokens';
 import { wordsOfText } from './textWords';
@@ -53,6 +53,7 @@ export interface TextPage {
 /** Takes pages in the order of their numbers, and makes the parts of their index. */
 export function textIndexBuilder() {
   const languages = numbering();
+  const pagesIn: number[] = [];
   /** Words as they are written, and their stems, each behind the number of its language. */
   const forms = numbering();
   const stems = numbering();
@@ -70,13 +71,16 @@ export function textIndexBuilder() {
     if (out.length > 0) parts.set(`pages/${parts.size}`, out.take());
   };
 
+  /** The language of most pages so far. */
+  const usual = () => languages.texts[pagesIn.indexOf(Math.max(...pagesIn))] ?? '';
+
   function addForm(word: string, language: string, number: number): void {
     const stem = stems.of(`${number} ${stemOf(word, language)}`, () => {
       pagesOfStem.push(0);
       lastPage.push(-1);
     });
     stemOfForm.push(stem);
-    isSmall.push(Number(smallWords(language).has(word.toLowerCase())));
+    isSmall.push(Number(isSmallWord(word, language)));
   }
 
   return {
@@ -85,14 +89,18 @@ export function textIndexBuilder() {
     add({ page, language: tag, blocks }: TextPage): void {
       const read = blocks.map((block) => ({ block, words: wordsOfText(block.text) }));
       const language =
-        languageOf(tag) || guessLanguage(read.flatMap(({ words }) => words.map(({ text }) => text.toLowerCase())));
+        languageOf(tag) ||
+        guessLanguage(
+          read.flatMap(({ words }) => words.map(({ text }) => text.toLowerCase())),
+          usual(),
+        );
       const number = languages.of(language);
+      pagesIn[number] = (pagesIn[number] ?? 0) + 1;
       const hashes = new Set<number>();
       let left = MAX_PAGE_WORDS;
       for (const { block, words: all } of read) {
         const kept = all.slice(0, left);
         left -= kept.length;
-        if (kept.length === 0) continue;
         let run = 0;
         const flags = kept.map(({ from, isApart }) => {
           while (run + 1 < block.runs.length && block.runs[run + 1].from <= from) run++;

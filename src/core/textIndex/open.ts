@@ -1,5 +1,5 @@
 /** An index of texts that is open to be read. */
-import { smallWords, stemOf } from '../language';
+import { isSmallWord, stemOf } from '../language';
 import type { TextParts } from './build';
 import { blockHash, numberReader, unpackWords } from './tokens';
 import type { PageWords } from './tokens';
@@ -79,7 +79,7 @@ export function openTextIndex(parts: TextParts): TextIndex {
         ? (stems.get(`${language} ${stemOf(word, languages[language])}`) ?? -1)
         : stemOfForm[form];
     },
-    isSmallWord: (word, language) => smallWords(languages[language]).has(word.toLowerCase()),
+    isSmallWord: (word, language) => isSmallWord(word, languages[language]),
     recurs: (form, from, to) => recurring.has(blockHash(form, from, to)),
     has: (page) => stored.has(page),
     languageNumber: (page) => stored.get(page)?.language ?? -1,

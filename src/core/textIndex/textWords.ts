@@ -1,5 +1,5 @@
 /**
- * The words of a text as they are looked for: apart at hyphens and apostrophes, syllable by syllable where endings hang
+ * The words of a text as they are looked for: apart at hyphens and apostrophes, names of code whole, syllable by syllable where endings hang
  * on without a space, each with whether it goes on after the one before it.
  */
 import { eachWord } from '../words';
@@ -17,8 +17,10 @@ export interface TextWord {
 const hangul = /\p{Script=Hangul}/u;
 /** What may stand between the words of one phrase. */
 const joins = /^[\s\u00ad'’‘"“”„«»-]*(?:&\s*)?$/;
+/** What makes one name of code of several words: sqlite3_open. */
+const isUnderscore = /^_+$/;
 /** Within a name, as in B.6, fs.open and and/or: no space on either side. */
-const within = /^(?:[._/:@+]|::|->)$/;
+const within = /^(?:[./:@+]|::|->)$/;
 /** After an abbreviation before a number or name: No. 19, Dr. Hall. */
 const abbreviated = (before: string, gap: string, after: string) =>
   gap === '. ' && before.length <= 3 && /^\p{Lu}/u.test(before) && /^[\p{Lu}\p{N}]/u.test(after);
@@ -30,6 +32,11 @@ export function wordsOfText(text: string): TextWord[] {
     const word = text.slice(from, to);
     const last = words[words.length - 1];
     const gap = last ? text.slice(last.to, from) : '';
+    if (isUnderscore.test(gap)) {
+      last.to = to;
+      last.text = text.slice(last.from, to);
+      return;
+    }
     const isApart = !!last && !joins.test(gap) && !within.test(gap) && !abbreviated(last.text, gap, word);
     words.push({ text: word, from, to, isApart });
   };

@@ -10,7 +10,8 @@ const ROW_BYTES = 600;
 
 /**
  * Measures what a crawl takes: its pages with their links, its sources, which it may share with other crawls, its
- * snapshot and the index of its texts. It is read from the rows, so it takes seconds for a large crawl, and is done once when the crawl has ended.
+ * snapshot, and the index of its texts. It is read from the rows, so it takes seconds for a large crawl, and is done
+ * once when the crawl has ended.
  */
 export async function measureSpace(db: Database, crawlId: number): Promise<void> {
   await db.$client.query(

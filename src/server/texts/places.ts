@@ -51,8 +51,11 @@ export function placeReader(db: Database, row: Indexed, { site }: Places) {
   return async (found: FoundPlace): Promise<ShownPlace | null> => {
     const blocks = await blocksOf(found.source);
     const language = site.index.languages[site.languageOf(found.source)];
-    const at = blocks && showPlace(blocks, found, language);
-    return at && { ...found, at };
+    for (const mentioned of blocks ? [found, ...found.also] : []) {
+      const at = showPlace(blocks!, mentioned, language);
+      if (at) return { ...found, ...mentioned, at };
+    }
+    return null;
   };
 }
 

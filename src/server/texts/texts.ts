@@ -1,4 +1,4 @@
-/** The index of a crawl's texts (src/core/textIndex): what it is made of, where it is stored, and what is open of it. */
+/** The index of a crawl's texts (src/core/textIndex): what it is made of, its stored form, and what is open of it. */
 import { promisify } from 'node:util';
 import { brotliCompress, brotliDecompress, constants } from 'node:zlib';
 import { and, asc, eq, gt, isNotNull } from 'drizzle-orm';
