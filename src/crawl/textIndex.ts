@@ -1,7 +1,10 @@
 /** Indexes the texts of an ended crawl, from the sources of its pages. */
 import { readBlocks } from '$core/html';
 import { pageOf } from '$core/snapshot';
-import { textIndexBuilder } from '$core/textIndex';
+import { GOOD_PLACES_PART, goodPlacesPart, openTextIndex, textIndexBuilder } from '$core/textIndex';
+import type { TextParts } from '$core/textIndex';
+import type { View } from '$core/view';
+import { GOOD_SCORE, pagesInNeed, placesOf } from '$core/places';
 import {
   endJob,
   getCrawl,
@@ -18,11 +21,34 @@ import { isError } from '$core/errors';
 /** How often it is told how far it is. */
 const TELL_PAGES = 100;
 
+/** Pages whose places are looked for together, and pages for which they are counted at all. */
+const TOGETHER = 200;
+const MOST_COUNTED = 20_000;
+
+/** Counts the good places for links to each page that has few; null when another worker has taken over. */
+async function countPlaces(
+  db: Database,
+  lease: Lease,
+  view: View,
+  parts: TextParts,
+): Promise<Map<number, number> | null> {
+  const places = placesOf(view, openTextIndex(parts));
+  const targets = pagesInNeed(view).slice(0, MOST_COUNTED);
+  const counts = new Map<number, number>();
+  for (let at = 0; at < targets.length; at += TOGETHER) {
+    for (const [page, found] of places.to(targets.slice(at, at + TOGETHER), { least: GOOD_SCORE }))
+      counts.set(page, found.length);
+    await noteStep(db, lease, 'places', counts.size, targets.length);
+    if (!(await renewLease(db, lease))) return null;
+  }
+  return counts;
+}
+
 /** Indexes the texts of a crawl, as its leased job asks for. Does nothing when another worker has taken over. */
 export async function indexTexts(db: Database, lease: Lease): Promise<void> {
   try {
     const row = await getCrawl(db, lease.crawlId);
-    const view = row && (await openSnapshot(db, row, 'facts'));
+    const view = row && (await openSnapshot(db, row));
     if (view) {
       const builder = textIndexBuilder();
       for await (const { address, language, bytes, charset } of storedPages(db, row.id)) {
@@ -34,7 +60,10 @@ export async function indexTexts(db: Database, lease: Lease): Promise<void> {
         await noteStep(db, lease, 'texts', pages, view.count);
         if (!(await renewLease(db, lease))) return;
       }
-      await storeTexts(db, lease, builder.finish(), row.analysedAt);
+      const parts = builder.finish();
+      const counts = await countPlaces(db, lease, view, parts);
+      if (!counts) return;
+      await storeTexts(db, lease, new Map([...parts, [GOOD_PLACES_PART, goodPlacesPart(counts)]]), row.analysedAt);
       await measureSpace(db, row.id);
     }
     await endJob(db, lease);

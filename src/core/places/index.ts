@@ -1,5 +1,6 @@
-export { placesOf } from './places';
+export { GOOD_SCORE, LEAST_SCORE, placesOf } from './places';
 export type { FoundPlace, PlaceOptions, Places } from './places';
+export { LINKS_WANTED, pagesInNeed } from './need';
 export { phraseSources } from './phrases';
 export type { PhraseSource } from './phrases';
 export { showPlace } from './show';

@@ -17,6 +17,8 @@ export interface Phrase {
   stems: readonly number[];
   /** By stem, whether its word is all in capitals, which only a word in capitals matches. */
   inCapitals: readonly boolean[];
+  /** By stem, whether its word is a number, which says nothing alone. */
+  isNumber: readonly boolean[];
   /** Small words in it, in lower case. */
   small: ReadonlySet<string>;
   source: PhraseSource;
@@ -56,14 +58,13 @@ function phraseReader(index: TextIndex, language: number) {
     const found: Phrase[] = [];
     let stems: number[] = [];
     let inCapitals: boolean[] = [];
+    let isNumber: boolean[] = [];
     let small = new Set<string>();
     let [from, to] = [-1, -1];
-    /** Numbers alone name nothing. */
-    let hasLetters = false;
     const end = () => {
-      if (hasLetters && stems.length <= MOST_WORDS && !stems.includes(-1))
-        found.push({ text: text.slice(from, to), stems, inCapitals, small, source, weight });
-      [stems, inCapitals, small, from, hasLetters] = [[], [], new Set(), -1, false];
+      if (isNumber.includes(false) && stems.length <= MOST_WORDS && !stems.includes(-1))
+        found.push({ text: text.slice(from, to), stems, inCapitals, isNumber, small, source, weight });
+      [stems, inCapitals, isNumber, small, from] = [[], [], [], new Set(), -1];
     };
     for (const word of wordsOfText(text)) {
       if (word.isApart) end();
@@ -73,7 +74,7 @@ function phraseReader(index: TextIndex, language: number) {
       }
       if (from < 0) from = word.from;
       to = word.to;
-      hasLetters ||= /\p{L}/u.test(word.text);
+      isNumber.push(!/\p{L}/u.test(word.text));
       stems.push(index.stemOf(word.text, language));
       inCapitals.push(isInCapitals(word.text));
     }
@@ -193,23 +194,31 @@ function codeNames(index: TextIndex, { page, language, pagesOfCode }: PhraseCall
 
 /** A single word of a name is as rare as this to name it. */
 const RARE = 0.4;
+/** And names it so much less surely than several. */
+const LONE = 0.6;
 
 /** Parts of a longer name, which may name it too. */
-function partsOf({ text, stems, inCapitals, small, weight }: Phrase, rarity: (stem: number) => number): Phrase[] {
+function partsOf(
+  { text, stems, inCapitals, isNumber, small, weight }: Phrase,
+  rarity: (stem: number) => number,
+): Phrase[] {
   const found: Phrase[] = [];
   const whole = stems.reduce((sum, stem) => sum + rarity(stem), 0);
   for (let length = stems.length - 1; length >= 1; length--)
     for (let from = 0; from + length <= stems.length; from++) {
       const some = stems.slice(from, from + length);
       if (length === 1 && rarity(some[0]) < RARE && !inCapitals[from]) continue;
+      const numbers = isNumber.slice(from, from + length);
+      if (!numbers.includes(false)) continue;
       const part = some.reduce((sum, stem) => sum + rarity(stem), 0) / whole;
       found.push({
         text,
         stems: some,
         inCapitals: inCapitals.slice(from, from + length),
+        isNumber: numbers,
         small,
         source: 'part',
-        weight: WEIGHTS.part * weight * (0.5 + part),
+        weight: WEIGHTS.part * weight * (0.5 + part) * (length === 1 && !inCapitals[from] ? LONE : 1),
       });
     }
   return found;

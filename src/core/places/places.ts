@@ -70,7 +70,9 @@ const LEAST_BESIDE = 3;
 /** How far around a mention longer names are looked for. */
 const NAME_WORDS = 8;
 /** Worse places are not worth a look. */
-export const LEAST_SCORE = 0.12;
+export const LEAST_SCORE = 0.15;
+/** Better ones are counted as good: most of them are right. */
+export const GOOD_SCORE = 0.3;
 /** What names another page, and this one only in part, is rarely meant. */
 const OTHERS_NAME = 0.3;
 /** A word on so much of the site names nothing by itself. */

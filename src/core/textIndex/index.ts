@@ -1,6 +1,6 @@
 export { TEXT_INDEX_VERSION, textIndexBuilder } from './build';
 export type { TextPage, TextParts } from './build';
-export { openTextIndex } from './open';
+export { GOOD_PLACES_PART, goodPlacesPart, openTextIndex } from './open';
 export type { TextIndex } from './open';
 export { IN_CODE, IN_LINK, IS_APART, pageWords } from './tokens';
 export type { PageWords } from './tokens';

@@ -27,6 +27,8 @@ export interface TextIndex {
   read: (page: number, into: PageWords) => boolean;
   /** The pages that it has, in their order. */
   pageNumbers: readonly number[];
+  /** By page that has few links, how many good places for more there are; see {@link GOOD_PLACES_PART}. */
+  goodPlaces: ReadonlyMap<number, number>;
   /** Of everything, roughly. */
   bytes: number;
 }
@@ -40,6 +42,15 @@ interface Stored {
   from: number;
   to: number;
   language: number;
+}
+
+/** Pages and their numbers of good places, one after the other; added once the index itself is there. */
+export const GOOD_PLACES_PART = 'good_places';
+export const goodPlacesPart = (counts: ReadonlyMap<number, number>) =>
+  new Uint8Array(Uint32Array.from([...counts].flat()).buffer);
+
+function* pairsOf(values: Uint32Array): Generator<[number, number]> {
+  for (let i = 0; i + 1 < values.length; i += 2) yield [values[i], values[i + 1]];
 }
 
 /** Opens the parts of an index. */
@@ -92,6 +103,7 @@ export function openTextIndex(parts: TextParts): TextIndex {
       return true;
     },
     pageNumbers: [...stored.keys()],
+    goodPlaces: new Map(pairsOf(numbers(parts.get(GOOD_PLACES_PART) ?? new Uint8Array(0)))),
     bytes: [...parts.values()].reduce((sum, { length }) => sum + length, 0) + 160 * forms.length,
   };
 }

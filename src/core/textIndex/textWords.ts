@@ -1,6 +1,6 @@
 /**
- * The words of a text as they are looked for: apart at hyphens and apostrophes, names of code whole, syllable by syllable where endings hang
- * on without a space, each with whether it goes on after the one before it.
+ * The words of a text as they are looked for: apart at hyphens and apostrophes, names of code whole, syllable by
+ * syllable where endings hang on without a space, each with whether it goes on after the one before it.
  */
 import { eachWord } from '../words';
 

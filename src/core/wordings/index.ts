@@ -1,0 +1,2 @@
+export { lostShare, wordingsOf } from './wordings';
+export type { Wording } from './wordings';
