@@ -7,6 +7,8 @@ export const errorTexts = {
   noSuchFact: 'There is no such fact.',
   unknownPage: 'This crawl does not know the page.',
   unknownPageToGoWithout: 'This crawl does not know the page to go without.',
+  noSuchPage: 'The crawl does not know this page.',
+  textsNotIndexed: 'The texts of this crawl are being indexed. Try again in a moment.',
   noSource: 'The source of this page is not stored: it answered with no HTML, or was too large.',
   tooDifferent: 'The two have next to nothing in common: open the source of each.',
   tableFormats: (formats: readonly string[]) => `A list is written as ${formats.join(', ')}.`,

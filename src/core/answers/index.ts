@@ -9,6 +9,7 @@ export { dossierOf, indexSteps, routeOf, routeWithout } from './dossier';
 export type { Dossier, DossierLink, PageDossier, PageDetails, RouteStep, SharePart } from './dossier';
 export { draftAnswer, draftDepths, draftedPages, draftVerdicts } from './draft';
 export type { DraftedPage } from './draft';
+export { wordsAnswer } from './words';
 export { flowAnswer, richAs, shareCurve } from './flow';
 export type { ShareCurve } from './flow';
 export { keyPagesAnswer } from './keyPages';

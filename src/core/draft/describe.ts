@@ -6,7 +6,8 @@ const quoted = (words: string) => (words ? ` “${words}”` : '');
 const placed = (placement: string) => (['', 'none', 'main'].includes(placement) ? '' : ` in the ${placement}`);
 
 const texts: Record<Edit['op'], (edit: Edit) => string> = {
-  add_link: ({ anchor, target, placement }) => `Add a link${quoted(anchor)} to ${target}${placed(placement)}.`,
+  add_link: ({ anchor, target, placement, value }) =>
+    `Add a link${quoted(anchor)} to ${target}${value ? ', on these words of the content' : placed(placement)}.`,
   remove_link: ({ anchor, target, placement }) => `Remove the link${quoted(anchor)} to ${target}${placed(placement)}.`,
   reword_link: ({ anchor, target, placement, value }) =>
     `Change the words of the link${quoted(anchor)} to ${target}${placed(placement)} to “${value}”.`,

@@ -24,9 +24,9 @@ export interface Edit {
   /** The landmark of a link (`placements`), likewise. */
   placement: string;
   /**
-   * Of add_page the title; of remove_page 404, 410 or the address that it redirects to, 404 without; of reword_link the
-   * new words, of retarget_link the new target; of move_page `links` where links to it are corrected; of robots the
-   * text of the file.
+   * Of add_link the sentence in which its words stand already, '' without; of add_page the title; of remove_page 404,
+   * 410 or the address that it redirects to, 404 without; of reword_link the new words, of retarget_link the new
+   * target; of move_page `links` where links to it are corrected; of robots the text of the file.
    */
   value: string;
 }

@@ -1,7 +1,8 @@
 /** Edits put into the source of their page, wherever the place of one is unambiguous. */
 import type { Edit } from '../draft';
-import { blockAt, lineStarts, readHtml, readMarkup, scanMarkup } from '../html';
+import { blockAt, lineStarts, readBlocks, readHtml, readMarkup, runAt, scanMarkup, sourceRange } from '../html';
 import type { Block } from '../html';
+import { sentenceAround } from '../language';
 import type { Link } from '../links';
 import type { Scope } from '../scope';
 
@@ -142,8 +143,38 @@ function lineBefore(binary: string, element: string, line: string, deeper: strin
   return { from, to: from, text: bytesText(isAlone ? `${indent}${deeper}${line}${ending}` : line) };
 }
 
-function addition(binary: string, page: string, { anchor, target, placement }: Edit): Splice | null {
-  const link = (words: string) => `<a href="${escapeValue(hrefOf(target, page))}">${escapeText(words)}</a>`;
+/** Where words stand in a sentence of the content that has no link there; null where they are nowhere so. */
+function wordsInSentence({ blocks, markup }: ReturnType<typeof readBlocks>, words: string, sentence: string) {
+  const folded = (text: string) => text.replace(/\s+/g, ' ').trim();
+  const pattern = new RegExp(
+    words
+      .trim()
+      .split(/\s+/)
+      .map((word) => word.replace(/[^\p{L}\p{N}]/gu, '\\$&'))
+      .join('\\s+'),
+    'gu',
+  );
+  for (const block of blocks) {
+    if (!folded(block.text).includes(folded(sentence))) continue;
+    for (const { index, 0: found } of block.text.matchAll(pattern)) {
+      const around = sentenceAround(block.text, index, index + found.length, '');
+      const isIn = around !== null && folded(block.text.slice(...around)) === folded(sentence);
+      const range =
+        isIn && !runAt(block, index).isLink ? sourceRange(block, index, index + found.length, markup) : null;
+      if (range) return range;
+    }
+  }
+  return null;
+}
+
+function addition(binary: string, page: string, edit: Edit, content: () => ReturnType<typeof readBlocks>) {
+  const { anchor, target, placement, value: sentence } = edit;
+  const open = `<a href="${escapeValue(hrefOf(target, page))}">`;
+  const link = (words: string) => `${open}${escapeText(words)}</a>`;
+  const range = sentence && anchor ? wordsInSentence(content(), anchor, sentence) : null;
+  if (range) return { from: range[0], to: range[1], text: `${bytesText(open)}${binary.slice(...range)}</a>` };
+  // What was said in a sentence that is gone is for a person to see.
+  if (sentence) return null;
   const element = placement === '' || placement === 'none' ? 'main' : placement;
   const at = element === 'main' ? wordsAt(binary, anchor) : -1;
   if (at >= 0) return { from: at, to: at + bytesText(escapeText(anchor)).length, text: bytesText(link(anchor)) };
@@ -194,6 +225,8 @@ export function editSource(
 ): { source: { before: string; after: string } | null; edits: SourceEdit[] } {
   const { binary, isUtf8 } = readMarkup(bytes, charset);
   const { links } = readHtml(bytes, address, { charset, identify });
+  let read: ReturnType<typeof readBlocks> | null = null;
+  const content = () => (read ??= readBlocks(bytes, charset));
   const starts = lineStarts(binary);
   const positionOf = ({ line, column }: Link) => starts[line - 1] + column - 1;
   const addressOf = (text: string) => identify(text, address)?.address ?? text;
@@ -229,7 +262,7 @@ export function editSource(
   const splicesOf = (edit: Edit): (Splice | null)[] => {
     switch (edit.op) {
       case 'add_link':
-        return [addition(binary, address, edit)];
+        return [addition(binary, address, edit, content)];
       case 'remove_link':
         return ofLinks(edit, (at) => removal(binary, at));
       case 'reword_link':

@@ -1,5 +1,5 @@
-export { blockKinds, readBlocks, sourceRange } from './blocks';
-export type { BlockKind, TextBlock } from './blocks';
+export { blockKinds, readBlocks, runAt, sourceRange } from './blocks';
+export type { BlockKind, TextBlock, TextRun } from './blocks';
 export { blockAround, blockAt } from './surroundings';
 export type { Block } from './surroundings';
 export { readMarkup } from './bytes';

@@ -17,3 +17,4 @@ export {
 } from './pack';
 export { linkFieldNames, linkFields, linkInputs, phraseFields } from './fields';
 export type { LinkFieldName, LinkInput, LinkNumbers } from './fields';
+export type { LinkFault } from './fault';

@@ -1,6 +1,6 @@
 /** A place that was found, in the source of its page: to be read, and to be changed there. */
-import { lineStarts, sourceRange } from '../html';
-import type { readBlocks } from '../html';
+import { lineStarts, runAt, sourceRange } from '../html';
+import type { readBlocks, TextBlock, TextRun } from '../html';
 import { isSmallWord, isWordBoundary, sentenceAround } from '../language';
 import { wordsOfText } from '../textIndex';
 
@@ -13,12 +13,18 @@ export interface Place {
   anchor: string;
   before: string;
   after: string;
+  /** How many characters beside the words, before and after, could be linked with them: no tag is between. */
+  room: [before: number, after: number];
 }
 
 const fold = (text: string) => text.replace(/\s+/g, ' ');
 /** What goes on with the word next to it. */
 const joint = /[\p{L}\p{N}\p{M}_]|[-./@#$](?=[\p{L}\p{N}_])/u;
 const jointBefore = /[\p{L}\p{N}_]$|[\p{L}\p{N}_][-.:@#$]$|[@#$.]$/u;
+
+/** How long a run is in the text of its block. */
+const runLength = (run: TextRun, { runs, text }: TextBlock) =>
+  (runs[runs.indexOf(run) + 1]?.from ?? text.length) - run.from;
 
 type Read = ReturnType<typeof readBlocks>;
 
@@ -51,6 +57,7 @@ export function showPlace(
   const sentence = sentenceAround(text, from, to, language);
   const range = sentence && sourceRange(block, from, to, markup);
   if (!range) return null;
+  const run = runAt(block, from);
   const starts = lineStarts(markup.binary.slice(0, range[0]));
   return {
     line: starts.length,
@@ -58,6 +65,10 @@ export function showPlace(
     anchor: fold(text.slice(from, to)),
     before: fold(text.slice(sentence[0], from)).trimStart(),
     after: fold(text.slice(to, sentence[1])).trimEnd(),
+    room: [
+      fold(text.slice(Math.max(run.from, sentence[0]), from)).trimStart().length,
+      fold(text.slice(to, Math.min(run.from + runLength(run, block), sentence[1]))).trimEnd().length,
+    ],
   };
 }
 

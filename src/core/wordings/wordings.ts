@@ -1,5 +1,6 @@
 /** The words of the links to each page: how often, from where, how well they fit, and what is wrong with them. */
 import { anchorFaults, CLICK_KIND, faultBit, isContentPlacement } from '../links';
+import type { LinkFault } from '../links';
 import { followedTest } from '../linkFacts';
 import { DAMPING } from '../share';
 import type { View } from '../view';
@@ -22,7 +23,7 @@ export interface Wording {
   fit: number;
   better: number;
   /** Faults that any of them has. */
-  faults: (typeof anchorFaults)[number][];
+  faults: LinkFault[];
 }
 
 /**

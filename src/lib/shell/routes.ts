@@ -39,6 +39,11 @@ const flowPictures = [
   { picture: 'carried', label: 'Share between sections' },
 ];
 
+const wordsPictures = [
+  { picture: '', label: 'Anchor texts' },
+  { picture: 'places', label: 'Places to link from' },
+];
+
 const rollCallPictures = [
   { picture: '', label: 'Agreement' },
   { picture: 'folders', label: 'By folder' },
@@ -70,6 +75,7 @@ export const questions: readonly Question[] = [
   { path: 'roll-call', name: 'Roll call', question: 'Do the sources agree?', pictures: rollCallPictures },
   { path: 'rules', name: 'Rules', question: 'What may be indexed?', pictures: rulesPictures },
   { path: 'flow', name: 'Flow', question: 'Where does share go?', pictures: flowPictures },
+  { path: 'words', name: 'Words', question: 'What do the links say?', pictures: wordsPictures },
   { path: 'change', name: 'Change', question: 'What moved since?', pictures: changePictures },
   { path: 'draft', name: 'Draft', question: 'What if we changed it?', pictures: [] },
 ];

@@ -226,6 +226,19 @@ export const keyPage = mysqlTable(
   (table) => [uniqueIndex('key_page_address').on(table.siteId, table.addressHash)],
 );
 
+/** Places for links that a person does not want: pairs of a source and a target, over all crawls of a site. */
+export const dismissedPlace = mysqlTable(
+  'dismissed_place',
+  {
+    id: id().autoincrement().primaryKey(),
+    siteId: id().notNull(),
+    source: exactText().notNull(),
+    target: exactText().notNull(),
+    pairHash: hash().notNull(),
+  },
+  (table) => [uniqueIndex('dismissed_place_pair').on(table.siteId, table.pairHash)],
+);
+
 /** The structure that a site is meant to have, as a person has written it: one a site. */
 export const meantStructure = mysqlTable('meant_structure', {
   siteId: id().primaryKey(),

@@ -1,4 +1,5 @@
 export { dateNotes, deleteDateNote, saveDateNote } from './dateNotes';
+export { dismissedFor, dismissPlace } from './dismissedPlaces';
 export { ignoredFindings, ignoreFinding, reportAgain } from './ignored';
 export type { Ignored } from './ignored';
 export { deleteRobotsDraft, robotsDraftBody, robotsDrafts, saveRobotsDraft } from './robotsDrafts';
