@@ -3,6 +3,7 @@ import pino from 'pino';
 import { allowsPrivate, work } from '$crawl/index';
 import { closeDatabase, logTo, openDatabase, prepareDatabase } from '$server/index';
 import type { Database } from '$server/index';
+import { anchorsCommand } from './anchors';
 import { compareCommand } from './compare';
 import { crawlCommand } from './crawl';
 import { demoCommand } from './demo';
@@ -57,6 +58,7 @@ export const handlers: Omit<Handlers, 'sitemapCheck'> = {
   import: (call) => withDatabase((db) => importCommand(db, call)),
   sources: (call) => withDatabase((db) => sourcesCommand(db, call)),
   sitemapWrite: (call) => withDatabase((db) => sitemapWriteCommand(db, call)),
+  anchors: (call) => withDatabase((db) => anchorsCommand(db, call)),
   suggest: (call) => withDatabase((db) => suggestCommand(db, call)),
   compare: (call) => withDatabase((db) => compareCommand(db, call)),
   draft: (call) => withDatabase((db) => draftCommand(db, call)),

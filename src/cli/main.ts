@@ -24,6 +24,7 @@ const handlers: Handlers = {
   sources: later('sources'),
   sitemapCheck: async (call) => (await import('./sitemapCheck')).sitemapCheckCommand(call),
   sitemapWrite: later('sitemapWrite'),
+  anchors: later('anchors'),
   suggest: later('suggest'),
   compare: later('compare'),
   robotsTest: later('robotsTest'),

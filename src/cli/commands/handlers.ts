@@ -30,6 +30,7 @@ export interface Handlers {
   sources: (call: { crawl: number; out: string }) => Promise<number>;
   sitemapCheck: (call: { source: string; json: boolean }) => Promise<number>;
   sitemapWrite: (call: SitemapWriteCall) => Promise<number>;
+  anchors: (call: { crawl: number; out: string }) => Promise<number>;
   suggest: (call: SuggestCall) => Promise<number>;
   compare: (call: CompareCall) => Promise<number>;
   draft: (call: DraftCall) => Promise<number>;

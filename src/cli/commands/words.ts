@@ -17,6 +17,15 @@ interface SuggestGiven {
 
 export function addWordsCommands(program: Command, handlers: Handlers, runs: Runs): void {
   program
+    .command('anchors')
+    .description('write what the links to each page say: anchors.csv')
+    .addArgument(crawlArgument('<crawl>', 'number of the crawl'))
+    .requiredOption('--out <folder>', 'folder for anchors.csv')
+    .addHelpText('after', examples('anchors 12 --out result'))
+    .addHelpText('after', exitCodes('0  the file is written', '1  it could not be written', usageCode))
+    .action(runs((crawl: number, { out }: { out: string }) => handlers.anchors({ crawl, out })));
+
+  program
     .command('suggest')
     .description('write sentences that mention a page and do not link to it, the best places for a link first')
     .addArgument(crawlArgument('<crawl>', 'number of the crawl'))

@@ -7,14 +7,23 @@ export const LINKS_WANTED = 3;
 
 /**
  * The pages that may be indexed and that fewer pages than wanted link to from running text, but for start pages: key
- * pages first, then those without any route, then by how few links they have.
+ * pages first, then those for which there are good places, those without any route, and by how few links they have.
+ * @param good places for links to a page; of none where they have not been counted
  */
-export function pagesInNeed(view: View, wanted = LINKS_WANTED): number[] {
+export function pagesInNeed(
+  view: View,
+  wanted = LINKS_WANTED,
+  good: ReadonlyMap<number, number> = new Map(),
+): number[] {
   const [verdict, depth, linking] = [view.column('verdict'), view.column('depth'), view.column('pages_linking_text')];
   const key = view.keys ? view.column('key') : null;
   const found: number[] = [];
   for (let page = 0; page < view.count; page++)
     if (verdict[page] === INDEXABLE && depth[page] !== 0 && linking[page] < wanted) found.push(page);
-  const rank = (page: number) => (key?.[page] === 1 ? 0 : 1e6) + (depth[page] < 0 ? 0 : 1e3) + linking[page];
+  const rank = (page: number) =>
+    (key?.[page] === 1 ? 0 : 8e6) +
+    (good.get(page) ? 0 : 4e6) +
+    (depth[page] < 0 ? 0 : 1e6) +
+    Math.min(linking[page], 1e5);
   return found.sort((a, b) => rank(a) - rank(b) || a - b);
 }

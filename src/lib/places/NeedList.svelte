@@ -1,6 +1,6 @@
 <!-- Pages that need links from running text, with how many good places there are for each. -->
 <script lang="ts">
-  import { number, shortAddress } from '../shell/words';
+  import { shortAddress } from '../shell/words';
   import { texts } from './texts';
 
   interface Props {
@@ -23,9 +23,9 @@
   let { need, wanted, start, shown, href, onwanted }: Props = $props();
 </script>
 
-<section class="panel flex min-h-0 flex-col" aria-label={texts.need(need.pages.length, need.total)}>
+<section class="panel flex min-h-0 flex-col" aria-label={texts.need(need.total)}>
   <header class="flex items-center gap-3 border-b border-base-300 px-3 py-2 text-xs">
-    <h2 class="flex-1 text-sm font-semibold">{number(need.total)}</h2>
+    <h2 class="flex-1 text-sm font-semibold">{texts.need(need.total)}</h2>
     <label class="flex items-center gap-1.5"
       >{texts.wanted}
       <input

@@ -2,8 +2,8 @@ import type { PhraseSource } from '$core/places';
 import { counted, number } from '../shell/words';
 
 export const texts = {
-  need: (left: number, total: number) => `Pages that need links: ${number(left)} of ${number(total)} left`,
-  wanted: 'Links from running text each',
+  need: (n: number) => counted(n, 'page needs links', 'pages need links'),
+  wanted: 'From running text, each',
   linking: (n: number) => counted(n, 'page links', 'pages link'),
   noRoute: 'no route',
   depth: (n: number) => `depth ${n}`,

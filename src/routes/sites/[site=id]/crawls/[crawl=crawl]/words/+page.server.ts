@@ -19,7 +19,7 @@ export const load: PageServerLoad = async (event) => {
   const index = await openTexts(db, crawl);
   if (!index) await requestTexts(db, crawl.id);
   const wanted = Number(event.url.searchParams.get('wanted')) || LINKS_WANTED;
-  const need = pagesInNeed(view, wanted);
+  const need = pagesInNeed(view, wanted, index?.goodPlaces);
   const wordings = wordingsOf(view);
   const targets = [...wordings].map(([page, own]) => ({ page, own, lost: lostShare(own) }));
   targets.sort((a, b) => b.lost - a.lost || a.page - b.page);
