@@ -17,14 +17,18 @@ export interface HtmlSite {
 
 function tinyPage(path: string, html: string): TinyPage {
   const read = readHtml(new TextEncoder().encode(html), tiny(path));
+  const clicks = read.links.filter(({ kind }) => kind === 'click');
   return {
     title: read.title,
     h1: read.h1.join(' / ') || null,
     language: read.language,
     noindex: read.directives.some(({ content }) => content.includes('noindex')),
     wordFilter: wordFilter(html),
-    worded: read.links.flatMap(({ kind, target, anchor, placement }) =>
-      kind === 'click' ? [[target, anchor, placement] as [string, string, typeof placement]] : [],
+    worded: clicks.flatMap(({ target, anchor, placement, fragment }) =>
+      fragment ? [] : [[target, anchor, placement] as [string, string, typeof placement]],
+    ),
+    fragments: clicks.flatMap(({ target, anchor, fragment }) =>
+      fragment ? [[target, anchor, fragment] as [string, string, string]] : [],
     ),
   };
 }

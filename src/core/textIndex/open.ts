@@ -34,7 +34,8 @@ export interface TextIndex {
 }
 
 const text = new TextDecoder();
-const numbers = (bytes: Uint8Array) => new Uint32Array(bytes.slice().buffer);
+/** Copied: what the database gives may begin at any byte of a larger buffer. */
+const numbers = (bytes: Uint8Array) => new Uint32Array(new Uint8Array(bytes).buffer);
 
 /** Where the words of a page stand. */
 interface Stored {

@@ -205,8 +205,8 @@
         <div class="flex gap-1.5">
           <dt class="quiet">{name}</dt>
           <dd>
-            {values(answer.before)[i]}{#if answer.after}
-              → <b>{values(answer.after)[i]}</b>{/if}
+            {values(answer.before)[i]}{#if answer.after}<span class="ml-1">→ <b>{values(answer.after)[i]}</b></span
+              >{/if}
           </dd>
         </div>
       {/each}
