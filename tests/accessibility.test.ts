@@ -5,7 +5,7 @@ import type { ElementHandle, Page } from 'puppeteer-core';
 import { beforeAll, describe, expect, it } from 'vitest';
 import { crawledDemo, SITE } from './support/crawledDemo';
 
-const demo = crawledDemo({ isTwice: true });
+const demo = crawledDemo({ isTwice: true, withTexts: true });
 const { open } = demo;
 
 describe('everybody can use it', () => {
@@ -15,6 +15,8 @@ describe('everybody can use it', () => {
     ['the settings', '/settings', { site: '1' }],
     ['Overview', 'overview', {}],
     ['Reach', 'reach', { page: `${SITE}/visit/prices` }],
+    ['what links say', 'words', { item: `${SITE}/learn/worksheets` }],
+    ['places to link from', 'words', { picture: 'places', item: `${SITE}/stories/night-buses-of-the-coast` }],
     ['what has no route', 'reach', { picture: 'lost', reader: 'crawler' }],
     ['the gates', 'reach', { picture: 'gates', select: 'depht' }],
     ['the readers', 'reach', { picture: 'readers', page: `${SITE}/visit/prices`, part: 'in' }],

@@ -2,9 +2,10 @@
 import pino from 'pino';
 import { afterAll, beforeAll } from 'vitest';
 import type { Browser, Page } from 'puppeteer-core';
-import { sayAlive } from '$server/index';
+import { leaseWaiting, requestTexts, sayAlive } from '$server/index';
 import { serveDemo } from '../../demo/server';
 import { runLiveChecks } from '../../src/crawl/liveChecks';
+import { indexTexts } from '../../src/crawl/textIndex';
 import { openBrowser, pageForEach } from './browser';
 import { certificate } from './certificate';
 import { crawling } from './crawling';
@@ -17,8 +18,9 @@ export const SITE = 'https://www.larkfield.example';
 /**
  * To be called at the head of a file; what it gives is there from the first test on.
  * @param isTwice crawls it again as it is some weeks later; the later crawl is the one that is opened
+ * @param withTexts has the texts of each crawl indexed, as a worker would
  */
-export function crawledDemo({ isTwice = false } = {}) {
+export function crawledDemo({ isTwice = false, withTexts = false } = {}) {
   let database: TestDatabase;
   let demo: Awaited<ReturnType<typeof serveDemo>>;
   let app: Awaited<ReturnType<typeof startApp>>;
@@ -33,6 +35,10 @@ export function crawledDemo({ isTwice = false } = {}) {
     const overrides = hosts.map((host) => ({ host, toHost: '127.0.0.1', toPort: demo.port }));
     const crawl = await begin(`${SITE}/`, { depth: 8, acceptCertificates: true, overrides });
     await finish(crawl);
+    if (withTexts) {
+      await requestTexts(database.db, crawl);
+      await indexTexts(database.db, (await leaseWaiting(database.db, crawl, 'texts', 'test'))!);
+    }
     return crawl;
   };
   beforeAll(async () => {

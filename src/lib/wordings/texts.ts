@@ -46,6 +46,6 @@ export const texts = {
     bad_code: 'bad language code',
     insecure: 'http on https',
   } satisfies Record<LinkFault, string>,
-  showLinks: 'Show these links, by the edit that mends them',
+  showLinks: 'Show these links',
   dossier: 'Open the dossier',
 };
