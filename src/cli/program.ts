@@ -18,7 +18,7 @@ export const EXIT_USAGE = 2;
 const shellCommands: [name: string, about: string][] = [
   ['demo', 'set everything up, crawl the demo website, and start Edge Map on it'],
   ['start', 'start Edge Map; PORT=… chooses the port'],
-  ['bench', 'measure: bench crawl, core, ui, imports, rules, change, draft, findings, hostile or fuzz'],
+  ['bench', 'measure: bench crawl, core, ui, imports, rules, change, draft, words, findings, hostile or fuzz'],
   ['test', 'run every test'],
 ];
 
