@@ -16,6 +16,7 @@ describe('everybody can use it', () => {
     ['Overview', 'overview', {}],
     ['Reach', 'reach', { page: `${SITE}/visit/prices` }],
     ['what links say', 'words', { item: `${SITE}/learn/worksheets` }],
+    ['links to move', 'words', { picture: 'moves' }],
     ['places to link from', 'words', { picture: 'places', item: `${SITE}/stories/night-buses-of-the-coast` }],
     ['what has no route', 'reach', { picture: 'lost', reader: 'crawler' }],
     ['the gates', 'reach', { picture: 'gates', select: 'depht' }],

@@ -1,2 +1,2 @@
-export { lostShare, wordingsOf } from './wordings';
+export { lostShare, seemsWrong, wordingsOf } from './wordings';
 export type { Wording } from './wordings';

@@ -80,6 +80,13 @@ export function wordingsOf(view: View, targets?: ReadonlySet<number>): Map<numbe
   );
 }
 
+/**
+ * Whether a wording in content seems to lead to the wrong page: its words fit another one clearly better, or they are
+ * off-topic.
+ */
+export const seemsWrong = ({ mainContent, better, faults }: Wording): boolean =>
+  mainContent > 0 && (better >= 0 || faults.includes('off_topic'));
+
 /** The share that comes to a page under words that are faulty. */
 export const lostShare = (wordings: readonly Wording[]): number =>
   wordings.reduce((sum, { faults, share }) => sum + (faults.length ? share : 0), 0);

@@ -5,7 +5,7 @@
   import type { PhraseSource } from '$core/places';
   import { addEdits, removeEdits } from '../draft/draft';
   import type { DraftPlace } from '../draft/draft';
-  import { say } from '../shell/say.svelte';
+  import { sayUndoable } from '../shell/say.svelte';
   import { answerOf, send } from '../shell/send';
   import { number, shortAddress } from '../shell/words';
   import { moved, wholeWords } from './range';
@@ -46,6 +46,7 @@
   }
   let { base, site, place, target, hrefOf, onnext }: Props = $props();
 
+  const UNDO_SECONDS = 8;
   let answer = $state.raw<Answer | null>(null);
   let busy = $state(false);
   let inCode = $state(false);
@@ -117,9 +118,10 @@
     await focus(current);
   }
   async function dismiss(one: Found) {
-    const pair = { source: one.source, target: target.address };
-    if (!(await send(`/sites/${site.id}/dismissed-places`, 'POST', { ...pair, dismissed: true }))) return;
-    say(texts.dismissedPlace);
+    const dismissal = { kind: 'place', what: one.source, target: target.address };
+    const switched = (dismissed: boolean) => send(`/sites/${site.id}/dismissals`, 'POST', { ...dismissal, dismissed });
+    if (!(await switched(true))) return;
+    sayUndoable(texts.dismissedPlace, UNDO_SECONDS, () => void switched(false).then(read));
     await read();
     await focus(current);
   }

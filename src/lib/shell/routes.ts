@@ -42,6 +42,7 @@ const flowPictures = [
 const wordsPictures = [
   { picture: '', label: 'Anchor texts' },
   { picture: 'places', label: 'Places to link from' },
+  { picture: 'moves', label: 'Links to move' },
 ];
 
 const rollCallPictures = [

@@ -11,8 +11,10 @@
     start: string;
     shown: string;
     href: (address: string) => string;
+    order: string;
+    none: string;
   }
-  let { targets, start, shown, href }: Props = $props();
+  let { targets, start, shown, href, order, none }: Props = $props();
   let contains = $state('');
   const found = $derived(
     targets.pages.filter(({ address, title }) =>
@@ -33,10 +35,10 @@
         bind:value={contains}
       />
     </div>
-    <p class="quiet mt-1">{texts.order}</p>
+    <p class="quiet mt-1">{order}</p>
   </header>
   {#if targets.total === 0}
-    <p class="quiet px-3 py-3">{texts.noTargets}</p>
+    <p class="quiet px-3 py-3">{none}</p>
   {/if}
   <ul class="min-h-0 flex-1 overflow-y-auto">
     {#each found as page (page.address)}

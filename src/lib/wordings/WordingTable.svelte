@@ -1,16 +1,11 @@
 <!-- The wordings of the links to one page, the most frequent first. -->
 <script lang="ts">
-  import type { Wording } from '$core/wordings';
+  import type { ShownWordings } from './shown';
   import { number, shortAddress } from '../shell/words';
   import { texts } from './texts';
 
   interface Props {
-    shown: {
-      address: string;
-      title: string | null;
-      total: number;
-      wordings: (Omit<Wording, 'target' | 'better'> & { better: { address: string; title: string | null } | null })[];
-    };
+    shown: ShownWordings;
     start: string;
     /** The list of links with these words. */
     hrefOfLinks: (anchor: string) => string;

@@ -226,17 +226,21 @@ export const keyPage = mysqlTable(
   (table) => [uniqueIndex('key_page_address').on(table.siteId, table.addressHash)],
 );
 
-/** Places for links that a person does not want: pairs of a source and a target, over all crawls of a site. */
-export const dismissedPlace = mysqlTable(
-  'dismissed_place',
+/**
+ * What a person has looked at and does not want to be proposed again, over all crawls of a site: a place for a link to
+ * a target, by the address of its page; or that a link is wrong, by its words.
+ */
+export const dismissal = mysqlTable(
+  'dismissal',
   {
     id: id().autoincrement().primaryKey(),
     siteId: id().notNull(),
-    source: exactText().notNull(),
+    kind: varchar({ length: 10, enum: ['place', 'wording'] }).notNull(),
+    what: exactText().notNull(),
     target: exactText().notNull(),
-    pairHash: hash().notNull(),
+    keyHash: hash().notNull(),
   },
-  (table) => [uniqueIndex('dismissed_place_pair').on(table.siteId, table.pairHash)],
+  (table) => [uniqueIndex('dismissal_key').on(table.siteId, table.keyHash)],
 );
 
 /** The structure that a site is meant to have, as a person has written it: one a site. */

@@ -31,7 +31,7 @@ const ofCrawl = [
 ] as const;
 const ofSite = [
   ...['url', 'phrase', 'saved_selection', 'ignored_finding', 'live_check', 'robots_draft'],
-  ...['draft', 'draft_step', 'key_page', 'dismissed_place', 'meant_structure'],
+  ...['draft', 'draft_step', 'key_page', 'dismissal', 'meant_structure'],
   ...['schedule', 'date_note', 'bound'],
 ] as const;
 

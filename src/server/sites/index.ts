@@ -1,5 +1,6 @@
 export { dateNotes, deleteDateNote, saveDateNote } from './dateNotes';
-export { dismissedFor, dismissPlace } from './dismissedPlaces';
+export { dismiss, dismissalsOf } from './dismissals';
+export type { Dismissal } from './dismissals';
 export { ignoredFindings, ignoreFinding, reportAgain } from './ignored';
 export type { Ignored } from './ignored';
 export { deleteRobotsDraft, robotsDraftBody, robotsDrafts, saveRobotsDraft } from './robotsDrafts';

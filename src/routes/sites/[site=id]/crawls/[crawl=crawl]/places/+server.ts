@@ -3,7 +3,7 @@ import { z } from 'zod';
 import { LEAST_SCORE } from '$core/places';
 import { addressAt, factAt, pageOf } from '$core/snapshot';
 import type { View } from '$core/view';
-import { appDatabase, dismissedFor, firstShown, openPlaces, placeReader } from '$server/index';
+import { appDatabase, dismissalsOf, firstShown, openPlaces, placeReader } from '$server/index';
 import { crawlOf, crawlWithSnapshot, draftOver } from '../../../../../crawl';
 import { errorTexts } from '../../../../../texts';
 import type { RequestHandler } from './$types';
@@ -32,7 +32,7 @@ export const GET: RequestHandler = async ({ locals, url }) => {
   if (target < 0) error(404, errorTexts.noSuchPage);
   const places = await openPlaces(db, crawl, view);
   if (!places) error(409, errorTexts.textsNotIndexed);
-  const dismissed = await dismissedFor(db, crawl.siteId, to);
+  const dismissed = (await dismissalsOf(db, crawl.siteId, 'place')).get(to);
   const drafted = await draftOver(locals);
   const taken = new Map(
     (drafted?.draft.edits ?? [])
@@ -40,7 +40,7 @@ export const GET: RequestHandler = async ({ locals, url }) => {
       .map(({ source, id }) => [source, id]),
   );
   const found = places.to([target], { inCode: code, least }).get(target)!;
-  const left = found.filter(({ source }) => !dismissed.has(addressAt(view, source)));
+  const left = found.filter(({ source }) => !dismissed?.has(addressAt(view, source)));
   const shown = await firstShown(placeReader(db, crawl, places), left, size);
   return json({
     before: standing(view, target),

@@ -1,9 +1,10 @@
 import { wordsAnswer } from '$core/answers';
 import { LINKS_WANTED, pagesInNeed } from '$core/places';
 import { addressAt, factAt, pageOf } from '$core/snapshot';
-import { lostShare, wordingsOf } from '$core/wordings';
+import { lostShare, seemsWrong, wordingsOf } from '$core/wordings';
+import type { Wording } from '$core/wordings';
 import { screenState } from '$lib/shell/address';
-import { appDatabase, openTexts, requestTexts, textsProgress } from '$server/index';
+import { appDatabase, dismissalsOf, openTexts, requestTexts, textsProgress } from '$server/index';
 import { crawlWithSnapshot, localsOf } from '../../../../../crawl';
 import type { PageServerLoad } from './$types';
 
@@ -27,8 +28,21 @@ export const load: PageServerLoad = async (event) => {
     address: addressAt(view, page),
     title: factAt(view, 'title', page) as string | null,
   });
+  const kept =
+    state.picture === 'moves' ? await dismissalsOf(db, crawl.siteId, 'wording') : new Map<string, Set<string>>();
+  const wrong = state.picture === 'moves' ? targets.map((one) => ({ ...one, own: one.own.filter(isOpen) })) : [];
+  /** Whether a wording seems wrong and nobody has said that it is not. */
+  function isOpen(one: Wording): boolean {
+    return seemsWrong(one) && !kept.get(addressAt(view, one.target))?.has(one.anchor);
+  }
+  const moves = wrong.filter(({ own }) => own.length > 0);
+  for (const { own } of moves) own.sort((a, b) => a.fit - b.fit);
+  moves.sort((a, b) => a.own[0].fit - b.own[0].fit || b.own.length - a.own.length || a.page - b.page);
   const item = state.item ? pageOf(view, state.item) : -1;
-  const shown = item >= 0 ? item : targets[0]?.page;
+  const listed = state.picture === 'moves' ? moves : targets;
+  const shown = item >= 0 ? item : listed[0]?.page;
+  const ofShown =
+    (state.picture === 'moves' ? moves.find(({ page }) => page === shown)?.own : wordings.get(shown ?? -1)) ?? [];
   return {
     answer: wordsAnswer(
       view,
@@ -49,8 +63,8 @@ export const load: PageServerLoad = async (event) => {
       })),
     },
     targets: {
-      total: targets.length,
-      pages: targets.slice(0, MOST).map(({ page, own, lost }) => ({
+      total: listed.length,
+      pages: listed.slice(0, MOST).map(({ page, own, lost }) => ({
         ...named(page),
         wordings: own.length,
         faulty: own.reduce((sum, { faults, occurrences }) => sum + (faults.length ? occurrences : 0), 0),
@@ -62,8 +76,8 @@ export const load: PageServerLoad = async (event) => {
         ? null
         : {
             ...named(shown),
-            total: wordings.get(shown)?.length ?? 0,
-            wordings: (wordings.get(shown) ?? []).slice(0, MOST_WORDINGS).map(({ target: _, better, ...one }) => ({
+            total: ofShown.length,
+            wordings: ofShown.slice(0, MOST_WORDINGS).map(({ target: _, better, ...one }) => ({
               ...one,
               better: better < 0 ? null : named(better),
             })),

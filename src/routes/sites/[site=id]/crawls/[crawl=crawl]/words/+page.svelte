@@ -10,6 +10,7 @@
   import type { ScreenState } from '$lib/shell/address';
   import Answer from '$lib/shell/Answer.svelte';
   import { crawlPath, picturesOf } from '$lib/shell/routes';
+  import MoveTable from '$lib/wordings/MoveTable.svelte';
   import TargetList from '$lib/wordings/TargetList.svelte';
   import { texts } from '$lib/wordings/texts';
   import WordingTable from '$lib/wordings/WordingTable.svelte';
@@ -38,8 +39,9 @@
   });
 
   function next() {
-    const { pages } = data.need;
-    const at = pages.findIndex(({ address }) => address === target?.address);
+    const pages: readonly { address: string }[] = view.picture === 'places' ? data.need.pages : data.targets.pages;
+    const shown = view.picture === 'places' ? target?.address : data.shown?.address;
+    const at = pages.findIndex(({ address }) => address === shown);
     if (pages.length) void show({ item: pages[(at + 1) % pages.length].address });
   }
   function want(wanted: number) {
@@ -84,8 +86,19 @@
         {start}
         shown={data.shown?.address ?? ''}
         href={(item) => withState(page.url, { item })}
+        order={view.picture === 'moves' ? texts.orderOfMoves : texts.order}
+        none={view.picture === 'moves' ? texts.noMoves : texts.noTargets}
       />
-      {#if data.shown}
+      {#if data.shown && view.picture === 'moves'}
+        <MoveTable
+          shown={data.shown}
+          site={data.site}
+          {place}
+          {hrefOf}
+          hrefOfLinks={hrefOfLinks(data.shown.address)}
+          onnext={next}
+        />
+      {:else if data.shown}
         <WordingTable shown={data.shown} {start} {hrefOf} hrefOfLinks={hrefOfLinks(data.shown.address)} />
       {/if}
     {/if}
