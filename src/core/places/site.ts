@@ -6,9 +6,12 @@ import { pageWords } from '../textIndex';
 import type { TextIndex } from '../textIndex';
 import type { View } from '../view';
 import { codeForms, ownNames, siteNames } from './phrases';
-import type { AnchorCounts, SiteNames } from './phrases';
+import type { SiteNames } from './phrases';
 import { phraseTrie } from './trie';
 import type { Trie } from './trie';
+
+/** By page the words of the links that lead to it, each with how often. */
+type AnchorCounts = ReadonlyMap<number, ReadonlyMap<string, number>>;
 
 export interface Site {
   view: View;
@@ -25,7 +28,7 @@ export interface Site {
   pagesOfName: readonly (readonly number[])[];
   /** The pages that may be indexed and have a name of only such words. */
   pagesNamedBy: (stems: ReadonlySet<number>) => number[];
-  /** The language of a page's text, by its number in the index; −1 without. */
+  /** The language of a page's text, by its number in the index; that of most pages where it has none. */
   languageOf: (page: number) => number;
   /** Pages that may get a link. */
   isSource: Uint8Array;
@@ -72,6 +75,8 @@ export function readSite(view: View, index: TextIndex): Site {
   const pagesOfCode = new Map<number, number>();
   for (const page of index.pageNumbers)
     for (const form of codeForms(index, page, words)) pagesOfCode.set(form, (pagesOfCode.get(form) ?? 0) + 1);
+  const pagesIn = index.languages.map((_, language) => languages.filter((one) => one === language).length);
+  const usual = pagesIn.indexOf(Math.max(...pagesIn));
   const scale = Math.log(1 + index.pages);
   return {
     view,
@@ -89,7 +94,7 @@ export function readSite(view: View, index: TextIndex): Site {
     pagesNamedBy: (has) => [
       ...new Set(stemsOfName.flatMap((stems, end) => (stems.every((stem) => has.has(stem)) ? pagesOfName[end] : []))),
     ],
-    languageOf: (page) => languages[page],
+    languageOf: (page) => (languages[page] >= 0 ? languages[page] : usual),
     isSource,
   };
 }
