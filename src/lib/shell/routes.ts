@@ -21,6 +21,8 @@ interface Question {
   question: string;
   /** The first is shown when the address names none. */
   pictures: readonly { picture: string; label: string }[];
+  /** Whether its screen has no list, in which the rows of a finding would stand. */
+  withoutList?: true;
 }
 
 const reachPictures = [
@@ -76,7 +78,7 @@ export const questions: readonly Question[] = [
   { path: 'roll-call', name: 'Roll call', question: 'Do the sources agree?', pictures: rollCallPictures },
   { path: 'rules', name: 'Rules', question: 'What may be indexed?', pictures: rulesPictures },
   { path: 'flow', name: 'Flow', question: 'Where does share go?', pictures: flowPictures },
-  { path: 'words', name: 'Words', question: 'What do the links say?', pictures: wordsPictures },
+  { path: 'words', name: 'Words', question: 'What do the links say?', pictures: wordsPictures, withoutList: true },
   { path: 'change', name: 'Change', question: 'What moved since?', pictures: changePictures },
   { path: 'draft', name: 'Draft', question: 'What if we changed it?', pictures: [] },
 ];
@@ -90,11 +92,12 @@ interface FindingPlace {
   select: string;
 }
 
-/** The screen on which a finding is looked at: that of its question, as far as it is built. */
+/** The screen on which a finding is looked at: that of its question, as far as it is built and has a list. */
 export const screenOf = ({ question, over }: Pick<FindingPlace, 'question' | 'over'>) =>
   over === 'files'
     ? 'overview'
-    : (questions.find(({ name }) => name === question)?.path ?? (over === 'links' ? 'flow' : 'reach'));
+    : (questions.find(({ name, withoutList }) => name === question && !withoutList)?.path ??
+      (over === 'links' ? 'flow' : 'reach'));
 
 /** Where a finding is looked at: its selection, links by the edit that mends them. */
 export function findingHref(base: string, finding: FindingPlace): string {
