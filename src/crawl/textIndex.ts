@@ -21,9 +21,9 @@ import { isError } from '$core/errors';
 /** How often it is told how far it is. */
 const TELL_PAGES = 100;
 
-/** Pages whose places are looked for together, and pages for which they are counted at all. */
-const TOGETHER = 200;
-const MOST_COUNTED = 20_000;
+/** Pages whose places are looked for together, and words that are looked at for all of them. */
+const TOGETHER = 100;
+const MOST_WORDS = 50_000_000;
 
 /** Counts the good places for links to each page that has few; null when another worker has taken over. */
 async function countPlaces(
@@ -32,8 +32,11 @@ async function countPlaces(
   view: View,
   parts: TextParts,
 ): Promise<Map<number, number> | null> {
-  const places = placesOf(view, openTextIndex(parts));
-  const targets = pagesInNeed(view).slice(0, MOST_COUNTED);
+  const index = openTextIndex(parts);
+  const places = placesOf(view, index);
+  // The first ones need them most; of others it is seen when they are looked at.
+  const passes = Math.max(1, Math.floor(MOST_WORDS / Math.max(1, index.words)));
+  const targets = pagesInNeed(view).slice(0, passes * TOGETHER);
   const counts = new Map<number, number>();
   for (let at = 0; at < targets.length; at += TOGETHER) {
     for (const [page, found] of places.to(targets.slice(at, at + TOGETHER), { least: GOOD_SCORE }))

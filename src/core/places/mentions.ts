@@ -139,6 +139,7 @@ export function findMentions(site: Site, targets: readonly number[], options: Pl
     let isPlace: boolean | null =
       site.isSource[page] === 1 && words.kind[block] === TEXT && end - start > LEAST_BESIDE ? null : false;
     for (let first = start; first < end; first++) {
+      if (!trie.begins(words.form[first])) continue;
       const ends: [number, number][] = [];
       trie.at(words, first, end, (name, last) => ends.push([name, last]));
       // The longest match wins.

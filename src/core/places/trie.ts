@@ -16,6 +16,8 @@ export interface Trie {
    * @param onEnd receives the end and the last word of the phrase
    */
   at: (words: PageWords, from: number, to: number, onEnd: (end: number, last: number) => void) => void;
+  /** Whether any phrase begins with a word: most words are passed over with one look. */
+  begins: (form: number) => boolean;
   /** The end of a phrase; −1 when it was not added. */
   find: (stems: readonly number[]) => number;
   ends: () => number;
@@ -27,7 +29,7 @@ export function phraseTrie({ stemOfForm, isSmall }: Pick<TextIndex, 'stemOfForm'
   /** By node the number of the phrase that ends there, and −1. */
   const endAt: number[] = [-1];
   let ends = 0;
-  /** By form, whether a phrase begins with its stem: most words are passed over with one look. */
+  /** Stems with which phrases begin. */
   const begins = new Set<number>();
   return {
     add(stems) {
@@ -42,6 +44,7 @@ export function phraseTrie({ stemOfForm, isSmall }: Pick<TextIndex, 'stemOfForm'
       if (endAt[node] < 0) endAt[node] = ends++;
       return endAt[node];
     },
+    begins: (form) => isSmall[form] === 0 && begins.has(stemOfForm[form]),
     find(stems) {
       let node: number | undefined = 0;
       for (const stem of stems) {
