@@ -115,9 +115,11 @@ const WAIT_MS = 500;
 async function analyseHere(db: Database, id: number): Promise<void> {
   console.error(`Crawl ${id} was analysed by an earlier version of Edge Map; it is analysed anew first.`);
   await requestAnalysis(db, id);
-  const lease = await leaseWaiting(db, id, 'analysis', terminalName());
-  if (lease) await runAnalysis({ db, lease });
-  else while (await analysisProgress(db, id)) await sleep(WAIT_MS);
+  // A worker that is at it may die of it.
+  for (; await analysisProgress(db, id); await sleep(WAIT_MS)) {
+    const lease = await leaseWaiting(db, id, 'analysis', terminalName());
+    if (lease) return void (await runAnalysis({ db, lease }));
+  }
 }
 
 async function snapshotOf(db: Database, row: Crawl, need: PartGroup): Promise<View | null> {

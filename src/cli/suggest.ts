@@ -5,6 +5,7 @@ import { pipeline } from 'node:stream/promises';
 import { setTimeout as sleep } from 'node:timers/promises';
 import { csvPieces } from '$core/formats';
 import type { Cell } from '$core/formats';
+import { atOnce } from '$core/promises';
 import { numbersOf } from '$core/selection';
 import { addressAt, pageOf } from '$core/snapshot';
 import type { View } from '$core/view';
@@ -42,9 +43,11 @@ export async function textsIndexed(db: Database, row: Crawl): Promise<void> {
   if (await openTexts(db, row)) return;
   console.error(`The texts of crawl ${row.id} are indexed first.`);
   await requestTexts(db, row.id);
-  const lease = await leaseWaiting(db, row.id, 'texts', terminalName());
-  if (lease) await indexTexts(db, lease);
-  else while (await textsProgress(db, row.id)) await sleep(WAIT_MS);
+  // A worker that is at it may die of it.
+  for (; await textsProgress(db, row.id); await sleep(WAIT_MS)) {
+    const lease = await leaseWaiting(db, row.id, 'texts', terminalName());
+    if (lease) return indexTexts({ db, lease });
+  }
 }
 
 function pageNamed(view: View, address: string, option: string): number {
@@ -76,11 +79,12 @@ export async function suggestCommand(db: Database, call: SuggestCall): Promise<n
     yield columns;
     if (call.from !== null) {
       const source = pageNamed(view, call.from, '--from');
-      for (const place of await firstShown(show, places!.from(source, options), call.limit)) yield rowOf(view, place);
+      for (const place of await firstShown(show, atOnce(places!.from(source, options)), call.limit))
+        yield rowOf(view, place);
       return;
     }
     const targets = call.to !== null ? [pageNamed(view, call.to, '--to')] : [...numbersOf(selected(view, call.all!))];
-    const found = places!.to(targets, options);
+    const found = atOnce(places!.to(targets, options));
     for (const target of targets)
       for (const place of await firstShown(show, found.get(target)!, call.limit)) yield rowOf(view, place);
   }

@@ -40,13 +40,13 @@ import { analyseCrawl } from './analysis';
 import { openClient } from './client';
 import type { Timeouts } from './client';
 import { fetchLoop } from './fetchLoop';
+import { heartbeat } from './heartbeat';
 import { leadCrawl } from './lead';
 import { startParsers } from './parserPool';
 import { sharedLimiter } from './sharedLimiter';
 import { analyseAlong } from './soFar';
 import { isError } from '$core/errors';
 
-const HEARTBEAT_MS = 500;
 /** How long the leading worker waits for the others to store what they have before it takes their work over. */
 const FAREWELL_MS = 10_000;
 const IDLE_MS = 100;
@@ -101,21 +101,6 @@ function interruptible(outer: AbortSignal) {
     interrupt: (reason: Interruption) => controller.abort(reason),
     interruption: () => (signal.aborted ? (signal.reason as Interruption) : null),
     release: () => outer.removeEventListener('abort', forward),
-  };
-}
-
-/** Calls something again and again; a call that fails, or is still under way, is no reason to stop. */
-function heartbeat(beat: () => Promise<void>): () => Promise<void> {
-  let beating: Promise<void> | null = null;
-  const timer = setInterval(() => {
-    // The crawl itself meets a lost database too, and waits for it.
-    beating ??= beat()
-      .catch(() => {})
-      .finally(() => (beating = null));
-  }, HEARTBEAT_MS);
-  return async () => {
-    clearInterval(timer);
-    await beating;
   };
 }
 

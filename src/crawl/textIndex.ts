@@ -8,6 +8,7 @@ import { GOOD_SCORE, pagesInNeed, placesOf } from '$core/places';
 import {
   endJob,
   getCrawl,
+  inSlices,
   measureSpace,
   noteStep,
   openSnapshot,
@@ -16,61 +17,73 @@ import {
   storeTexts,
 } from '$server/index';
 import type { Database, Lease } from '$server/index';
+import { heartbeat } from './heartbeat';
 import { isError } from '$core/errors';
 
 /** How often it is told how far it is. */
 const TELL_PAGES = 100;
-
 /** Pages whose places are looked for together, and words that are looked at for all of them. */
 const TOGETHER = 100;
 const MOST_WORDS = 50_000_000;
 
-/** Counts the good places for links to each page that has few; null when another worker has taken over. */
-async function countPlaces(
-  db: Database,
-  lease: Lease,
-  view: View,
-  parts: TextParts,
-): Promise<Map<number, number> | null> {
+export interface TextsRun {
+  db: Database;
+  lease: Lease;
+  /** Gives the job back. */
+  signal?: AbortSignal;
+}
+
+/** Reads the texts of a crawl into the parts of an index. */
+async function readTexts({ db, lease, signal }: TextsRun, view: View): Promise<TextParts> {
+  const builder = textIndexBuilder();
+  for await (const { address, language, bytes, charset } of storedPages(db, lease.crawlId)) {
+    signal?.throwIfAborted();
+    const page = pageOf(view, address);
+    if (page < 0) continue;
+    const pages = builder.add({ page, language, blocks: readBlocks(bytes, charset).blocks });
+    if (pages % TELL_PAGES === 0) await noteStep(db, lease, 'texts', pages, view.count);
+  }
+  return builder.finish();
+}
+
+/** Counts the good places for links to each page that has few; of the first ones, where that is too much. */
+async function countPlaces({ db, lease, signal }: TextsRun, view: View, parts: TextParts) {
   const index = openTextIndex(parts);
   const places = placesOf(view, index);
-  // The first ones need them most; of others it is seen when they are looked at.
   const passes = Math.max(1, Math.floor(MOST_WORDS / Math.max(1, index.words)));
   const targets = pagesInNeed(view).slice(0, passes * TOGETHER);
   const counts = new Map<number, number>();
   for (let at = 0; at < targets.length; at += TOGETHER) {
-    for (const [page, found] of places.to(targets.slice(at, at + TOGETHER), { least: GOOD_SCORE }))
-      counts.set(page, found.length);
+    const found = places.to(targets.slice(at, at + TOGETHER), { least: GOOD_SCORE });
+    for (const [page, of] of await inSlices(found, signal)) counts.set(page, of.length);
     await noteStep(db, lease, 'places', counts.size, targets.length);
-    if (!(await renewLease(db, lease))) return null;
   }
   return counts;
 }
 
-/** Indexes the texts of a crawl, as its leased job asks for. Does nothing when another worker has taken over. */
-export async function indexTexts(db: Database, lease: Lease): Promise<void> {
+/**
+ * Indexes the texts of a crawl, as its leased job asks for. Stores nothing when another worker has taken over, or when
+ * the signal comes.
+ */
+export async function indexTexts(run: TextsRun): Promise<void> {
+  const { db, lease } = run;
+  const ended = new AbortController();
+  const signal = run.signal ? AbortSignal.any([run.signal, ended.signal]) : ended.signal;
+  const keepLease = heartbeat(async () => void ((await renewLease(db, lease)) || ended.abort()));
   try {
     const row = await getCrawl(db, lease.crawlId);
     const view = row && (await openSnapshot(db, row));
     if (view) {
-      const builder = textIndexBuilder();
-      for await (const { address, language, bytes, charset } of storedPages(db, row.id)) {
-        const page = pageOf(view, address);
-        if (page < 0) continue;
-        builder.add({ page, language, blocks: readBlocks(bytes, charset).blocks });
-        const { pages } = builder.counts();
-        if (pages % TELL_PAGES !== 0) continue;
-        await noteStep(db, lease, 'texts', pages, view.count);
-        if (!(await renewLease(db, lease))) return;
-      }
-      const parts = builder.finish();
-      const counts = await countPlaces(db, lease, view, parts);
-      if (!counts) return;
+      const parts = await readTexts({ ...run, signal }, view);
+      const counts = await countPlaces({ ...run, signal }, view, parts);
       await storeTexts(db, lease, new Map([...parts, [GOOD_PLACES_PART, goodPlacesPart(counts)]]), row.analysedAt);
       await measureSpace(db, row.id);
     }
     await endJob(db, lease);
   } catch (error) {
-    if (!isError(error, 'lease_lost')) throw error;
+    if (run.signal?.aborted) await endJob(db, lease, 'waiting').catch(() => {});
+    else if (!ended.signal.aborted && !isError(error, 'lease_lost')) throw error;
+  } finally {
+    await keepLease();
   }
 }

@@ -91,7 +91,7 @@ async function takeJobs({ log, ...options }: Omit<WorkOptions, 'predecessor'> & 
         await requestTexts(db, lease.crawlId);
       } else if (lease?.kind === 'texts') {
         log.info(lease, 'index of texts begins');
-        await indexTexts(db, lease);
+        await indexTexts({ db, lease, signal });
       } else if (lease) {
         log.info(lease, 'crawl begins');
         const ending = await runCrawl({ ...options, lease });

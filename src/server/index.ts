@@ -18,6 +18,7 @@ export { prepareDatabase } from './prepare';
 export * from './removal';
 export * from './schedules';
 export * from './sites';
+export { inSlices } from './slices';
 export * from './snapshots';
 export * from './texts';
 export * from './watchList';

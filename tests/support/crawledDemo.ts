@@ -37,7 +37,8 @@ export function crawledDemo({ isTwice = false, withTexts = false } = {}) {
     await finish(crawl);
     if (withTexts) {
       await requestTexts(database.db, crawl);
-      await indexTexts(database.db, (await leaseWaiting(database.db, crawl, 'texts', 'test'))!);
+      const lease = await leaseWaiting(database.db, crawl, 'texts', 'test');
+      await indexTexts({ db: database.db, lease: lease! });
     }
     return crawl;
   };

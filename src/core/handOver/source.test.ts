@@ -51,6 +51,25 @@ describe('an edit in the source of its page', () => {
     expect(changed(editOf('add_link', at('/trams/'), link('/café?a=1&b=2', { anchor: 'café' })))).toEqual([
       '<p>Our trams run from the <a href="/depot">old <b>depot</b></a> to the <a href="/caf%C3%A9?a=1&amp;b=2">café</a> by the harbour.</p>',
     ]));
+  it.each([
+    ['Ask (in-memory) & for Lane’s [old] price: $5 + 1.', 'in-memory', '<a href="/lines">in-memory</a>'],
+    [
+      'Ask (in-memory) & for Lane’s [old] price: $5 + 1.',
+      'Lane’s [old] price: $5 +',
+      'Lane’s [old] price: $5 +</a> 1.',
+    ],
+  ])('puts a link on the words of the sentence “%s” that it names: %s', (sentence, anchor, made) => {
+    const body = `<p>Of in-memory and Lane’s things.</p><p>${sentence.replace('&', '&amp;')} The end of Lane’s.</p>`;
+    const source = page.replace('<h1>Trams</h1>', body);
+    const add = editOf('add_link', at('/trams/'), link('/lines', { anchor, placement: 'main', value: sentence }));
+    const lines = changed(add, source).join('');
+    expect(lines).toContain(made);
+    expect(lines.indexOf('<a href="/lines">')).toBeGreaterThan(lines.indexOf('Ask ('));
+  });
+  it('leaves a link in a sentence that is gone to a person', () => {
+    const gone = link('/lines', { anchor: 'café', placement: 'main', value: 'A café was here.' });
+    expect(edit([editOf('add_link', at('/trams/'), gone)]).edits[0].placed).toBe(false);
+  });
   it('puts a link at the end of the content where its words stand nowhere, or in a heading', () => {
     const add = (anchor: string) => changed(editOf('add_link', at('/trams/'), link('/lines', { anchor })));
     expect(add('All lines & stops')).toEqual(['<p><a href="/lines">All lines &amp; stops</a></p>']);

@@ -150,7 +150,7 @@ function wordsInSentence({ blocks, markup }: ReturnType<typeof readBlocks>, word
     words
       .trim()
       .split(/\s+/)
-      .map((word) => word.replace(/[^\p{L}\p{N}]/gu, '\\$&'))
+      .map((word) => word.replace(/[\\^$.*+?()[\]{}|/]/g, '\\$&'))
       .join('\\s+'),
     'gu',
   );

@@ -9,17 +9,18 @@ function segmenterOf(language: string, granularity: 'sentence' | 'word'): Intl.S
   return segmenter;
 }
 
-/** What ends no sentence though a full stop follows: No. 19, Dr. Hall, e.g. this, J. Marsh, z. B. so. */
+/** What ends no sentence though a full stop follows: No. 19, Dr. Hall, J. Marsh, e.g. this, z. B. so, approx. 40. */
 const abbreviation =
-  /(?:^|[\s(])(?:\p{Lu}|\p{Lu}?\p{Ll}{1,2}|\p{L}\.\s?\p{L}|approx|incl|fig|vol|dept|prof|mrs|capt|ca|etc)\.\s*$/iu;
+  /(?:^|[\s(])(?:\p{Lu}|\p{Lu}\p{Ll}{1,2}|\p{L}\.\s?\p{L}|approx|incl|fig|vol|dept|prof|capt|ca|cf|pp?|bzw|vgl|nr|env|resp)\.\s*$/u;
 
-/** Longer texts are taken apart at their line ends: no person writes such sentences. */
+/** So much around a place is looked at: no person writes longer sentences. */
 const MOST_TEXT = 20_000;
 
 /** The sentence of a text in which a part of it stands; null when it goes over the end of one. */
 export function sentenceAround(text: string, from: number, to: number, language: string): [number, number] | null {
   const begin = Math.max(0, from - MOST_TEXT / 2);
-  const part = text.slice(begin, to + MOST_TEXT / 2);
+  // A line that ends in the source ends nothing for a reader.
+  const part = text.slice(begin, to + MOST_TEXT / 2).replace(/\s/g, ' ');
   let start = 0;
   for (const { index, segment } of segmenterOf(language, 'sentence').segment(part)) {
     const end = index + segment.length;

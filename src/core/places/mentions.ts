@@ -99,26 +99,41 @@ export function othersOf({ trie, pagesOfName }: Site, phrase: Phrase, target: nu
   return { fit: phrase.weight * ambiguity, others };
 }
 
-/** Finds the mentions of some pages in all texts, or those of some sources, in one pass over them. */
-export function findMentions(site: Site, targets: readonly number[], options: PlaceOptions): TargetMentions[] {
+/** So many words are looked through, or targets read, before others may have the processor. */
+const SLICE_WORDS = 200_000;
+const SLICE_TARGETS = 20;
+
+/** Finds the mentions of some pages in all texts, or those of some sources, in one pass over them, in slices. */
+export function* findMentions(
+  site: Site,
+  targets: readonly number[],
+  options: PlaceOptions,
+): Generator<void, TargetMentions[]> {
   const { view, index } = site;
   const words = pageWords();
   const linked = contentSources(view, new Set(targets));
   const trie = phraseTrie(index);
   /** By the end of each phrase, whose it is. */
   const wanted: Wanted[][] = [];
-  const found = targets.map((target): TargetMentions => {
+  const found: TargetMentions[] = [];
+  for (const target of targets) {
     const of: TargetMentions = { target, mentions: [], phrasesOn: new Map() };
+    if (found.push(of) % SLICE_TARGETS === 0) yield;
     for (const phrase of keyPhrases(site, target)) {
       const end = trie.add(phrase.stems);
       const { fit } = othersOf(site, phrase, target);
       const already = options.linkedToo ? new Set<number>() : linked.get(target)!;
       (wanted[end] ??= []).push({ of, linked: already, phrase, fit, pages: 0, last: -1 });
     }
-    return of;
-  });
-  for (const page of options.sources ?? index.pageNumbers)
-    if (index.read(page, words)) for (let block = 0; block < words.blocks; block++) lookThrough(page, block);
+  }
+  let left = SLICE_WORDS;
+  for (const page of options.sources ?? index.pageNumbers) {
+    if (!index.read(page, words)) continue;
+    for (let block = 0; block < words.blocks; block++) lookThrough(page, block);
+    if ((left -= words.words) > 0) continue;
+    yield;
+    left = SLICE_WORDS;
+  }
   // What is on few pages says more. Where only some are looked through, its rarest word tells.
   const rarity = new Map<Phrase, number>();
   for (const { phrase, pages } of wanted.flat()) {

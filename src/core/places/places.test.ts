@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { placesOf, showPlace } from '.';
+import { atOnce } from '../promises';
 import { addressAt, pageOf } from '../snapshot';
 import { htmlSite } from '../testing/htmlSite';
 import { tiny } from '../testing/tinySite';
@@ -14,9 +15,7 @@ const pageOfText = (title: string, body: string, language = 'en') =>
 function placesOn(pages: Record<string, string>, to: string, options?: PlaceOptions) {
   const { view, index, blocks } = htmlSite(pages);
   const target = pageOf(view, tiny(to));
-  const found = placesOf(view, index)
-    .to([target], { least: 0, ...options })
-    .get(target)!;
+  const found = atOnce(placesOf(view, index).to([target], { least: 0, ...options })).get(target)!;
   return found.flatMap((one) => {
     for (const mention of [one, ...one.also]) {
       const read = blocks.get(one.source)!;

@@ -28,10 +28,10 @@ export interface FoundPlace extends Mentioned {
 }
 
 export interface Places {
-  /** The places for each of some pages, the best first; no two of one source. */
-  to: (targets: readonly number[], options?: PlaceOptions) => Map<number, FoundPlace[]>;
-  /** The places on one page for links to others, the best first; no words twice. */
-  from: (source: number, options?: PlaceOptions) => FoundPlace[];
+  /** The places for each of some pages, the best first; no two of one source. They come in slices of a moment each. */
+  to: (targets: readonly number[], options?: PlaceOptions) => Generator<void, Map<number, FoundPlace[]>>;
+  /** The places on one page for links to others, the best first; no words twice. Likewise. */
+  from: (source: number, options?: PlaceOptions) => Generator<void, FoundPlace[]>;
   site: Site;
 }
 
@@ -75,11 +75,16 @@ export function placesOf(view: View, index: TextIndex): Places {
     if (sources.length === 0) return [];
     const alike = likeness(target);
     const back = linkedFrom(target);
-    const found = sources.map(([{ source, fit, ...mentioned }, ...also]): FoundPlace => {
-      const relatedness = alike(source);
+    const found: FoundPlace[] = [];
+    for (const [{ source, fit, ...mentioned }, ...also] of sources) {
       const more = 1 + 0.1 * Math.min(5, (phrasesOn.get(source) ?? 1) - 1);
-      const score = fit * (0.35 + 0.65 * Math.min(1, relatedness / 0.5)) * more * (back.has(source) ? 1.1 : 1);
-      return {
+      const most = fit * more * (back.has(source) ? 1.1 : 1);
+      // However alike the pages are, it comes to no more.
+      if (most < least) continue;
+      const relatedness = alike(source);
+      const score = most * (0.35 + 0.65 * Math.min(1, relatedness / 0.5));
+      if (score < least) continue;
+      found.push({
         ...mentioned,
         source,
         target,
@@ -89,21 +94,27 @@ export function placesOf(view: View, index: TextIndex): Places {
         shareGain: (DAMPING * Math.max(0, share[source])) / (Math.max(0, linked[source]) + 1),
         others: othersOf(site, mentioned.phrase, target).others,
         also,
-      };
-    });
-    return found.filter(({ score }) => score >= least).sort((a, b) => b.score - a.score || a.source - b.source);
+      });
+    }
+    return found.sort((a, b) => b.score - a.score || a.source - b.source);
   }
 
-  const to = (targets: readonly number[], options: PlaceOptions = {}) =>
-    new Map(findMentions(site, targets, options).map((one) => [one.target, rank(one, options.least ?? LEAST_SCORE)]));
+  function* to(targets: readonly number[], options: PlaceOptions = {}): Generator<void, Map<number, FoundPlace[]>> {
+    const found = new Map<number, FoundPlace[]>();
+    for (const one of yield* findMentions(site, targets, options)) {
+      found.set(one.target, rank(one, options.least ?? LEAST_SCORE));
+      yield;
+    }
+    return found;
+  }
 
-  function from(source: number, options: PlaceOptions = {}): FoundPlace[] {
+  function* from(source: number, options: PlaceOptions = {}): Generator<void, FoundPlace[]> {
     const words = pageWords();
     if (!index.read(source, words)) return [];
     const stems = new Set(Array.from(words.form.subarray(0, words.words), (form) => index.stemOfForm[form]));
     // Pages of whose name every word is there.
     const targets = site.pagesNamedBy(stems).filter((page) => page !== source);
-    const found = [...to(targets, { ...options, sources: [source] }).values()].flat();
+    const found = [...(yield* to(targets, { ...options, sources: [source] })).values()].flat();
     const taken = new Set<string>();
     return found
       .sort((a, b) => b.score - a.score || a.target - b.target)

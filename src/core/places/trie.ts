@@ -20,7 +20,6 @@ export interface Trie {
   begins: (form: number) => boolean;
   /** The end of a phrase; −1 when it was not added. */
   find: (stems: readonly number[]) => number;
-  ends: () => number;
 }
 
 export function phraseTrie({ stemOfForm, isSmall }: Pick<TextIndex, 'stemOfForm' | 'isSmall'>): Trie {
@@ -69,6 +68,5 @@ export function phraseTrie({ stemOfForm, isSmall }: Pick<TextIndex, 'stemOfForm'
         last = at;
       }
     },
-    ends: () => ends,
   };
 }

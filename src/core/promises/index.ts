@@ -7,3 +7,11 @@ export function loadedOnce<T>(load: () => Promise<T>): () => Promise<T> {
       throw error;
     }));
 }
+
+/** Does work that comes in slices at once. */
+export function atOnce<T>(slices: Generator<void, T>): T {
+  for (;;) {
+    const { done, value } = slices.next();
+    if (done) return value;
+  }
+}

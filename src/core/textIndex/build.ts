@@ -66,7 +66,7 @@ export function textIndexBuilder() {
   const out = byteWriter();
   const packed = byteWriter();
   const parts: TextParts = new Map();
-  let [pages, words, bytes] = [0, 0, 0];
+  let [pages, words] = [0, 0];
   const endPart = () => {
     if (out.length > 0) parts.set(`pages/${parts.size}`, out.take());
   };
@@ -84,9 +84,8 @@ export function textIndexBuilder() {
   }
 
   return {
-    /** How many pages, words and bytes of packed words there are. */
-    counts: () => ({ pages, words, bytes }),
-    add({ page, language: tag, blocks }: TextPage): void {
+    /** @returns how many pages there are now */
+    add({ page, language: tag, blocks }: TextPage): number {
       const read = blocks.map((block) => ({ block, words: wordsOfText(block.text) }));
       const language =
         languageOf(tag) ||
@@ -126,9 +125,9 @@ export function textIndexBuilder() {
       out.number(number);
       out.number(body.length);
       out.bytes(body);
-      bytes += body.length;
       pages++;
       if (out.length >= PART_BYTES) endPart();
+      return pages;
     },
     /** The parts of the index. Nothing can be added afterwards. */
     finish(): TextParts {

@@ -19,8 +19,6 @@ export interface TextIndex {
   isSmallWord: (word: string, language: number) => boolean;
   /** Whether a block, from one word to another, stands on so many pages that it is no content of one. */
   recurs: (form: ArrayLike<number>, from: number, to: number) => boolean;
-  /** Whether it has the text of a page. */
-  has: (page: number) => boolean;
   /** The number of a page's language; −1 when it has no text. */
   languageNumber: (page: number) => number;
   /** Reads the words of a page. @returns false when it has none */
@@ -93,7 +91,6 @@ export function openTextIndex(parts: TextParts): TextIndex {
     },
     isSmallWord: (word, language) => isSmallWord(word, languages[language]),
     recurs: (form, from, to) => recurring.has(blockHash(form, from, to)),
-    has: (page) => stored.has(page),
     languageNumber: (page) => stored.get(page)?.language ?? -1,
     read: (page, into) => {
       const found = stored.get(page);

@@ -139,6 +139,7 @@ function grow(into: PageWords, words: number, blocks: number): void {
 export function unpackWords(bytes: Uint8Array, from: number, to: number, into: PageWords): void {
   // No more words than bytes.
   grow(into, to - from, 0);
+  const { form, flags } = into;
   let [words, blocks, state] = [0, 0, 0];
   let isApart = 0;
   for (let at = from; at < to;) {
@@ -152,8 +153,8 @@ export function unpackWords(bytes: Uint8Array, from: number, to: number, into: P
       }
     }
     if (token >= FIRST_FORM) {
-      into.form[words] = token - FIRST_FORM;
-      into.flags[words++] = state | isApart;
+      form[words] = token - FIRST_FORM;
+      flags[words++] = state | isApart;
       isApart = 0;
     } else if (token >= BLOCK) {
       grow(into, 0, blocks + 1);

@@ -9,10 +9,8 @@ export const texts = {
   depth: (n: number) => `depth ${n}`,
   good: (n: number | null) => (n === null ? '' : n === 0 ? 'no good place' : counted(n, 'good place')),
   nobody: 'Every indexable page has as many links from running text as it should.',
-  choose: 'Choose a page on the left.',
   indexing: 'The texts of this crawl are being indexed; places are there when that is done.',
   indexed: (done: number, of: number) => `${number(done)} of ${number(of)} pages`,
-  noWorker: 'No worker is at it yet.',
   finding: 'Looking for places …',
   failed: 'The places could not be read.',
   places: (n: number) => `${counted(n, 'place')} for`,
@@ -48,5 +46,4 @@ export const texts = {
   why: (from: string, likeness: string) => `Named by ${from}. Likeness of the two pages: ${likeness}.`,
   keys: '↑ ↓ next place · Enter take · d dismiss · ← → narrower, wider at the end · Shift with them at the beginning · n next page',
   facts: { linking: 'Pages linking from running text', depth: 'Depth', share: 'Share' },
-  source: 'Source',
 };

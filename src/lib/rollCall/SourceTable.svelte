@@ -1,4 +1,4 @@
-<!-- The sources of a crawl: which take part in the picture, what each knows, and what of its file was left out. -->
+<!-- The sources of a crawl: which of them the picture compares, what each knows, and what of its file was left out. -->
 <script lang="ts">
   import { invalidateAll } from '$app/navigation';
   import { say } from '../shell/say.svelte';

@@ -1,7 +1,7 @@
 /** How sources are named in addresses, on screens and in selections. */
 import { quote } from '$core/selection/language';
 
-/** The sources that take part, as a part of the address of a screen. */
+/** The sources that are compared, as a part of the address of a screen. */
 export const sourcesText = (names: readonly string[]): string => names.map(encodeURIComponent).join(',');
 
 /** The reverse of {@link sourcesText}; what cannot be read names nothing. */

@@ -18,7 +18,7 @@ describe('the field of known addresses', () => {
     ]);
     expect(faults).toEqual({});
   });
-  it('says which line is the first that is no address, and keeps the others', () => {
+  it('says which line is the first that is not an address, and keeps the others', () => {
     const faults: Faults = {};
     expect(readList(form({ lists: 'tram\nhttps://www.larkfield.example/\nbus' }), faults)).toHaveLength(1);
     expect(faults.lists).toBe('“tram” is not a URL.');

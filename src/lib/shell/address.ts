@@ -17,7 +17,7 @@ export interface ScreenState {
   reader: Reader;
   /** Which of the pictures of the screen is shown; '' for the first. */
   picture: string;
-  /** Of Roll call: the sources that take part, as `sourcesText` writes them; '' for all. */
+  /** Of Roll call: the sources that are compared, as `sourcesText` writes them; '' for all. */
   sources: string;
   /** The order of what the picture shows; '' for that by size. */
   order: string;

@@ -3,7 +3,6 @@ import { counted, number } from '../shell/words';
 
 export const texts = {
   pageTitle: (host: string) => `Words: ${host}`,
-  picture: 'What is looked at',
   targets: (n: number) => `${counted(n, 'page')} with links`,
   order: 'by share that arrives under faulty words',
   more: (n: number) => `${number(n)} more are not shown.`,

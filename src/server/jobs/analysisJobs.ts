@@ -30,7 +30,7 @@ export async function requestTexts(db: Database, crawlId: number): Promise<void>
   );
 }
 
-/** Leases a waiting job of one ended crawl; null when a worker has leased it already. */
+/** Leases a job of one ended crawl that waits, or whose worker is gone; null when a worker is at it. */
 export async function leaseWaiting(
   db: Database,
   crawlId: number,
@@ -38,8 +38,9 @@ export async function leaseWaiting(
   owner: string,
 ): Promise<Lease | null> {
   return inTransaction(db, async (run) => {
-    const waiting = `select lease from job where crawl_id = ? and kind = ? and state = 'waiting' for update`;
-    const [row] = (await run(waiting, [crawlId, kind])) as { lease: number }[];
+    const open = `select lease from job where crawl_id = ? and kind = ?
+      and (state = 'waiting' or (state = 'leased' and lease_until < current_timestamp(3))) for update`;
+    const [row] = (await run(open, [crawlId, kind])) as { lease: number }[];
     if (!row) return null;
     await run(
       `update job set state = 'leased', owner = ?, lease = lease + 1,
@@ -81,9 +82,9 @@ export async function textsProgress(db: Database, crawlId: number): Promise<Anal
   return row ?? null;
 }
 
-/** Ends the job of an analysis or an index. @throws lease_lost */
-export const endJob = (db: Database, lease: Lease): Promise<void> =>
+/** Ends the job of an analysis or an index, or gives it back. @throws lease_lost */
+export const endJob = (db: Database, lease: Lease, state: 'done' | 'waiting' = 'done'): Promise<void> =>
   inTransaction(db, async (run) => {
     await lockLease(run, lease);
-    await finish(run, lease, 'done');
+    await finish(run, lease, state);
   });

@@ -2,7 +2,6 @@
 import { promisify } from 'node:util';
 import { brotliCompress, brotliDecompress, constants } from 'node:zlib';
 import { and, asc, eq, gt, isNotNull } from 'drizzle-orm';
-import { loadedOnce } from '$core/promises';
 import { openTextIndex, TEXT_INDEX_VERSION } from '$core/textIndex';
 import type { TextIndex, TextParts } from '$core/textIndex';
 import { sizedCache } from '../caches';
@@ -103,24 +102,23 @@ async function readParts(db: Database, { id, analysedAt }: Indexed): Promise<Tex
 type Indexed = Pick<Crawl, 'id' | 'analysedAt'>;
 
 const MAX_OPEN_BYTES = 512 << 20;
-interface Open {
-  load: () => Promise<TextIndex | null>;
-  bytes: number;
-}
-const open = sizedCache<Open>(MAX_OPEN_BYTES, ({ bytes }) => bytes);
+const open = sizedCache<TextIndex>(MAX_OPEN_BYTES, ({ bytes }) => bytes);
+/** Those that are being read: whoever asks meanwhile waits for the same. */
+const opening = new Map<string, Promise<TextIndex | null>>();
 
 /** The index of a crawl's texts, kept open for the next question; null when there is none of its last analysis. */
 export async function openTexts(db: Database, row: Indexed): Promise<TextIndex | null> {
-  const key = `${row.id}@${row.analysedAt?.getTime()}`;
-  let entry = open.get(key);
-  if (!entry) {
-    const load = loadedOnce(async () => {
-      const parts = await readParts(db, row);
-      const index = parts && openTextIndex(parts);
-      if (index) open.set(key, { load: () => Promise.resolve(index), bytes: index.bytes });
-      return index;
-    });
-    entry = { load, bytes: 0 };
+  const key = `${db.url} ${row.id}@${row.analysedAt?.getTime()}`;
+  const known = open.get(key);
+  if (known) return known;
+  let reading = opening.get(key);
+  if (!reading) {
+    reading = readParts(db, row)
+      .then((parts) => parts && openTextIndex(parts))
+      .finally(() => opening.delete(key));
+    opening.set(key, reading);
   }
-  return entry.load();
+  const index = await reading;
+  if (index) open.set(key, index);
+  return index;
 }

@@ -3,7 +3,7 @@ import { z } from 'zod';
 import { LEAST_SCORE } from '$core/places';
 import { addressAt, factAt, pageOf } from '$core/snapshot';
 import type { View } from '$core/view';
-import { appDatabase, dismissalsOf, firstShown, openPlaces, placeReader } from '$server/index';
+import { appDatabase, dismissalsOf, firstShown, inSlices, openPlaces, placeReader } from '$server/index';
 import { crawlOf, crawlWithSnapshot, draftOver } from '../../../../../crawl';
 import { errorTexts } from '../../../../../texts';
 import type { RequestHandler } from './$types';
@@ -21,7 +21,7 @@ const standing = (view: View, page: number) =>
   ['pages_linking_text', 'depth', 'share'].map((name) => factAt(view, name as 'depth', page) as number | null);
 
 /** Places for links to a page, the best first: `?to=address&code=true&least=0.2`. */
-export const GET: RequestHandler = async ({ locals, url }) => {
+export const GET: RequestHandler = async ({ locals, request, url }) => {
   const asked = query.safeParse(Object.fromEntries(url.searchParams));
   if (!asked.success) error(400, asked.error.issues[0].message);
   const { to, code, least, size } = asked.data;
@@ -39,7 +39,7 @@ export const GET: RequestHandler = async ({ locals, url }) => {
       .filter(({ op, target, on }) => op === 'add_link' && target === to && on)
       .map(({ source, id }) => [source, id]),
   );
-  const found = places.to([target], { inCode: code, least }).get(target)!;
+  const found = (await inSlices(places.to([target], { inCode: code, least }), request.signal)).get(target)!;
   const left = found.filter(({ source }) => !dismissed?.has(addressAt(view, source)));
   const shown = await firstShown(placeReader(db, crawl, places), left, size);
   return json({
