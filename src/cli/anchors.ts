@@ -6,7 +6,8 @@ import { addressAt } from '$core/snapshot';
 import type { View } from '$core/view';
 import { wordingsOf } from '$core/wordings';
 import type { Database } from '$server/index';
-import { finishedCrawl, makeFolder, writePieces } from './export';
+import { makeFolder, writePieces } from './export';
+import { finishedCrawl } from './finished';
 
 const columns = 'target fragment anchor occurrences pages main_content followed fit faults'.split(' ');
 

@@ -9,7 +9,8 @@ import { thousands } from '$core/numbers';
 import { settingsSchema } from '$core/settings';
 import { reportedIn } from '$server/index';
 import type { Crawl, Database } from '$server/index';
-import { finishedCrawl, makeFolder, writePieces } from './export';
+import { makeFolder, writePieces } from './export';
+import { finishedCrawl } from './finished';
 
 export interface CompareCall {
   old: number;

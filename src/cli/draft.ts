@@ -13,7 +13,8 @@ import type { ShareModel } from '$core/share';
 import { withPlainShare } from '$core/view';
 import type { View } from '$core/view';
 import type { Database } from '$server/index';
-import { crawlFor, finishedCrawl, makeFolder, selected, writePieces } from './export';
+import { makeFolder, selected, writePieces } from './export';
+import { crawlFor, finishedCrawl } from './finished';
 import type { ViewOptions } from './options';
 
 export interface DraftCall {

@@ -3,29 +3,19 @@ import { mkdir, stat, writeFile } from 'node:fs/promises';
 import { dirname, join, resolve } from 'node:path';
 import { Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
-import { setTimeout as sleep } from 'node:timers/promises';
 import { describeFindings, findingsOf } from '$core/findings';
 import { linksCsv, pagesCsv, ruleTables, summarize } from '$core/formats';
 import { orderRows, pageList } from '$core/lists';
 import { sentence } from '$core/messages';
-import { asksForEarlier, evaluate } from '$core/selection';
+import { evaluate } from '$core/selection';
 import { settingsSchema } from '$core/settings';
 import { leaksOf } from '$core/share';
-import { addressAt, SNAPSHOT_VERSION } from '$core/snapshot';
-import type { PartGroup } from '$core/snapshot';
+import { addressAt } from '$core/snapshot';
 import { withPlainShare } from '$core/view';
 import type { View } from '$core/view';
-import { runAnalysis, terminalName } from '$crawl/index';
-import {
-  analysisProgress,
-  getCrawl,
-  leaseWaiting,
-  openComparison,
-  openReport,
-  openSnapshot,
-  requestAnalysis,
-} from '$server/index';
+import { openReport } from '$server/index';
 import type { Crawl, Database } from '$server/index';
+import { crawlFor } from './finished';
 import type { ViewOptions } from './options';
 import { failure, isError } from '$core/errors';
 
@@ -107,55 +97,6 @@ export async function writeFiles(
     settings,
   };
   await writeFile(join(folder, 'summary.json'), `${JSON.stringify(summary, null, 2)}\n`);
-}
-
-const WAIT_MS = 500;
-
-/** Analyses a crawl of an earlier version anew, or waits until a worker that is at it has done so. */
-async function analyseHere(db: Database, id: number): Promise<void> {
-  console.error(`Crawl ${id} was analysed by an earlier version of Edge Map; it is analysed anew first.`);
-  await requestAnalysis(db, id);
-  // A worker that is at it may die of it.
-  for (; await analysisProgress(db, id); await sleep(WAIT_MS)) {
-    const lease = await leaseWaiting(db, id, 'analysis', terminalName());
-    if (lease) return void (await runAnalysis({ db, lease }));
-  }
-}
-
-async function snapshotOf(db: Database, row: Crawl, need: PartGroup): Promise<View | null> {
-  try {
-    return await openSnapshot(db, row, need);
-  } catch (error) {
-    if (!isError(error, 'snapshot_version') || error.params.version > SNAPSHOT_VERSION) throw error;
-  }
-  await analyseHere(db, row.id);
-  return openSnapshot(db, row, need);
-}
-
-/** A crawl and its snapshot. @throws usage when there is none */
-export async function finishedCrawl(
-  db: Database,
-  id: number,
-  need: PartGroup = 'links',
-): Promise<{ row: Crawl; snapshot: View }> {
-  const row = await getCrawl(db, id);
-  if (!row) throw failure('usage', `There is no crawl ${id}.`);
-  const snapshot = await snapshotOf(db, row, need);
-  if (!snapshot) throw failure('usage', `Crawl ${id} has not come to an end yet: it is ${row.state}.`);
-  return { row, snapshot };
-}
-
-/** As {@link finishedCrawl}, with the crawl before it where a selection asks for one. */
-export async function crawlFor(
-  db: Database,
-  id: number,
-  { select }: Pick<ViewOptions, 'select'>,
-  need: PartGroup = 'links',
-) {
-  const { row, snapshot } = await finishedCrawl(db, id, need);
-  const call = { since: null, map: [], by: [] };
-  const open = asksForEarlier(select) ? await openComparison(db, row, call, need) : null;
-  return { row, view: open?.snapshot ?? snapshot };
 }
 
 /** `edgemap export`: writes the files of a finished crawl. */

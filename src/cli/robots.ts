@@ -10,7 +10,7 @@ import { addressAt, factAt } from '$core/snapshot';
 import { identify, originOf } from '$core/url';
 import { isRedirectStatus } from '$core/verdict';
 import type { Database } from '$server/index';
-import { finishedCrawl } from './export';
+import { finishedCrawl } from './finished';
 import { failure, isError } from '$core/errors';
 
 const WAIT_MS = 30_000;

@@ -5,7 +5,7 @@ import { thousands } from '$core/numbers';
 import { settingsSchema } from '$core/settings';
 import { linkBlock, pageSource } from '$server/index';
 import type { Crawl, Database } from '$server/index';
-import { finishedCrawl } from './export';
+import { finishedCrawl } from './finished';
 import { failure } from '$core/errors';
 
 export interface SampleCall {

@@ -11,7 +11,8 @@ import { sitemapChecker } from '$core/sitemap';
 import { originOf } from '$core/url';
 import { lastmodsOf } from '$server/index';
 import type { Database } from '$server/index';
-import { finishedCrawl, makeFolder } from './export';
+import { makeFolder } from './export';
+import { finishedCrawl } from './finished';
 import { faultLine } from './sitemapCheck';
 
 export interface SitemapWriteCall {

@@ -2,7 +2,8 @@ import { join } from 'node:path';
 import { MAX_SOURCES } from '$core/agreement';
 import { agreementCsv, sourcesCsv } from '$core/formats';
 import type { Database } from '$server/index';
-import { finishedCrawl, makeFolder, writePieces } from './export';
+import { makeFolder, writePieces } from './export';
+import { finishedCrawl } from './finished';
 import { failure } from '$core/errors';
 
 /** `edgemap sources`: writes which sources know which addresses. */

@@ -2,25 +2,16 @@
 import { createWriteStream } from 'node:fs';
 import { Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
-import { setTimeout as sleep } from 'node:timers/promises';
 import { csvPieces } from '$core/formats';
 import type { Cell } from '$core/formats';
 import { atOnce } from '$core/promises';
 import { numbersOf } from '$core/selection';
 import { addressAt, pageOf } from '$core/snapshot';
 import type { View } from '$core/view';
-import { indexTexts, terminalName } from '$crawl/index';
-import {
-  firstShown,
-  leaseWaiting,
-  openPlaces,
-  openTexts,
-  placeReader,
-  requestTexts,
-  textsProgress,
-} from '$server/index';
-import type { Crawl, Database, ShownPlace } from '$server/index';
-import { crawlFor, finishedCrawl, selected } from './export';
+import { firstShown, openPlaces, placeReader } from '$server/index';
+import type { Database, ShownPlace } from '$server/index';
+import { selected } from './export';
+import { crawlFor, finishedCrawl, textsIndexed } from './finished';
 import type { ViewOptions } from './options';
 import { failure } from '$core/errors';
 
@@ -34,20 +25,6 @@ export interface SuggestCall {
   limit: number;
   out: string | null;
   inCode: boolean;
-}
-
-const WAIT_MS = 500;
-
-/** Indexes the texts of a crawl that has no index yet, or waits until a worker that is at it has done so. */
-export async function textsIndexed(db: Database, row: Crawl): Promise<void> {
-  if (await openTexts(db, row)) return;
-  console.error(`The texts of crawl ${row.id} are indexed first.`);
-  await requestTexts(db, row.id);
-  // A worker that is at it may die of it.
-  for (; await textsProgress(db, row.id); await sleep(WAIT_MS)) {
-    const lease = await leaseWaiting(db, row.id, 'texts', terminalName());
-    if (lease) return indexTexts({ db, lease });
-  }
 }
 
 function pageNamed(view: View, address: string, option: string): number {

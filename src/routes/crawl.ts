@@ -5,7 +5,8 @@ import type { DraftedCrawl } from '$core/draft';
 import { isError } from '$core/errors';
 import { sentence } from '$core/messages';
 import { findingsAt } from '$core/report';
-import { asksForEarlier, asksForLinks, parseLinkSelection, parseSelection } from '$core/selection';
+import { asksForEarlier, asksForLinks, asksForTexts, parseLinkSelection, parseSelection } from '$core/selection';
+import type { Selection } from '$core/selection';
 import type { CrawlSettings } from '$core/settings';
 import { pageOf, SNAPSHOT_VERSION } from '$core/snapshot';
 import type { PartGroup } from '$core/snapshot';
@@ -56,11 +57,15 @@ export const hasEnded = ({ state }: Pick<CrawlState, 'state'>) => state === 'don
 export const isSoFar = (crawl: Pick<CrawlState, 'state' | 'analysedAt'>) =>
   !hasEnded(crawl) && crawl.analysedAt !== null;
 
-/** What a selection needs to be answered: links, and an earlier crawl. */
-export function needOf(select: string, over: 'pages' | 'links' = 'pages'): { links: boolean; earlier: boolean } {
+/** What a selection needs to be answered: links, an earlier crawl, and the texts of pages. */
+export function needOf(select: string, over: 'pages' | 'links' = 'pages') {
   const parsed = over === 'pages' ? parseSelection(select) : parseLinkSelection(select);
-  if (!parsed.ok) return { links: over === 'links', earlier: false };
-  return { links: over === 'links' || asksForLinks(parsed.selection), earlier: asksForEarlier(parsed.selection) };
+  const selection: Selection = parsed.ok ? parsed.selection : { op: 'all' };
+  return {
+    links: over === 'links' || asksForLinks(selection),
+    earlier: asksForEarlier(selection),
+    texts: asksForTexts(selection),
+  };
 }
 
 /** The snapshot of a crawl; null when it has none that this program reads: then a worker is asked for one. */

@@ -7,6 +7,7 @@ import type { ColumnName } from '$core/facts';
 import { isListAcross, listedOf, listNames } from '$core/lists';
 import { listOf } from '$server/index';
 import type { ComparisonCall, ListView } from '$server/index';
+import { readTexts } from '$core/view';
 import type { View } from '$core/view';
 import { crawlWithEarlier, crawlWithSnapshot, needOf } from './crawl';
 import { idIn } from './ids';
@@ -52,11 +53,14 @@ export async function crawlForView(
   { list, select }: Pick<ListView, 'list' | 'select'>,
   query: URLSearchParams,
 ) {
-  const { links, earlier } = needOf(select, listedOf(list));
+  const { links, earlier, texts } = needOf(select, listedOf(list));
   const need = listedOf(list) === 'links' || links ? 'links' : 'facts';
-  return earlier || isListAcross(list)
-    ? crawlWithEarlier(locals, need, comparisonOf(query))
-    : { ...(await crawlWithSnapshot(locals, need)), compared: null };
+  const found =
+    earlier || isListAcross(list)
+      ? await crawlWithEarlier(locals, need, comparisonOf(query))
+      : { ...(await crawlWithSnapshot(locals, need)), compared: null };
+  if (texts) await readTexts(found.snapshot);
+  return found;
 }
 
 /** The list that a view asks for; a selection that cannot be read, or takes too much work, answers 400. */

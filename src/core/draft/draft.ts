@@ -24,7 +24,7 @@ export function draftOf(view: View, edits: readonly Edit[], settings: CrawlSetti
   const { changes, refusals } = applyEdits(view, edits, settings);
   const edited = analyseWith(view, layerOf(view, changes), settings);
   // Sources are matched again: they may know pages that are added.
-  return { view: viewOf(edited, view.imports, view.keys), refusals };
+  return { view: viewOf(edited, view.imports, view.keys, view.texts), refusals };
 }
 
 export interface EditState {

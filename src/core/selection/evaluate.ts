@@ -24,9 +24,11 @@ import { changeBits, NO_EARLIER } from './changes';
 import { isAcross } from './selection';
 import type { Operator, Selection, Step } from './selection';
 import { patternMatcher } from './pattern';
-import { caseless, predicate } from './predicate';
+import { predicate } from './predicate';
 import type { ComparedView, View } from '../view';
 import { selectionFault } from '../errors';
+import { searchTexts } from '../textIndex';
+import { caseless } from '../words';
 
 /** Joins what the parts of a selection hold; `leaf` answers for all that is no `and`, `or`, `not`. */
 export function combine(selection: Selection, size: number, leaf: (part: Selection) => Bits): Bits {
@@ -109,6 +111,7 @@ export function evaluate(snapshot: View, selection: Selection): Bits {
       const bit = 1 << sources.indexOf(part.source as (typeof sources)[number]);
       return bitsOfValues(seen, (value) => (value & bit) !== 0);
     }
+    if (part.op === 'text') return textBits(snapshot, part);
     if (part.op === 'imported') return importedBits(snapshot, part);
     if (isAcross(part)) return acrossBits(snapshot, count, part);
     if (!('fact' in part)) throw new Error(`“${part.op}” is no test of pages.`);
@@ -180,6 +183,17 @@ function importedBits(snapshot: View, { kind, name, at, length, number }: Extrac
   source.pages.forEach((page, i) => {
     if (page >= 0 && (!test || (!Number.isNaN(values![i]) && test(values![i])))) setBit(found, page);
   });
+  return found;
+}
+
+/** What is said where a test needs the texts of pages and they are not indexed. */
+export const NO_TEXTS = 'The texts of this crawl are not indexed yet. Try again in a moment.';
+
+/** The pages in whose text words stand. @throws selection when the texts are not indexed */
+function textBits({ count, texts }: View, { words, at, length }: Extract<Selection, { op: 'text' }>): Bits {
+  if (!texts?.index) throw selectionFault(NO_TEXTS, at, length);
+  const found = noBits(count);
+  for (const page of searchTexts(texts.index, words)) setBit(found, page);
   return found;
 }
 

@@ -4,6 +4,8 @@ import { comparedFacts, isComparedFact, sources } from '../facts';
 import { importKinds, isDateColumn } from '../imports/source';
 import type { ImportKind } from '../imports/source';
 import { readW3cDate } from '../sitemap/dates';
+import { searchedWords } from '../textIndex/textWords';
+import type { SearchFault } from '../textIndex/textWords';
 import { pageCatalogue } from './catalogue';
 import { expectSign, expectWord, fail, isAtEnd, isSign, isWord, may, peek, take, takeWord } from './cursor';
 import type { Cursor } from './cursor';
@@ -82,7 +84,7 @@ function offerTests(cursor: Cursor): void {
   cursor.offer([...testBeginnings[of]]);
 }
 
-/** test := step | within | was | changed | seen | imported | comparison | a word that stands for one */
+/** test := step | within | was | changed | seen | text | imported | comparison | a word that stands for one */
 function test(cursor: Cursor): Selection {
   const { facts, words, of } = cursor.catalogue;
   if (isAtEnd(cursor)) {
@@ -124,6 +126,7 @@ function pageTest(cursor: Cursor): Selection | null {
   if (takeWord(cursor, 'was')) return { op: 'was', of: pagesInBrackets(cursor) };
   if (isWord(cursor, 'changed') && cursor.tokens[cursor.next + 1].value === '(') return changed(cursor);
   if (takeWord(cursor, 'seen')) return seen(cursor);
+  if (takeWord(cursor, 'text')) return text(cursor);
   const kind = importKinds.find((one) => takeWord(cursor, one));
   return kind ? imported(cursor, kind) : null;
 }
@@ -159,6 +162,24 @@ function seen(cursor: Cursor): Selection {
   if (!(sources as readonly string[]).includes(source)) fail(cursor, `Expected a source here: ${quoted(sources)}.`);
   take(cursor);
   return { op: 'seen', source };
+}
+
+/** What is wrong with words that are to be found in texts. */
+const wordFaults: Record<SearchFault, string> = {
+  no_words: 'Expected a word in the quotes.',
+  long_number: 'Numbers of more than four digits cannot be found in texts.',
+};
+
+/** text := "text" "has" TEXT */
+function text(cursor: Cursor): Selection {
+  expectWord(cursor, 'has');
+  const token = peek(cursor);
+  if (token.kind === 'end') cursor.offer([], 'text');
+  if (token.kind !== 'text') fail(cursor, 'Expected words in quotes here, such as "trolley wire".');
+  const words = searchedWords(token.value);
+  if (typeof words === 'string') return fail(cursor, wordFaults[words]);
+  const { at, length } = take(cursor);
+  return { op: 'text', words, at, length };
 }
 
 /**

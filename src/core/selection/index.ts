@@ -1,10 +1,10 @@
 export { countBits, eachBit, hasBit, noBits, numbersOf, otherBits, setBit } from './bits';
 export type { Bits } from './bits';
 export { NO_EARLIER } from './changes';
-export { evaluate, evaluateRows } from './evaluate';
+export { evaluate, evaluateRows, NO_TEXTS } from './evaluate';
 export type { SelectionFault } from './lexer';
 export { evaluateLinks } from './links';
 export { completeSelection, parseLinkSelection, parseSelection } from './parse';
-export { asksForEarlier, asksForLinks } from './selection';
+export { asksForEarlier, asksForLinks, asksForTexts } from './selection';
 export type { Selection } from './selection';
 export { narrowed, quote } from './print';

@@ -18,6 +18,7 @@ export const testBeginnings = {
       text,
       about: 'Step along links',
     })),
+    { text: 'text has "', about: 'Words in the main content' },
     ...['was (', 'changed('].map((text) => ({ text, about: 'Earlier crawl' })),
     ...['not', '('].map((text) => ({ text, about: '' })),
   ],
@@ -29,7 +30,7 @@ export const testBeginnings = {
 
 /** Every word that joins tests, or is part of one and no fact. */
 export const keywords: ReadonlySet<string> = new Set([
-  ...['and', 'or', 'not', 'in', 'is', 'unknown', 'seen', 'within', 'of', 'was', 'changed'],
+  ...['and', 'or', 'not', 'in', 'is', 'unknown', 'seen', 'text', 'within', 'of', 'was', 'changed'],
   ...[...pageSteps, ...linkSteps].flatMap((step) => step.split(' ')),
   ...importKinds,
 ]);

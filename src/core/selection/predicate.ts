@@ -1,8 +1,6 @@
 import type { Operator } from './selection';
+import { caseless } from '../words';
 import { patternMatcher } from './pattern';
-
-/** A text without regard to case. The Greek sigma at the end of a word is another small letter than elsewhere. */
-export const caseless = (text: string): string => text.toLowerCase().replaceAll('ς', 'σ');
 
 /** Decimals to which numbers are compared, at least: those of the files that Edge Map writes. */
 const LEAST_DECIMALS = 6;

@@ -374,6 +374,8 @@ function printSelection(selection: Selection): string {
         return `${part.fact} is unknown`;
       case 'imported':
         return `${part.kind}(${quote(part.name)})`;
+      case 'text':
+        return `text has ${quote(part.words.join(' '))}`;
       case 'seen':
         return `seen in ${part.source}`;
       case 'compare':

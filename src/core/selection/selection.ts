@@ -29,6 +29,8 @@ export type Selection =
   | { op: 'seen'; source: string }
   /** What an imported source knows, or a number that it gives. */
   | { op: 'imported'; kind: ImportKind; name: string; at: number; length: number; number: ImportedNumber | null }
+  /** Words, as they are looked for, that stand one after the other in the main content. */
+  | { op: 'text'; words: readonly string[]; at: number; length: number }
   /** What the earlier crawl told of the page. */
   | { op: 'was'; of: Selection }
   /** A fact that is another than in the earlier crawl. */
@@ -46,6 +48,9 @@ function anyPart(selection: Selection, test: (part: Selection) => boolean): bool
 /** Whether a selection of pages asks about links, and not only about facts. */
 export const asksForLinks = (selection: Selection): boolean =>
   anyPart(selection, ({ op }) => op === 'step' || op === 'within');
+
+/** Whether a selection asks what stands in the texts of pages. */
+export const asksForTexts = (selection: Selection): boolean => anyPart(selection, ({ op }) => op === 'text');
 
 /** Whether a part of a selection can only be answered beside an earlier crawl. */
 export const isAcross = (part: Selection): boolean =>

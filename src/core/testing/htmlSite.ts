@@ -3,6 +3,7 @@ import { readBlocks, readHtml } from '../html';
 import { pageOf } from '../snapshot';
 import { openTextIndex, textIndexBuilder } from '../textIndex';
 import type { TextIndex } from '../textIndex';
+import { viewOf } from '../view';
 import type { View } from '../view';
 import { wordFilter } from '../words';
 import { tiny, tinySite } from './tinySite';
@@ -35,15 +36,16 @@ function tinyPage(path: string, html: string): TinyPage {
 
 /** A site of pages by their paths, with the index of their texts. */
 export function htmlSite(pages: Record<string, string>): HtmlSite {
-  const view = tinySite(Object.fromEntries(Object.entries(pages).map(([path, html]) => [path, tinyPage(path, html)])));
+  const site = tinySite(Object.fromEntries(Object.entries(pages).map(([path, html]) => [path, tinyPage(path, html)])));
   const builder = textIndexBuilder();
   const blocks: HtmlSite['blocks'] = new Map();
   for (const [path, html] of Object.entries(pages)) {
-    const page = pageOf(view, tiny(path));
+    const page = pageOf(site, tiny(path));
     const bytes = new TextEncoder().encode(html);
     const read = readBlocks(bytes, 'utf-8');
     blocks.set(page, read);
     builder.add({ page, language: readHtml(bytes, tiny(path)).language, blocks: read.blocks });
   }
-  return { view, index: openTextIndex(builder.finish()), blocks };
+  const index = openTextIndex(builder.finish());
+  return { view: viewOf(site, [], null, { index, read: async () => {} }), index, blocks };
 }

@@ -3,7 +3,7 @@ import type { TextBlock } from '../html';
 import { guessLanguage, isSmallWord, languageOf, stemOf } from '../language';
 import { templatePages } from '../links';
 import { blockHash, byteWriter, IN_CODE, IN_LINK, IS_APART, packBlock } from './tokens';
-import { wordsOfText } from './textWords';
+import { MAX_DIGITS, MAX_FORM, wordsOfText } from './textWords';
 
 /** The stored form of an index. */
 export type TextParts = Map<string, Uint8Array>;
@@ -13,9 +13,6 @@ export const TEXT_INDEX_VERSION = 1;
 const PART_BYTES = 1 << 20;
 /** Words of one page; those after them are not kept. */
 const MAX_PAGE_WORDS = 200_000;
-/** Longer words are cut, and longer numbers count as one and the same: they are data. */
-const MAX_FORM = 40;
-const MAX_DIGITS = 4;
 /** Shorter blocks may well be the same on several pages. */
 const MIN_RECURRING = 4;
 const FEW_PAGES = 5;

@@ -8,6 +8,8 @@ export interface TextIndex {
   languages: readonly string[];
   pages: number;
   words: number;
+  /** How many different words there are as they are written, each in one language. */
+  forms: number;
   /** By form: its text, its stem, and whether it is a small word of its language. */
   formText: (form: number) => string;
   stemOfForm: Uint32Array;
@@ -78,6 +80,7 @@ export function openTextIndex(parts: TextParts): TextIndex {
   const { languages } = head;
   return {
     ...head,
+    forms: forms.length,
     formText: (form) => forms[form].slice(forms[form].indexOf(' ') + 1),
     stemOfForm,
     isSmall: part('is_small'),

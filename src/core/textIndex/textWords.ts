@@ -2,7 +2,7 @@
  * The words of a text as they are looked for: apart at hyphens and apostrophes, names of code whole, syllable by
  * syllable where endings hang on without a space, each with whether it goes on after the one before it.
  */
-import { eachWord } from '../words';
+import { caseless, eachWord } from '../words';
 
 export interface TextWord {
   /** As it is written. */
@@ -24,6 +24,10 @@ const within = /^(?:[./:@+]|::|->)$/;
 /** After an abbreviation before a number or name: No. 19, Dr. Hall. */
 const abbreviated = (before: string, gap: string, after: string) =>
   gap === '. ' && before.length <= 3 && /^\p{Lu}/u.test(before) && /^[\p{Lu}\p{N}]/u.test(after);
+
+/** In an index, longer words are cut, and longer numbers count as one and the same: they are data. */
+export const MAX_FORM = 40;
+export const MAX_DIGITS = 4;
 
 /** The words of a text in their order. */
 export function wordsOfText(text: string): TextWord[] {
@@ -55,4 +59,14 @@ export function wordsOfText(text: string): TextWord[] {
     }
   });
   return words;
+}
+
+/** Why words cannot be looked for: there are none, or one of them is kept without its end. */
+export type SearchFault = 'no_words' | 'long_number';
+
+/** The words of a phrase as they are looked for; a fault instead where they cannot be. */
+export function searchedWords(phrase: string): string[] | SearchFault {
+  const words = wordsOfText(phrase).map(({ text }) => caseless(text));
+  if (words.length === 0) return 'no_words';
+  return words.some((word) => /^\d+$/.test(word) && word.length > MAX_DIGITS) ? 'long_number' : words;
 }

@@ -1,2 +1,2 @@
-export { overView, viewOf, withComparison, withImports, withPlainShare } from './view';
-export type { ComparedView, View } from './view';
+export { overView, readTexts, viewOf, withComparison, withImports, withPlainShare } from './view';
+export type { ComparedView, Texts, View } from './view';

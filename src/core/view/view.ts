@@ -8,12 +8,22 @@ import { plainShare } from '../share';
 import type { Share } from '../share';
 import { pageOf, withLayer } from '../snapshot';
 import type { Layer, Snapshot } from '../snapshot';
+import type { TextIndex } from '../textIndex';
+
+/** The index of a crawl's texts, which is read when somebody asks for it. */
+export interface Texts {
+  /** Null until it has been read, and while the texts are being indexed. */
+  index: TextIndex | null;
+  read: () => Promise<void>;
+}
 
 export interface View extends Snapshot {
   /** The imported sources that count for the crawl. */
   readonly imports: readonly MatchedSource[];
   /** Addresses of the pages that matter most to the site; null where nobody was asked. */
   readonly keys: readonly string[] | null;
+  /** The words of its pages, for selections that ask for them; null where they are never indexed. */
+  readonly texts: Texts | null;
   /** To the earlier crawl that selections ask about; null where there is none. */
   readonly comparison: Comparison<View> | null;
 }
@@ -23,12 +33,9 @@ export interface ComparedView extends View {
   readonly comparison: Comparison<View>;
 }
 
-const besides = <C extends Comparison<View> | null>(
-  snapshot: Snapshot,
-  imports: readonly MatchedSource[],
-  keys: View['keys'],
-  comparison: C,
-) => Object.assign(snapshot, { imports, keys, comparison });
+type Beside = Pick<View, 'imports' | 'keys' | 'texts'>;
+const besides = <C extends View['comparison']>(snapshot: Snapshot, { imports, keys, texts }: Beside, comparison: C) =>
+  Object.assign(snapshot, { imports, keys, texts, comparison });
 
 /** Which pages are key pages. */
 function keyColumn(snapshot: Snapshot, keys: readonly string[]): Int32Array {
@@ -48,6 +55,7 @@ export function viewOf(
   snapshot: Snapshot,
   imports: readonly ImportedSource[] = [],
   keys: readonly string[] | null = null,
+  texts: Texts | null = null,
 ): View {
   const matched = matchSources(snapshot, imports);
   const columns = {
@@ -55,25 +63,33 @@ export function viewOf(
     seen_in: () => withHits(snapshot.column('seen_in'), matched),
     ...(keys ? { key: () => keyColumn(snapshot, keys) } : {}),
   };
-  return besides(withLayer(snapshot, { columns }), matched, keys, null);
+  return besides(withLayer(snapshot, { columns }), { imports: matched, keys, texts }, null);
 }
 
 /**
  * A view with another layer on top. What was worked out of what the layer gives stays as it is: see src/core/analysis.
  */
-export const overView = (view: View, layer: Layer): View =>
-  besides(withLayer(view, layer), view.imports, view.keys, view.comparison);
+export const overView = (view: View, layer: Layer): View => besides(withLayer(view, layer), view, view.comparison);
 
 /** A view with a comparison of its crawl to an earlier one. */
 export const withComparison = (view: View, comparison: Comparison<View>): ComparedView =>
-  besides(withLayer(view, {}), view.imports, view.keys, comparison);
+  besides(withLayer(view, {}), view, comparison);
 
 /** A view with some of its imported sources. What is made of them is kept apart from what all of them give. */
-export const withImports = (view: View, imports: readonly MatchedSource[]): View =>
-  besides(withLayer(view, { columns: { seen_in: () => view.column('seen_in') } }), imports, view.keys, view.comparison);
+export function withImports(view: View, imports: readonly MatchedSource[]): View {
+  const { keys, texts } = view;
+  const seen = withLayer(view, { columns: { seen_in: () => view.column('seen_in') } });
+  return besides(seen, { imports, keys, texts }, view.comparison);
+}
 
 /** A view whose share is that of the model `plain`. */
 export function withPlainShare(view: View): { view: View; share: Share } {
   const share = plainShare(view);
   return { view: overView(view, { columns: { share: () => share.share } }), share };
+}
+
+/** Reads the texts of a view, and of the earlier crawl beside it, so that selections can ask for them. */
+export async function readTexts({ texts, comparison }: View): Promise<void> {
+  await texts?.read();
+  await comparison?.old.texts?.read();
 }

@@ -1,3 +1,4 @@
+export { caseless } from './caseless';
 export { eachWord } from './eachWord';
 export { MAX_FILTER_BYTES, mayHaveAny, wordFilter } from './filter';
 export { fingerprintDistance } from './fingerprint';

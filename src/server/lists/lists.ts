@@ -101,9 +101,12 @@ function answer(snapshot: View, over: Over, text: string): Selected {
   }
 }
 
+/** What is answered of texts is another thing once they are indexed. */
+const textsOf = ({ texts }: View) => (texts?.index ? 'texts' : '');
+
 function select(snapshot: View, over: Over, text: string): Selected {
   const cache = cacheOf(snapshot);
-  const key = `selection\n${over}\n${text}`;
+  const key = `selection\n${textsOf(snapshot)}\n${over}\n${text}`;
   const known = cache.get(key);
   if (known && 'bits' in known) return known;
   const found = answer(snapshot, over, text);
@@ -134,7 +137,7 @@ const noList = (name: ListName): List => ({
 /** The list that a view asks for. */
 export function listOf(snapshot: View, view: Omit<ListView, 'sort'>): { list: List; fault: SelectionFault | null } {
   const cache = cacheOf(snapshot);
-  const key = `list\n${view.list}\n${view.list === 'groups' ? view.by : ''}\n${view.select}`;
+  const key = `list\n${textsOf(snapshot)}\n${view.list}\n${view.list === 'groups' ? view.by : ''}\n${view.select}`;
   const known = cache.get(key);
   if (known && 'list' in known) return known;
   const { bits, fault } = select(

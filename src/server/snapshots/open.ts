@@ -22,10 +22,11 @@ import type { Database } from '../database';
 import { importsOfCrawl, sourcesOfCrawl } from '../imports/imports';
 import { listBytes } from '../lists/cache';
 import { keyPagesOf } from '../sites/keyPages';
+import { openTexts } from '../texts/texts';
 import { newestAnalysis, partNames, readParts } from './parts';
 import type { Analysed } from './parts';
 import { viewOf } from '$core/view';
-import type { View } from '$core/view';
+import type { Texts, View } from '$core/view';
 
 const namesIn = (stored: readonly string[], group: PartGroup) => stored.filter((name) => groupOfPart(name) === group);
 
@@ -86,6 +87,17 @@ const reportFrom = (bytes: Uint8Array | null | undefined): OpenReport | null => 
   return { ...report, findings: describeFindings(report.findings) };
 };
 
+/** The index of a crawl's texts, read when it is asked for: they are indexed after the crawl was analysed. */
+function textsOf(db: Database, row: Analysed): Texts {
+  const texts: Texts = {
+    index: null,
+    read: async () => {
+      texts.index ??= await openTexts(db, row);
+    },
+  };
+  return texts;
+}
+
 function openEntry(db: Database, row: Analysed, key: string): Open {
   const parts: SnapshotParts = new Map();
   let read = 0;
@@ -109,6 +121,7 @@ function openEntry(db: Database, row: Analysed, key: string): Open {
       snapshot,
       imports,
       keys.map(({ address }) => address),
+      textsOf(db, row),
     ));
   };
   const close = (error: unknown) => {
@@ -116,7 +129,7 @@ function openEntry(db: Database, row: Analysed, key: string): Open {
     throw error;
   };
   return {
-    bytes: () => read + (decoded ? layerBytes(decoded) + listBytes(decoded) + bytesBeside(decoded) : 0),
+    bytes: () => read + (decoded ? layerBytes(decoded) + listBytes(decoded) + bytesBeside(decoded) + (decoded.texts?.index?.bytes ?? 0) : 0),
     snapshot: load().catch(close),
     with: { links: loadedOnce(() => add('links').catch(close)), words: loadedOnce(() => add('words').catch(close)) },
     report: once(() => reportFrom(parts.get(REPORT_PART))),

@@ -2,7 +2,8 @@
 import { and, asc, eq } from 'drizzle-orm';
 import { breaks } from '$core/watchList';
 import type { Bound, CheckedBound } from '$core/watchList';
-import { asksForEarlier, countBits, parseLinkSelection, parseSelection } from '$core/selection';
+import { asksForEarlier, asksForTexts, countBits, parseLinkSelection, NO_TEXTS, parseSelection } from '$core/selection';
+import { readTexts } from '$core/view';
 import type { View } from '$core/view';
 import { openComparison, previousCrawl } from '../comparisons';
 import type { CrawlState } from '../crawls';
@@ -46,7 +47,7 @@ interface Counted {
 }
 
 /** Counts what a bound is about in a crawl. */
-async function count(db: Database, crawl: CrawlState, { over, text }: Bound): Promise<Counted> {
+async function count(db: Database, crawl: CrawlState, { over, text }: Bound): Promise<Counted & { isPassing?: true }> {
   if (over === 'finding') {
     const report = await openSiteReport(db, crawl);
     return report
@@ -59,6 +60,10 @@ async function count(db: Database, crawl: CrawlState, { over, text }: Bound): Pr
   if (snapshot && asksForEarlier(parsed.selection))
     snapshot = (await openComparison(db, crawl, { since: null, map: [], by: [] }, 'links'))?.snapshot ?? snapshot;
   if (!snapshot) return { count: null, fault: 'The crawl has not been analysed.' };
+  if (asksForTexts(parsed.selection)) {
+    await readTexts(snapshot);
+    if (!snapshot.texts?.index) return { count: null, fault: NO_TEXTS, isPassing: true };
+  }
   const found = over === 'pages' ? selectPages(snapshot, text) : selectLinks(snapshot, text);
   return found.fault
     ? { count: null, fault: found.fault.message }
@@ -76,12 +81,13 @@ async function counted(db: Database, crawl: CrawlState, bounds: readonly Bound[]
   // One after the other: each may open snapshots.
   for (const one of bounds) {
     if (known.has(one.id)) continue;
-    const found = await count(db, crawl, one);
+    const { isPassing, ...found } = await count(db, crawl, one);
+    known.set(one.id, found);
+    if (isPassing) continue;
     await db
       .insert(boundCount)
       .values({ boundId: one.id, crawlId: crawl.id, analysedAt, ...found })
       .onDuplicateKeyUpdate({ set: { analysedAt, ...found } });
-    known.set(one.id, found);
   }
   return known;
 }
