@@ -1,4 +1,4 @@
-/** The crawl that a command is about, with all that is asked for: analysed here, and its texts indexed, where need be. */
+/** The crawl that a command is about, with all that is asked for: analysed here, its texts indexed, where need be. */
 import { setTimeout as sleep } from 'node:timers/promises';
 import { failure, isError } from '$core/errors';
 import { asksForEarlier, asksForTexts } from '$core/selection';

@@ -4,19 +4,23 @@ import { pageOf } from '$core/snapshot';
 import { GOOD_PLACES_PART, goodPlacesPart, openTextIndex, textIndexBuilder } from '$core/textIndex';
 import type { TextParts } from '$core/textIndex';
 import type { View } from '$core/view';
+import { firstSeenIn, noneSeen, packFirstSeen } from '$core/wordings';
 import { GOOD_SCORE, pagesInNeed, placesOf } from '$core/places';
 import {
   endJob,
+  FIRST_SEEN_PART,
   getCrawl,
   inSlices,
   measureSpace,
   noteStep,
   openSnapshot,
+  previousCrawl,
+  readFirstSeen,
   renewLease,
   storedPages,
   storeTexts,
 } from '$server/index';
-import type { Database, Lease } from '$server/index';
+import type { CrawlState, Database, Lease } from '$server/index';
 import { heartbeat } from './heartbeat';
 import { isError } from '$core/errors';
 
@@ -61,6 +65,13 @@ async function countPlaces({ db, lease, signal }: TextsRun, view: View, parts: T
   return counts;
 }
 
+/** Since when links have their words, by what the crawl before has handed on. */
+async function firstSeenOf({ db }: TextsRun, row: CrawlState, view: View): Promise<Uint8Array> {
+  const earlier = await previousCrawl(db, row);
+  const before = (earlier && (await readFirstSeen(db, earlier.id))) ?? noneSeen;
+  return packFirstSeen(firstSeenIn(view, before, Math.floor((row.startedAt ?? row.createdAt).getTime() / 1000)));
+}
+
 /**
  * Indexes the texts of a crawl, as its leased job asks for. Stores nothing when another worker has taken over, or when
  * the signal comes.
@@ -76,7 +87,11 @@ export async function indexTexts(run: TextsRun): Promise<void> {
     if (view) {
       const parts = await readTexts({ ...run, signal }, view);
       const counts = await countPlaces({ ...run, signal }, view, parts);
-      await storeTexts(db, lease, new Map([...parts, [GOOD_PLACES_PART, goodPlacesPart(counts)]]), row.analysedAt);
+      const added: [string, Uint8Array][] = [
+        [GOOD_PLACES_PART, goodPlacesPart(counts)],
+        [FIRST_SEEN_PART, await firstSeenOf(run, row, view)],
+      ];
+      await storeTexts(db, lease, new Map([...parts, ...added]), row.analysedAt);
       await measureSpace(db, row.id);
     }
     await endJob(db, lease);

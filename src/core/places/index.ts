@@ -1,8 +1,11 @@
 export { GOOD_SCORE, LEAST_SCORE, placesOf } from './places';
 export type { PlaceOptions } from './mentions';
 export type { FoundPlace, Places } from './places';
+export { givenHtml } from './given';
 export { LINKS_WANTED, pagesInNeed } from './need';
 export { phraseSources } from './phrases';
 export type { PhraseSource } from './phrases';
+export { placeRow, takenLinks } from './row';
+export type { PlaceRow, ShownPlace } from './row';
 export { showPlace } from './show';
 export type { Place } from './show';

@@ -5,9 +5,15 @@ import type { View } from '../view';
 /** Links from running text that a page should have, while nobody says otherwise. */
 export const LINKS_WANTED = 3;
 
+/** Compares by the first numbers that differ. */
+function inOrder(a: readonly number[], b: readonly number[]): number {
+  const at = a.findIndex((one, i) => one !== b[i]);
+  return at < 0 ? 0 : a[at] - b[at];
+}
+
 /**
  * The pages that may be indexed and that fewer pages than wanted link to from running text, but for start pages: key
- * pages first, then those for which there are good places, those without any route, and by how few links they have.
+ * pages first, then those with the most good places, those without any route, and by how few links they have.
  * @param good places for links to a page; of none where they have not been counted
  */
 export function pagesInNeed(
@@ -20,10 +26,15 @@ export function pagesInNeed(
   const found: number[] = [];
   for (let page = 0; page < view.count; page++)
     if (verdict[page] === INDEXABLE && depth[page] !== 0 && linking[page] < wanted) found.push(page);
-  const rank = (page: number) =>
-    (key?.[page] === 1 ? 0 : 8e6) +
-    (good.get(page) ? 0 : 4e6) +
-    (depth[page] < 0 ? 0 : 1e6) +
-    Math.min(linking[page], 1e5);
-  return found.sort((a, b) => rank(a) - rank(b) || a - b);
+  const rank = (page: number) => [
+    key?.[page] === 1 ? 0 : 1,
+    wanted - Math.min(wanted, good.get(page) ?? 0),
+    depth[page] < 0 ? 0 : 1,
+    linking[page],
+    page,
+  ];
+  return found
+    .map(rank)
+    .sort(inOrder)
+    .map((of) => of[of.length - 1]);
 }

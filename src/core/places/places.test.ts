@@ -1,10 +1,15 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { placesOf, showPlace } from '.';
+import { givenHtml, placeRow, placesOf, showPlace } from '.';
+import { editOf } from '../draft';
+import type { DraftEdit } from '../draft';
+import { readBlocks } from '../html';
 import { atOnce } from '../promises';
 import { addressAt, pageOf } from '../snapshot';
 import { htmlSite } from '../testing/htmlSite';
 import { tiny } from '../testing/tinySite';
+import { pageWords } from '../textIndex';
+import type { View } from '../view';
 import type { PlaceOptions } from '.';
 
 const filler = 'The museum is open on Sundays. Visitors come by bus and leave by boat. Nothing else is said here.';
@@ -138,4 +143,57 @@ describe('places that could link to a page', () => {
       { numRuns: 60 },
     );
   });
+});
+
+/** What one page, or a text, names of a site, as its words and where they could lead. */
+const named = (found: readonly { target: number }[], view: View) =>
+  found.map(({ target }) => new URL(addressAt(view, target)).pathname).sort();
+const museum = {
+  ...others,
+  '/roof': depot,
+  '/conductor': pageOfText('The last conductor', ''),
+  '/a': pageOfText('Trams', '<p>The last conductor sat under the roof of Lantern Lane depot with Ada Marsh.</p>'),
+  '/b': pageOfText('Boats', '<p>More of <a href="/conductor">Ada Marsh</a>, and <a href="/press">more</a>.</p>'),
+};
+
+describe('links that a text lacks', () => {
+  const { view, index } = htmlSite(museum);
+  const places = placesOf(view, index);
+  it('lead to the pages that it names, by their titles and by what links call them', () => {
+    const found = atOnce(places.from(pageOf(view, tiny('/a')), { least: 0 }));
+    expect(named(found, view)).toEqual(['/conductor', '/roof']);
+    expect(atOnce(places.from(pageOf(view, tiny('/roof')), { least: 0 }))).toEqual([]);
+  });
+  it('are found in one that is not on the site, with the words to link', () => {
+    const html = givenHtml('Tea & cake with Ada Marsh.\n\nWhoever saw the roof of Lantern Lane depot <then> wept.');
+    const read = readBlocks(new TextEncoder().encode(html), 'utf-8');
+    const { found, language } = atOnce(places.inText(read.blocks, { least: 0 }));
+    expect(language).toBe('en');
+    expect(named(found, view)).toEqual(['/conductor', '/roof']);
+    expect(found.map((one) => showPlace(read, one, language)!.anchor).sort()).toEqual([
+      'Ada Marsh',
+      'roof of Lantern Lane depot',
+    ]);
+    expect(places.site.index.read(view.count, pageWords())).toBe(false);
+  });
+  it('are of no language that the site has not, and of no empty text', () =>
+    expect(atOnce(places.inText(readBlocks(new Uint8Array(0), 'utf-8').blocks)).found).toEqual([]));
+});
+
+it('the same words of a sentence are not to lead to two pages', () => {
+  const { view, index, blocks } = htmlSite(museum);
+  const source = pageOf(view, tiny('/a'));
+  const shown = atOnce(placesOf(view, index).from(source, { least: 0 })).map((one) => ({
+    ...one,
+    at: showPlace(blocks.get(source)!, one, 'en')!,
+  }));
+  const edit = (anchor: string) => ({
+    ...editOf('add_link', tiny('/a'), { target: tiny('/press'), anchor, value: sentence }),
+    ...{ id: 'x', at: new Date(), on: true, done: false },
+  });
+  const { before, anchor, after } = shown[0].at;
+  const sentence = before + anchor + after;
+  const clashes = (words: string) => shown.map((one) => placeRow(view, one, [edit(words) as DraftEdit]).clash);
+  expect(clashes('under the roof')).toEqual([tiny('/press'), null]);
+  expect(clashes('sat under')).toEqual([null, null]);
 });

@@ -1,7 +1,8 @@
 /** Places on a site that could link to a page: sentences of other pages that mention it and do not link. */
 import { CLICK_KIND } from '../links';
 import { DAMPING } from '../share';
-import { pageWords } from '../textIndex';
+import type { TextBlock } from '../html';
+import { pageWords, withGivenText } from '../textIndex';
 import type { TextIndex } from '../textIndex';
 import type { View } from '../view';
 import { likenessTo } from './likeness';
@@ -32,6 +33,11 @@ export interface Places {
   to: (targets: readonly number[], options?: PlaceOptions) => Generator<void, Map<number, FoundPlace[]>>;
   /** The places on one page for links to others, the best first; no words twice. Likewise. */
   from: (source: number, options?: PlaceOptions) => Generator<void, FoundPlace[]>;
+  /** The places in a text that is not on the site, in the language of the site that it seems to be in. */
+  inText: (
+    blocks: readonly TextBlock[],
+    options?: PlaceOptions,
+  ) => Generator<void, { language: string; found: FoundPlace[] }>;
   site: Site;
 }
 
@@ -55,9 +61,9 @@ function bySource(mentions: readonly Mention[]): Mention[][] {
   return [...found.values()];
 }
 
-/** Looks for places on a site. What is made of it at first is kept for all later questions. */
-export function placesOf(view: View, index: TextIndex): Places {
-  const site = readSite(view, index);
+/** Looks for places with what is known of a site. */
+function finderOf(site: Site): Pick<Places, 'to' | 'from'> {
+  const { view, index } = site;
   const likeness = likenessTo(index);
   const [share, linked] = [view.column('share'), view.column('pages_linked')];
 
@@ -91,7 +97,8 @@ export function placesOf(view: View, index: TextIndex): Places {
         score: Math.min(1, score),
         phraseFit: fit,
         relatedness,
-        shareGain: (DAMPING * Math.max(0, share[source])) / (Math.max(0, linked[source]) + 1),
+        // A text that is given has no share yet.
+        shareGain: source < view.count ? (DAMPING * Math.max(0, share[source])) / (Math.max(0, linked[source]) + 1) : 0,
         others: othersOf(site, mentioned.phrase, target).others,
         also,
       });
@@ -112,8 +119,7 @@ export function placesOf(view: View, index: TextIndex): Places {
     const words = pageWords();
     if (!index.read(source, words)) return [];
     const stems = new Set(Array.from(words.form.subarray(0, words.words), (form) => index.stemOfForm[form]));
-    // Pages of whose name every word is there.
-    const targets = site.pagesNamedBy(stems).filter((page) => page !== source);
+    const targets = (yield* site.pagesNamedBy(stems)).filter((page) => page !== source);
     const found = [...(yield* to(targets, { ...options, sources: [source] })).values()].flat();
     const taken = new Set<string>();
     return found
@@ -126,5 +132,26 @@ export function placesOf(view: View, index: TextIndex): Places {
       });
   }
 
-  return { to, from, site };
+  return { to, from };
+}
+
+/** Looks for places on a site. What is made of it at first is kept for all later questions. */
+export function placesOf(view: View, index: TextIndex): Places {
+  const site = readSite(view, index);
+  return {
+    ...finderOf(site),
+    site,
+    *inText(blocks, options) {
+      const page = view.count;
+      const given = withGivenText(index, page, blocks);
+      const isSource = new Uint8Array(page + 1);
+      isSource.set(site.isSource);
+      isSource[page] = 1;
+      const languageOf = (one: number) => (one === page ? given.languageNumber(page) : site.languageOf(one));
+      return {
+        language: index.languages[given.languageNumber(page)],
+        found: yield* finderOf({ ...site, index: given, isSource, languageOf }).from(page, options),
+      };
+    },
+  };
 }

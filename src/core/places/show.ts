@@ -1,8 +1,8 @@
 /** A place that was found, in the source of its page: to be read, and to be changed there. */
-import { lineStarts, runAt, sourceRange } from '../html';
+import { runAt, sourceRange } from '../html';
 import type { readBlocks, TextBlock, TextRun } from '../html';
 import { isSmallWord, isWordBoundary, sentenceAround } from '../language';
-import { wordsOfText } from '../textIndex';
+import { foldSpaces, placeAt, wordsOfText } from '../textIndex';
 
 /** Where words stand that may become a link. */
 export interface Place {
@@ -15,9 +15,10 @@ export interface Place {
   after: string;
   /** How many characters beside the words, before and after, could be linked with them: no tag is between. */
   room: [before: number, after: number];
+  /** How many links there are in the paragraph. */
+  links: number;
 }
 
-const fold = (text: string) => text.replace(/\s+/g, ' ');
 /** What goes on with the word next to it. */
 const joint = /[\p{L}\p{N}\p{M}_]|[-./@#$](?=[\p{L}\p{N}_])/u;
 const jointBefore = /[\p{L}\p{N}_]$|[\p{L}\p{N}_][-.:@#$]$|[@#$.]$/u;
@@ -58,17 +59,16 @@ export function showPlace(
   const range = sentence && sourceRange(block, from, to, markup);
   if (!range) return null;
   const run = runAt(block, from);
-  const starts = lineStarts(markup.binary.slice(0, range[0]));
   return {
-    line: starts.length,
-    column: range[0] - starts[starts.length - 1] + 1,
-    anchor: fold(text.slice(from, to)),
-    before: fold(text.slice(sentence[0], from)).trimStart(),
-    after: fold(text.slice(to, sentence[1])).trimEnd(),
+    ...placeAt(markup.binary, range[0]),
+    anchor: foldSpaces(text.slice(from, to)),
+    before: foldSpaces(text.slice(sentence[0], from)).trimStart(),
+    after: foldSpaces(text.slice(to, sentence[1])).trimEnd(),
     room: [
-      fold(text.slice(Math.max(run.from, sentence[0]), from)).trimStart().length,
-      fold(text.slice(to, Math.min(run.from + runLength(run, block), sentence[1]))).trimEnd().length,
+      foldSpaces(text.slice(Math.max(run.from, sentence[0]), from)).trimStart().length,
+      foldSpaces(text.slice(to, Math.min(run.from + runLength(run, block), sentence[1]))).trimEnd().length,
     ],
+    links: block.runs.filter((one, i) => one.isLink && !block.runs[i - 1]?.isLink).length,
   };
 }
 

@@ -2,10 +2,10 @@
 import { INDEXABLE } from '../facts';
 import { CLICK_KIND, isContentPlacement } from '../links';
 import { genericIn, isReference, isWayfinding, plainWords } from '../anchors';
-import { pageWords } from '../textIndex';
+import { pageWords, usualLanguage } from '../textIndex';
 import type { TextIndex } from '../textIndex';
 import type { View } from '../view';
-import { codeForms, ownNames, siteNames } from './phrases';
+import { codeForms, ownNames, phraseReader, siteNames } from './phrases';
 import type { SiteNames } from './phrases';
 import { phraseTrie } from './trie';
 import type { Trie } from './trie';
@@ -26,8 +26,11 @@ export interface Site {
   /** The names of all pages that may be indexed, and by the end of each the pages that are called so. */
   trie: Trie;
   pagesOfName: readonly (readonly number[])[];
-  /** The pages that may be indexed and have a name of only such words. */
-  pagesNamedBy: (stems: ReadonlySet<number>) => number[];
+  /**
+   * The pages that may be indexed and have a name of only such words, or are called so by a link; read in slices at
+   * first.
+   */
+  pagesNamedBy: (stems: ReadonlySet<number>) => Generator<void, number[]>;
   /** The language of a page's text, by its number in the index; that of most pages where it has none. */
   languageOf: (page: number) => number;
   /** Pages that may get a link. */
@@ -49,6 +52,9 @@ function countAnchors({ count, links, phrases }: View): AnchorCounts {
     }
   return counts;
 }
+
+/** Words of links that are read before others may have the processor. */
+const SLICE_ANCHORS = 2000;
 
 /** Reads what places are looked for with; done once for a view and its index. */
 export function readSite(view: View, index: TextIndex): Site {
@@ -75,25 +81,47 @@ export function readSite(view: View, index: TextIndex): Site {
   const pagesOfCode = new Map<number, number>();
   for (const page of index.pageNumbers)
     for (const form of codeForms(index, page, words)) pagesOfCode.set(form, (pagesOfCode.get(form) ?? 0) + 1);
-  const pagesIn = index.languages.map((_, language) => languages.filter((one) => one === language).length);
-  const usual = pagesIn.indexOf(Math.max(...pagesIn));
+  const usual = usualLanguage(index);
   const scale = Math.log(1 + index.pages);
+  const anchors = countAnchors(view);
+  const isGeneric = (anchor: string) => {
+    const words = plainWords(anchor);
+    return words === '' || genericIn(words) !== 0 || isWayfinding(words) || isReference(words);
+  };
+  /** What links call pages, by its words; read when it is first asked for. */
+  let called: { stems: readonly number[]; page: number }[] | null = null;
+  function* readCalled() {
+    const found: NonNullable<typeof called> = [];
+    let read = 0;
+    for (const [page, said] of anchors) {
+      if (isSource[page] !== 1) continue;
+      const phrasesOf = phraseReader(index, languages[page]);
+      for (const anchor of said.keys()) {
+        if (isGeneric(anchor)) continue;
+        for (const { stems } of phrasesOf(anchor, 'anchor', 1)) found.push({ stems, page });
+        if (++read % SLICE_ANCHORS === 0) yield;
+      }
+    }
+    return found;
+  }
+  function* pagesNamedBy(has: ReadonlySet<number>) {
+    called ??= yield* readCalled();
+    const hasAll = (stems: readonly number[]) => stems.every((stem) => has.has(stem));
+    const found = new Set(stemsOfName.flatMap((stems, end) => (hasAll(stems) ? pagesOfName[end] : [])));
+    for (const { stems, page } of called) if (hasAll(stems)) found.add(page);
+    return [...found];
+  }
   return {
     view,
     index,
     names,
-    anchors: countAnchors(view),
-    isGeneric: (anchor) => {
-      const words = plainWords(anchor);
-      return words === '' || genericIn(words) !== 0 || isWayfinding(words) || isReference(words);
-    },
+    anchors,
+    isGeneric,
     pagesOfCode: (form) => pagesOfCode.get(form) ?? 1,
     rarity: (stem) => (stem < 0 ? 1 : 1 - Math.log(1 + index.pagesOfStem[stem]) / scale),
     trie,
     pagesOfName,
-    pagesNamedBy: (has) => [
-      ...new Set(stemsOfName.flatMap((stems, end) => (stems.every((stem) => has.has(stem)) ? pagesOfName[end] : []))),
-    ],
+    pagesNamedBy,
     languageOf: (page) => (languages[page] >= 0 ? languages[page] : usual),
     isSource,
   };

@@ -168,6 +168,9 @@ export const settingsSchema = z.object({
    */
   crawlerAddresses: z.array(z.string().max(60)).max(10_000).default([]),
 
+  /** Whether words in code may become links; applies at once. */
+  linksInCode: z.boolean().default(false),
+
   /** Where a page is edited: an address with what tells the page (src/core/editingAddress); '' for nowhere. */
   editing: z
     .string()

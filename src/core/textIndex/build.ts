@@ -19,6 +19,20 @@ const FEW_PAGES = 5;
 
 const formOf = (word: string) => (/^\d+$/.test(word) && word.length > MAX_DIGITS ? '#' : word.slice(0, MAX_FORM));
 
+/** The words of a block as they are kept, with what is said of each: at most so many. */
+export function keptWords({ text, runs }: TextBlock, most: number): { forms: string[]; flags: number[] } {
+  const words = wordsOfText(text).slice(0, most);
+  let run = 0;
+  return {
+    forms: words.map((word) => formOf(word.text)),
+    flags: words.map(({ from, isApart }) => {
+      while (run + 1 < runs.length && runs[run + 1].from <= from) run++;
+      const { isLink, isCode } = runs[run];
+      return (isLink ? IN_LINK : 0) | (isCode ? IN_CODE : 0) | (isApart ? IS_APART : 0);
+    }),
+  };
+}
+
 /** Numbers for texts, from 0 on, in the order in which they come. */
 function numbering() {
   const numbers = new Map<string, number>();
@@ -83,37 +97,30 @@ export function textIndexBuilder() {
   return {
     /** @returns how many pages there are now */
     add({ page, language: tag, blocks }: TextPage): number {
-      const read = blocks.map((block) => ({ block, words: wordsOfText(block.text) }));
+      let left = MAX_PAGE_WORDS;
+      const read = blocks.map((block) => {
+        const words = keptWords(block, left);
+        left -= words.forms.length;
+        return { ...words, kind: block.kind };
+      });
       const language =
         languageOf(tag) ||
         guessLanguage(
-          read.flatMap(({ words }) => words.map(({ text }) => text.toLowerCase())),
+          read.flatMap(({ forms }) => forms.map((form) => form.toLowerCase())),
           usual(),
         );
       const number = languages.of(language);
       pagesIn[number] = (pagesIn[number] ?? 0) + 1;
       const hashes = new Set<number>();
-      let left = MAX_PAGE_WORDS;
-      for (const { block, words: all } of read) {
-        const kept = all.slice(0, left);
-        left -= kept.length;
-        let run = 0;
-        const flags = kept.map(({ from, isApart }) => {
-          while (run + 1 < block.runs.length && block.runs[run + 1].from <= from) run++;
-          const { isLink, isCode } = block.runs[run];
-          return (isLink ? IN_LINK : 0) | (isCode ? IN_CODE : 0) | (isApart ? IS_APART : 0);
-        });
-        const numbers = kept.map(({ text }) => {
-          const form = formOf(text);
-          return forms.of(`${number} ${form}`, () => addForm(form, language, number));
-        });
+      for (const { kind, forms: kept, flags } of read) {
+        const numbers = kept.map((form) => forms.of(`${number} ${form}`, () => addForm(form, language, number)));
         for (const form of numbers) {
           const stem = stemOfForm[form];
           if (lastPage[stem] !== page) pagesOfStem[stem]++;
           lastPage[stem] = page;
         }
         if (numbers.length >= MIN_RECURRING) hashes.add(blockHash(numbers, 0, numbers.length));
-        packBlock(packed, { kind: block.kind, forms: numbers, flags });
+        packBlock(packed, { kind, forms: numbers, flags });
         words += numbers.length;
       }
       for (const hash of hashes) pagesOfBlock.set(hash, (pagesOfBlock.get(hash) ?? 0) + 1);

@@ -1,9 +1,12 @@
 export { TEXT_INDEX_VERSION, textIndexBuilder } from './build';
 export type { TextPage, TextParts } from './build';
+export { usualLanguage, withGivenText } from './given';
 export { GOOD_PLACES_PART, goodPlacesPart, openTextIndex } from './open';
 export type { TextIndex } from './open';
 export { searchPages, searchTexts } from './search';
 export type { Hit } from './search';
+export { foldSpaces, placeAt, snippetOf } from './snippet';
+export type { Snippet } from './snippet';
 export { IN_CODE, IN_LINK, IS_APART, pageWords } from './tokens';
 export type { PageWords } from './tokens';
 export { searchedWords, wordsOfText } from './textWords';

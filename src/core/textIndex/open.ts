@@ -13,6 +13,8 @@ export interface TextIndex {
   /** By form: its text, its stem, and whether it is a small word of its language. */
   formText: (form: number) => string;
   stemOfForm: Uint32Array;
+  /** The number of a word as it is written, in a language; −1 when no page has it so. */
+  formNumber: (word: string, language: number) => number;
   isSmall: Uint8Array;
   /** By stem, how many pages have it. */
   pagesOfStem: Uint32Array;
@@ -83,6 +85,7 @@ export function openTextIndex(parts: TextParts): TextIndex {
     forms: forms.length,
     formText: (form) => forms[form].slice(forms[form].indexOf(' ') + 1),
     stemOfForm,
+    formNumber: (word, language) => numberOfForm.get(`${language} ${word}`) ?? -1,
     isSmall: part('is_small'),
     pagesOfStem: numbers(part('pages_of_stem')),
     stemOf: (word, language) => {

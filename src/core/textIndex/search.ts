@@ -1,4 +1,5 @@
 /** Finds words in the texts of a site. */
+import { blockKinds } from '../html';
 import { caseless } from '../words';
 import type { TextIndex } from './open';
 import { MAX_FORM } from './textWords';
@@ -29,10 +30,16 @@ function formsOf({ forms, formText }: TextIndex, words: readonly string[]): Uint
 const MOST_KEPT = 50;
 const kept = new WeakMap<TextIndex, Map<string, readonly number[]>>();
 
-/** The first place in the words of a page, from a word on, where a phrase stands; null without. */
-function firstHit(words: PageWords, forms: readonly Uint8Array[]): Hit | null {
+const TEXT = blockKinds.indexOf('text');
+
+/** The first place in the running text of a page where a phrase stands, else in anything of it; null without. */
+const firstHit = (words: PageWords, forms: readonly Uint8Array[]): Hit | null =>
+  firstHitIn(words, forms, (kind) => kind === TEXT) ?? firstHitIn(words, forms, (kind) => kind !== TEXT);
+
+function firstHitIn(words: PageWords, forms: readonly Uint8Array[], isWanted: (kind: number) => boolean): Hit | null {
   const [first] = forms;
   for (let block = 0; block < words.blocks; block++) {
+    if (!isWanted(words.kind[block])) continue;
     const [start, end] = [words.first[block], words.first[block + 1] - forms.length];
     for (let at = start; at <= end; at++) {
       if (first[words.form[at]] === 0) continue;

@@ -1,5 +1,5 @@
 import { expect, it } from 'vitest';
-import { lostShare, wordingsOf } from '.';
+import { lostShare, saidOn, sectionWords, sharedWords, wordingsOf } from '.';
 import { pageOf } from '../snapshot';
 import { htmlSite } from '../testing/htmlSite';
 import { tiny } from '../testing/tinySite';
@@ -47,4 +47,37 @@ it('share is lost under faulty words', () => {
   expect(lostShare(of('/depot'))).toBeCloseTo(
     find('here').share + (find('prices of tickets').faults.length ? find('prices of tickets').share : 0),
   );
+});
+it('words lead to pages, those that lead to most first', () => {
+  const shared = sharedWords(wordings);
+  expect(shared[0]).toMatchObject({ targets: 1, occurrences: 3, anchor: 'Depots' });
+  const two = sharedWords(
+    new Map([
+      [0, [{ ...of('/depot')[0], target: 0 }]],
+      [1, [{ ...of('/depot')[0], target: 1, anchor: 'DEPOTS', occurrences: 1 }]],
+    ]),
+  );
+  expect(two).toMatchObject([{ anchor: 'Depots', targets: 2, occurrences: 4 }]);
+});
+it('a page says words to others', () => {
+  const said = saidOn(view, wordings, pageOf(view, tiny('/trams')));
+  expect(
+    said.map(({ anchor, target, occurrences, mainContent }) => [anchor, target, occurrences, mainContent]),
+  ).toEqual(
+    ['Depots', 'here', 'prices of tickets'].map((anchor, i) => [anchor, pageOf(view, tiny('/depot')), 1, i && 1]),
+  );
+  expect(said[2].better).toBe(pageOf(view, tiny('/tickets')));
+});
+it('a section says words to another', () => {
+  const site = htmlSite({
+    '/': '<main>Home</main>',
+    '/learn/a': page('A', 'See <a href="/visit/x">prices</a>, <a href="/visit/y">prices</a>.'),
+    '/learn/b': page('B', 'See <a href="/visit/x">tickets</a> and <a href="/learn/a">A</a>.'),
+    '/visit/x': page('X', 'Nothing.'),
+    '/visit/y': page('Y', 'Nothing.'),
+  });
+  expect(sectionWords(site.view, 1)).toEqual([
+    { from: 'learn', to: 'visit', links: 3, words: [['prices', 2]] },
+    { from: 'learn', to: 'learn', links: 1, words: [['A', 1]] },
+  ]);
 });

@@ -1,7 +1,10 @@
 /** The texts of lists. */
-import { unanswered } from '../shell/words';
+import { number, unanswered } from '../shell/words';
 
 export const texts = {
+  find: 'Find …',
+  noneFound: (find: string) => `None has “${find}”.`,
+  notShown: (n: number) => `${number(n)} more are not shown.`,
   noWords: 'no words',
   was: 'was',
   shown: 'Shown',

@@ -1,108 +1,107 @@
-<!-- Sentences of other pages that could link to a page: taken, dismissed, and their words chosen, by key or by hand. -->
+<!--
+  Sentences that could link to a page, or those of a page that could link to others: taken, dismissed, and their words
+  chosen, by key or by hand.
+-->
 <script lang="ts">
   import { tick } from 'svelte';
   import { editOf } from '$core/draft/edit';
-  import type { PhraseSource } from '$core/places';
+  import type { PlaceRow } from '$core/places';
   import { addEdits, removeEdits } from '../draft/draft';
   import type { DraftPlace } from '../draft/draft';
   import { sayUndoable } from '../shell/say.svelte';
   import { answerOf, send } from '../shell/send';
   import { number, shortAddress } from '../shell/words';
-  import { moved, wholeWords } from './range';
+  import { keyOf, narrowedTo, proposed, roomOf, sentenceOf, valuesOf } from './places';
+  import { moved, wholePhrase } from './range';
   import type { Range } from './range';
+  import Sentence from './Sentence.svelte';
   import { texts } from './texts';
 
-  interface Found {
-    source: string;
-    line: number;
-    column: number;
-    before: string;
-    anchor: string;
-    after: string;
-    room: [number, number];
-    depth: number | null;
-    section: string | null;
-    /** The edit of the draft that adds this link. */
-    taken: string | null;
-    from: PhraseSource;
-    relatedness: number;
-    shareGain: number;
-    others: { address: string; title: string | null }[];
-  }
   interface Answer {
     before: (number | null)[];
     after: (number | null)[] | null;
+    code: boolean;
     dismissed: number;
-    places: Found[];
+    more: boolean;
+    places: PlaceRow[];
   }
   interface Props {
     base: string;
     site: { id: number; start: string };
     place: DraftPlace | null;
-    target: { address: string; title: string | null };
-    hrefOf: (page: string, at?: string) => string;
-    /** The next page that needs links. */
+    /** The page that links lead to, or that they stand on. */
+    page: { address: string; title: string | null };
+    direction: 'to' | 'from';
+    hrefOf: (page: string) => string;
+    /** Where words are looked for by hand on pages without a link to a page. */
+    hrefOfSearch: (words: string, without: string) => string;
+    /** Opens the source of a page at a line, beside the list. */
+    onsource: (page: string, line: number) => void;
+    /** The next page. */
     onnext: () => void;
   }
-  let { base, site, place, target, hrefOf, onnext }: Props = $props();
+  let { base, site, place, page, direction, hrefOf, hrefOfSearch, onsource, onnext }: Props = $props();
 
   const UNDO_SECONDS = 8;
+  const SIZE = 40;
+  /** A paragraph with more links than this is crowded. */
+  const MANY_LINKS = 3;
+  const LEAST = [0.15, 0.2, 0.3, 0.4, 0.5];
   let answer = $state.raw<Answer | null>(null);
   let busy = $state(false);
-  let inCode = $state(false);
-  let contains = $state('');
-  let section = $state('');
+  /** As the settings of the site say, while nobody says otherwise. */
+  let inCode = $state<boolean | null>(null);
+  let linkedToo = $state(false);
+  let least = $state(LEAST[0]);
+  let size = $state(SIZE);
+  let narrowing = $state({ section: '', language: '', contains: '' });
   let current = $state(0);
-  /** Words that a person has chosen, by source. */
+  /** Words that a person has chosen, by place. */
   let chosen = $state.raw<Record<string, Range>>({});
   let list: HTMLUListElement | undefined = $state();
 
   $effect(() => {
-    void target.address;
+    void [page.address, direction];
     answer = null;
     current = 0;
     chosen = {};
-    section = '';
+    size = SIZE;
+    narrowing = { section: '', language: '', contains: '' };
     void read();
   });
 
   async function read() {
-    const asked = target.address;
+    const asked = `${direction} ${page.address}`;
     busy = true;
-    const query = new URLSearchParams({ to: asked, code: String(inCode) });
+    const query = new URLSearchParams({ [direction]: page.address, linked: String(linkedToo) });
+    for (const [name, value] of Object.entries({ code: inCode, least, size }))
+      if (value !== null) query.set(name, String(value));
     const found = await answerOf<Answer>(fetch(`${base}/places?${query}`), texts.failed);
-    if (asked !== target.address) return;
+    if (asked !== `${direction} ${page.address}`) return;
     busy = false;
     if (found) answer = found;
   }
 
-  const whole = ({ before, anchor, after }: Found) => before + anchor + after;
-  const rangeOf = (one: Found): Range =>
-    chosen[one.source] ?? [one.before.length, one.before.length + one.anchor.length];
-  const roomOf = ({ before, anchor, room }: Found): Range => [
-    before.length - room[0],
-    before.length + anchor.length + room[1],
-  ];
-  const sections = $derived([...new Set((answer?.places ?? []).map((one) => one.section ?? ''))].sort());
-  const shown = $derived(
-    (answer?.places ?? []).filter(
-      (one) =>
-        (section === '' || one.section === section) &&
-        (contains === '' || `${one.source} ${whole(one)}`.toLowerCase().includes(contains.toLowerCase())),
-    ),
-  );
+  const places = $derived(answer?.places ?? []);
+  const shown = $derived(narrowedTo(places, narrowing));
+  const rangeOf = (one: PlaceRow): Range => chosen[keyOf(one)] ?? proposed(one);
+  const choose = (one: PlaceRow, range: Range) => (chosen = { ...chosen, [keyOf(one)]: range });
+  const filters = $derived([
+    { of: 'section' as const, label: texts.section, all: texts.allSections },
+    { of: 'language' as const, label: texts.language, all: texts.allLanguages },
+  ]);
 
   async function focus(index: number) {
     current = Math.max(0, Math.min(shown.length - 1, index));
     await tick();
     list?.querySelectorAll<HTMLElement>('[data-place]')[current]?.focus();
   }
-  async function take(one: Found) {
+  async function take(one: PlaceRow) {
     if (!place || one.taken) return;
     const [from, to] = rangeOf(one);
-    const text = whole(one);
+    const text = sentenceOf(one);
     const edit = editOf('add_link', one.source, {
-      target: target.address,
+      target: one.target.address,
       anchor: text.slice(from, to),
       placement: 'main',
       value: text.trim(),
@@ -111,52 +110,46 @@
     await read();
     await focus(current + 1);
   }
-  async function takeBack(one: Found) {
+  async function takeBack(one: PlaceRow) {
     if (!place || !one.taken) return;
     await removeEdits(place, [one.taken]);
     await read();
     await focus(current);
   }
-  async function dismiss(one: Found) {
-    const dismissal = { kind: 'place', what: one.source, target: target.address };
+  async function dismiss(one: PlaceRow) {
+    const dismissal = { kind: 'place', what: one.source, target: one.target.address };
     const switched = (dismissed: boolean) => send(`/sites/${site.id}/dismissals`, 'POST', { ...dismissal, dismissed });
     if (!(await switched(true))) return;
     sayUndoable(texts.dismissedPlace, UNDO_SECONDS, () => void switched(false).then(read));
     await read();
     await focus(current);
   }
-  const change = (one: Found, end: 'from' | 'to', step: 1 | -1) => {
-    chosen = { ...chosen, [one.source]: moved(whole(one), rangeOf(one), end, step, roomOf(one)) };
+  const change = (one: PlaceRow, end: 'from' | 'to', step: 1 | -1) =>
+    choose(one, moved(sentenceOf(one), rangeOf(one), end, step, roomOf(one)));
+  const toPhrase = (one: PlaceRow) =>
+    choose(one, wholePhrase(sentenceOf(one), rangeOf(one), roomOf(one), one.target.title ?? ''));
+  const showMore = () => {
+    size += SIZE;
+    void read();
   };
-  /** Words over which a person has dragged. */
-  function choose(one: Found, event: MouseEvent) {
-    const selection = getSelection();
-    const box = event.currentTarget as HTMLElement;
-    if (!selection || selection.isCollapsed || !box.contains(selection.anchorNode)) return;
-    const range = selection.getRangeAt(0);
-    const before = document.createRange();
-    before.selectNodeContents(box);
-    before.setEnd(range.startContainer, range.startOffset);
-    const from = before.toString().length;
-    const words = wholeWords(whole(one), [from, from + range.toString().length], roomOf(one));
-    if (words) chosen = { ...chosen, [one.source]: words };
-    selection.removeAllRanges();
-  }
 
   function onkeydown(event: KeyboardEvent) {
     const one = shown[current];
-    if (!one || event.ctrlKey || event.metaKey || event.altKey) return;
+    if (event.ctrlKey || event.metaKey || event.altKey || !(event.target as HTMLElement).matches('[data-place]'))
+      return;
     const end = event.shiftKey ? 'from' : 'to';
     const done = {
       ArrowDown: () => focus(current + 1),
       ArrowUp: () => focus(current - 1),
-      Enter: () => take(one),
+      Enter: () => (one.taken ? takeBack(one) : take(one)),
       d: () => dismiss(one),
+      p: () => toPhrase(one),
+      s: () => onsource(one.source, one.line),
       ArrowRight: () => change(one, end, 1),
       ArrowLeft: () => change(one, end, -1),
       n: onnext,
     }[event.key];
-    if (!done || (event.key === 'Enter' && !(event.target as HTMLElement).matches('[data-place]'))) return;
+    if (!done) return;
     event.preventDefault();
     event.stopPropagation();
     void done();
@@ -169,39 +162,59 @@
   ];
   const facts = [texts.facts.linking, texts.facts.depth, texts.facts.share];
   const quietLink = 'text-primary hover:underline';
+  const choice = 'rounded border border-base-300 bg-base-100 px-1 leading-6';
 </script>
 
-<section class="panel flex min-h-0 min-w-0 flex-col" aria-label={texts.places(answer?.places.length ?? 0)}>
-  <header class="flex flex-wrap items-center gap-x-3 gap-y-1 border-b border-base-300 px-3 py-2 text-xs">
-    <h2 class="min-w-0 flex-1 truncate text-sm">
-      {answer ? texts.places(shown.length) : ''}
-      <a class="font-semibold hover:underline" href={hrefOf(target.address)}>{target.title || target.address}</a>
+<section class="panel flex min-h-0 min-w-0 flex-col" aria-label={texts.places(places.length, direction)}>
+  <header class="border-b border-base-300 px-3 py-2 text-xs">
+    <h2 class="truncate text-sm">
+      {answer ? texts.places(shown.length, direction) : ''}
+      <a class="font-semibold hover:underline" href={hrefOf(page.address)}>{page.title || page.address}</a>
     </h2>
-    <label class="flex items-center gap-1" title={texts.inCodeMeans}
-      ><input
-        type="checkbox"
-        class="checkbox checkbox-xs"
-        bind:checked={inCode}
-        onchange={() => read()}
-      />{texts.inCode}</label
-    >
-    <select
-      class="rounded border border-base-300 bg-base-100 px-1 leading-6"
-      aria-label={texts.section}
-      bind:value={section}
-    >
-      <option value="">{texts.allSections}</option>
-      {#each sections as one (one)}<option value={one}>{one}</option>{/each}
-    </select>
-    <input
-      class="input input-xs w-32"
-      type="search"
-      placeholder={texts.contains}
-      aria-label={texts.contains}
-      bind:value={contains}
-    />
+    <div class="mt-1.5 flex flex-wrap items-center gap-x-3 gap-y-1">
+      <input
+        class="input input-xs w-28"
+        type="search"
+        placeholder={texts.contains}
+        aria-label={texts.contains}
+        bind:value={narrowing.contains}
+      />
+      {#each filters as { of, label, all } (of)}
+        {#if valuesOf(places, of).length > 1}
+          <select class={choice} aria-label={label} bind:value={narrowing[of]}>
+            <option value="">{all}</option>
+            {#each valuesOf(places, of) as one (one)}<option value={one}>{one}</option>{/each}
+          </select>
+        {/if}
+      {/each}
+      <label class="flex items-center gap-1" title={texts.leastMeans}
+        >{texts.least}
+        <select class={choice} bind:value={least} onchange={() => read()}>
+          {#each LEAST as one (one)}<option value={one}>{one}</option>{/each}
+        </select></label
+      >
+      <label class="flex items-center gap-1" title={texts.inCodeMeans}
+        ><input
+          type="checkbox"
+          class="checkbox checkbox-xs"
+          checked={inCode ?? answer?.code ?? false}
+          onchange={({ currentTarget }) => ((inCode = currentTarget.checked), read())}
+        />{texts.inCode}</label
+      >
+      <label class="flex items-center gap-1" title={texts.linkedTooMeans}
+        ><input
+          type="checkbox"
+          class="checkbox checkbox-xs"
+          bind:checked={linkedToo}
+          onchange={() => read()}
+        />{texts.linkedToo}</label
+      >
+      {#if direction === 'to' && page.title}
+        <a class={quietLink} href={hrefOfSearch(page.title, page.address)}>{texts.find}</a>
+      {/if}
+    </div>
   </header>
-  {#if answer}
+  {#if answer && direction === 'to'}
     <dl class="tabular flex flex-wrap gap-x-5 gap-y-1 border-b border-base-300 px-3 py-1.5 text-xs" aria-live="polite">
       {#each facts as name, i (name)}
         <div class="flex gap-1.5">
@@ -217,17 +230,15 @@
   <div class="min-h-0 flex-1 overflow-y-auto">
     {#if !answer}
       <p class="quiet px-3 py-3" role="status">{busy ? texts.finding : texts.failed}</p>
-    {:else if answer.places.length === 0}
+    {:else if places.length === 0}
       <p class="quiet px-3 py-3">
-        {texts.none}
+        {texts.none[direction]}
         {#if answer.dismissed}{texts.dismissed(answer.dismissed)}{/if}
       </p>
     {:else}
       <!-- svelte-ignore a11y_no_noninteractive_element_interactions -->
       <ul bind:this={list} {onkeydown}>
-        {#each shown as one, i (one.source)}
-          {@const [from, to] = rangeOf(one)}
-          {@const text = whole(one)}
+        {#each shown as one, i (keyOf(one))}
           <li
             class="border-b border-base-300/70 px-3 py-2 {i === current
               ? 'border-l-3 border-l-primary bg-base-200/60'
@@ -235,29 +246,43 @@
           >
             <div class="flex items-baseline gap-3 text-xs">
               <span class="min-w-0 flex-1 truncate">
-                <span class="font-mono" title={one.source}>{shortAddress(one.source, site.start)}</span>
+                {#if direction === 'to'}
+                  <span class="font-mono" title={one.source}>{shortAddress(one.source, site.start)}</span>
+                {:else}
+                  → <span class="font-mono" title={one.target.address}
+                    >{shortAddress(one.target.address, site.start)}</span
+                  >
+                  {one.target.title ?? ''}
+                {/if}
                 <span class="quiet"
-                  >· {texts.line(one.line)}{one.depth === null ? '' : ` · ${texts.depth(one.depth)}`} · {texts.gives(
-                    share(one.shareGain),
-                  )}</span
+                  >· {texts.line(one.line)}{direction === 'from' || one.depth === null
+                    ? ''
+                    : ` · ${texts.depth(one.depth)}`} · {texts.gives(share(one.shareGain))}</span
                 >
               </span>
               {#if one.taken}<span class="font-semibold text-primary">{texts.taken}</span>{/if}
             </div>
             <div
-              class="mt-0.5 rounded-sm font-serif text-[15px] leading-snug break-words"
+              class="mt-0.5 rounded-sm"
               data-place
               role="button"
               tabindex={i === current ? 0 : -1}
               aria-pressed={one.taken !== null}
-              title={texts.why(texts.by[one.from], one.relatedness.toFixed(2))}
+              title={texts.why(texts.by[one.from], one.score.toFixed(2), one.relatedness.toFixed(2))}
               onfocus={() => (current = i)}
-              onmouseup={(event) => choose(one, event)}
             >
-              {text.slice(0, from)}<mark class="rounded-xs bg-primary/20 text-inherit underline decoration-primary"
-                >{text.slice(from, to)}</mark
-              >{text.slice(to)}
+              <Sentence
+                text={sentenceOf(one)}
+                range={rangeOf(one)}
+                room={roomOf(one)}
+                onchoose={(range) => choose(one, range)}
+              />
             </div>
+            {#if one.clash || (one.taken === null && one.links >= MANY_LINKS)}
+              <p class="lost mt-0.5 text-xs">
+                {one.clash ? texts.clash(shortAddress(one.clash, site.start)) : texts.crowded(one.links)}
+              </p>
+            {/if}
             {#if i === current}
               <div class="mt-1 flex flex-wrap items-baseline gap-x-3 gap-y-0.5 text-xs">
                 {#if one.taken}
@@ -269,8 +294,11 @@
                   <button type="button" class={quietLink} onclick={() => dismiss(one)}>{texts.dismiss}</button>
                   <button type="button" class={quietLink} onclick={() => change(one, 'to', 1)}>{texts.widen}</button>
                   <button type="button" class={quietLink} onclick={() => change(one, 'to', -1)}>{texts.narrow}</button>
+                  <button type="button" class={quietLink} onclick={() => toPhrase(one)}>{texts.phrase}</button>
                 {/if}
-                <a class={quietLink} href={hrefOf(one.source, `${one.line}:${one.column}`)}>{texts.edit}</a>
+                <button type="button" class={quietLink} onclick={() => onsource(one.source, one.line)}
+                  >{texts.source}</button
+                >
                 {#if one.others.length}
                   <span class="quiet min-w-0 truncate"
                     >{texts.couldMean}
@@ -287,7 +315,8 @@
         {/each}
       </ul>
       <p class="quiet px-3 py-2 text-xs">
-        {texts.noFurther}
+        {#if answer.more}<button type="button" class={quietLink} onclick={showMore}>{texts.more}</button>
+        {:else}{texts.noFurther}{/if}
         {#if answer.dismissed}{texts.dismissed(answer.dismissed)}{/if}
       </p>
     {/if}

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { moved, wholeWords } from './range';
+import { moved, wholePhrase, wholeWords } from './range';
 
 const text = 'When the Lantern Lane depot opened its doors again';
 const at = (words: string) => [text.indexOf(words), text.indexOf(words) + words.length] as const;
@@ -20,6 +20,14 @@ describe('the words of a link', () => {
     expect(said(moved(text, at('Lantern Lane'), 'to', 1, at('the Lantern Lane')))).toBe('Lantern Lane');
     expect(said(moved(text, at('again'), 'to', 1, all))).toBe('again');
   });
+  it.each([
+    ['depot', 'Lantern Lane depot'],
+    ['Lantern', 'Lantern Lane depot'],
+    ['Lane', 'Lantern Lane depot'],
+    ['doors', 'doors'],
+  ])('“%s” become the whole phrase “%s”', (words, phrase) =>
+    expect(said(wholePhrase(text, at(words), all, 'The depot of Lantern Lane'))).toBe(phrase),
+  );
   it('are whole ones where a person drags over them', () => {
     expect(said(wholeWords(text, at('antern Lane dep'), all))).toBe('Lantern Lane depot');
     expect(wholeWords(text, at(' '), all)).toBeNull();

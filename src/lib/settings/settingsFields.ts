@@ -304,6 +304,11 @@ export const fieldGroups: FieldGroup[] = [
           write: ({ pattern, name }: { pattern: string; name: string }) => `${pattern} = ${name}`,
         },
       ),
+      flag(
+        'linksInCode',
+        'Links in code',
+        'Words in code may become links, for sites that name their pages in code; applies at once.',
+      ),
       text(
         'editing',
         'Editing address',

@@ -43,8 +43,12 @@ const flowPictures = [
 
 const wordsPictures = [
   { picture: '', label: 'Anchor texts' },
-  { picture: 'places', label: 'Places to link from' },
+  { picture: 'sections', label: 'Sections' },
   { picture: 'moves', label: 'Links to move' },
+  { picture: 'places', label: 'Places to link from' },
+  { picture: 'from', label: 'Links to add' },
+  { picture: 'given', label: 'Your text' },
+  { picture: 'search', label: 'Find words' },
 ];
 
 const rollCallPictures = [

@@ -10,18 +10,18 @@
   import { send } from '../shell/send';
   import { counted, shortAddress } from '../shell/words';
   import { texts } from './texts';
-  import type { ShownWordings } from './shown';
+  import { keyOf } from './shown';
+  import type { ShownWording, ShownWordings } from './shown';
 
   interface Props {
-    shown: ShownWordings;
+    shown: ShownWordings & { address: string };
     site: { id: number; start: string };
     place: DraftPlace | null;
     hrefOf: (page: string) => string;
-    hrefOfLinks: (anchor: string) => string;
+    hrefOfLinks: (one: ShownWording) => string;
     onnext: () => void;
   }
   let { shown, site, place, hrefOf, hrefOfLinks, onnext }: Props = $props();
-  type One = Props['shown']['wordings'][number];
   const UNDO_SECONDS = 8;
 
   let current = $state(0);
@@ -29,7 +29,6 @@
   /** Wordings of which an edit was made here; the crawl goes on having them. */
   let done = $state.raw<string[]>([]);
   let list: HTMLOListElement | undefined = $state();
-  const keyOf = (one: One) => `${shown.address} ${one.anchor} ${one.fragment}`;
   const open = $derived(shown.wordings.filter((one) => !done.includes(keyOf(one))));
 
   $effect(() => {
@@ -43,13 +42,13 @@
     await tick();
     list?.querySelectorAll<HTMLElement>('[data-wording]')[current]?.focus();
   }
-  async function edit(one: One, op: EditOp, value = '') {
+  async function edit(one: ShownWording, op: EditOp, value = '') {
     const made = editOf(op, '*', { target: shown.address, anchor: one.anchor, value });
     if (!place || !(await addEdits(place, [made]))) return;
     done = [...done, keyOf(one)];
     await focus(current);
   }
-  async function keep(one: One) {
+  async function keep(one: ShownWording) {
     const dismissal = { kind: 'wording', what: one.anchor, target: shown.address };
     const switched = (dismissed: boolean) => send(`/sites/${site.id}/dismissals`, 'POST', { ...dismissal, dismissed });
     if (!(await switched(true))) return;
@@ -57,12 +56,12 @@
     sayUndoable(texts.moves.kept, UNDO_SECONDS, () => void switched(false).then(() => invalidateAll()));
     await focus(current);
   }
-  async function reword(one: One) {
+  async function reword(one: ShownWording) {
     words = one.anchor;
     await tick();
     list?.querySelector('input')?.select();
   }
-  async function saveWords(one: One) {
+  async function saveWords(one: ShownWording) {
     const value = (words ?? '').trim();
     words = null;
     if (value && value !== one.anchor) await edit(one, 'reword_link', value);
@@ -134,8 +133,7 @@
               >
             {/if}
             <span class="tabular quiet text-xs whitespace-nowrap"
-              ><a class="underline" href={hrefOfLinks(one.anchor)}>{counted(one.occurrences, 'link')}</a> · {texts
-                .columns.fit}
+              ><a class="underline" href={hrefOfLinks(one)}>{counted(one.occurrences, 'link')}</a> · {texts.columns.fit}
               {percent(one.fit)}</span
             >
           </div>

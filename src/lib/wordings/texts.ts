@@ -1,17 +1,25 @@
 import type { LinkFault } from '$core/links';
-import { counted, number } from '../shell/words';
+import { counted } from '../shell/words';
 
 export const texts = {
   pageTitle: (host: string) => `Words: ${host}`,
   targets: (n: number) => `${counted(n, 'page')} with links`,
   order: 'by share that arrives under faulty words',
-  more: (n: number) => `${number(n)} more are not shown.`,
-  contains: 'Contains …',
+  by: 'By',
+  orders: { '': 'target', words: 'words', page: 'page' },
+  allWords: (n: number) => counted(n, 'wording'),
+  orderOfWords: 'those that lead to the most pages first',
+  linking: (n: number) => `${counted(n, 'page')} with links to others`,
+  orderOfPages: 'by share',
+  leadTo: (n: number) => counted(n, 'page'),
+  links: (n: number) => counted(n, 'link'),
+  linksTo: (n: number) => `links to ${counted(n, 'page')}`,
   wordings: (n: number) => counted(n, 'wording'),
   faulty: (n: number) => counted(n, 'faulty link'),
   noTargets: 'No page of this crawl has links from other pages.',
   columns: {
     words: 'Words',
+    target: 'Lead to',
     occurrences: 'Links',
     pages: 'Pages',
     mainContent: 'In content',
@@ -19,6 +27,7 @@ export const texts = {
     share: 'Share',
     fit: 'Fit',
     faults: 'Faults',
+    since: 'First seen',
   },
   about: {
     occurrences: 'Links with these words',
@@ -26,9 +35,26 @@ export const texts = {
     mainContent: 'How many of them stand in main content, apart from navigation',
     followed: 'How many of them a search crawler follows',
     share: 'The share that arrives with these words',
+    since: 'The first crawl with these words for the page, of those whose texts are indexed',
     fit: 'How much of the words, by how rare they are, is in the title, heading, description and address of the page; what only its text has counts half',
   },
+  fitMeans:
+    'Fit: how much of the words, by how rare they are, is in the title, heading, description and address of the page that they lead to; what only its text has counts half.',
   empty: '(no words)',
+  strips: {
+    content: 'In content',
+    around: 'Around it',
+    piece: (words: string, links: string, isFaulty: boolean) =>
+      `${words}: ${links} links${isFaulty ? ', with faults' : ''}`,
+    rest: 'Words that few links have',
+  },
+  sections: {
+    from: 'Links from',
+    to: (section: string) => `What ${section} says to others, in main content`,
+    itself: 'itself',
+    none: 'top level',
+    nothing: 'No page links to another one from its main content.',
+  },
   better: 'Fits better: ',
   faults: {
     empty: 'empty',

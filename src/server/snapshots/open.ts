@@ -129,7 +129,11 @@ function openEntry(db: Database, row: Analysed, key: string): Open {
     throw error;
   };
   return {
-    bytes: () => read + (decoded ? layerBytes(decoded) + listBytes(decoded) + bytesBeside(decoded) + (decoded.texts?.index?.bytes ?? 0) : 0),
+    bytes: () =>
+      read +
+      (decoded
+        ? layerBytes(decoded) + listBytes(decoded) + bytesBeside(decoded) + (decoded.texts?.index?.bytes ?? 0)
+        : 0),
     snapshot: load().catch(close),
     with: { links: loadedOnce(() => add('links').catch(close)), words: loadedOnce(() => add('words').catch(close)) },
     report: once(() => reportFrom(parts.get(REPORT_PART))),

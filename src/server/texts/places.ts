@@ -1,7 +1,7 @@
 /** Places that could link to pages of a crawl (src/core/places), with the sources in which they stand. */
 import { readBlocks } from '$core/html';
 import { placesOf, showPlace } from '$core/places';
-import type { FoundPlace, Place, Places } from '$core/places';
+import type { FoundPlace, Places, ShownPlace } from '$core/places';
 import { addressAt } from '$core/snapshot';
 import type { TextIndex } from '$core/textIndex';
 import type { View } from '$core/view';
@@ -12,6 +12,7 @@ import type { Database } from '../database';
 import { openSnapshot } from '../snapshots';
 import { openTexts } from './texts';
 
+type Read = ReturnType<typeof readBlocks>;
 type Indexed = Pick<Crawl, 'id' | 'siteId' | 'analysedAt'>;
 
 /** By index, for the view that was asked for last: reading a site anew takes longer than a question. */
@@ -28,34 +29,38 @@ export async function openPlaces(db: Database, row: Indexed, view?: View): Promi
   return places;
 }
 
-/** A place with its words in the source. */
-export interface ShownPlace extends FoundPlace {
-  at: Place;
-}
-
 const READ_PAGES = 100;
 
-/** Shows places in the sources of a crawl; those of pages that were read last are read once. */
-export function placeReader(db: Database, row: Indexed, { site }: Places) {
-  const read = boundedMap<number, Promise<ReturnType<typeof readBlocks> | null>>(READ_PAGES);
-  const blocksOf = (page: number) => {
+/** Reads the blocks of a crawl's pages from their sources; those of pages that were read last are read once. */
+export function blockReader(db: Database, row: Indexed, view: View) {
+  const read = boundedMap<number, Promise<Read | null>>(READ_PAGES);
+  return (page: number) => {
     let blocks = read.get(page);
     if (!blocks) {
-      blocks = storedSource(db, row, addressAt(site.view, page)).then(
+      blocks = storedSource(db, row, addressAt(view, page)).then(
         (source) => source && readBlocks(source.bytes, source.charset),
       );
       read.set(page, blocks);
     }
     return blocks;
   };
+}
+
+/** A place by the first of its mentions that can be shown in the blocks of its page; null where none can. */
+export function shownIn(blocks: Read, found: FoundPlace, language: string): ShownPlace | null {
+  for (const mentioned of [found, ...found.also]) {
+    const at = showPlace(blocks, mentioned, language);
+    if (at) return { ...found, ...mentioned, at };
+  }
+  return null;
+}
+
+/** Shows places in the sources of a crawl. */
+export function placeReader(db: Database, row: Indexed, { site }: Places) {
+  const blocksOf = blockReader(db, row, site.view);
   return async (found: FoundPlace): Promise<ShownPlace | null> => {
     const blocks = await blocksOf(found.source);
-    const language = site.index.languages[site.languageOf(found.source)];
-    for (const mentioned of blocks ? [found, ...found.also] : []) {
-      const at = showPlace(blocks!, mentioned, language);
-      if (at) return { ...found, ...mentioned, at };
-    }
-    return null;
+    return blocks && shownIn(blocks, found, site.index.languages[site.languageOf(found.source)]);
   };
 }
 

@@ -4,6 +4,8 @@ import { brotliCompress, brotliDecompress, constants } from 'node:zlib';
 import { and, asc, eq, gt, isNotNull } from 'drizzle-orm';
 import { openTextIndex, TEXT_INDEX_VERSION } from '$core/textIndex';
 import type { TextIndex, TextParts } from '$core/textIndex';
+import { unpackFirstSeen } from '$core/wordings';
+import type { FirstSeen } from '$core/wordings';
 import { sizedCache } from '../caches';
 import type { Crawl } from '../crawls';
 import { charsetOf } from '../crawls/pages';
@@ -84,17 +86,32 @@ export async function storeTexts(db: Database, lease: Lease, parts: TextParts, a
 
 const stampOf = (analysedAt: Date | null) => `${TEXT_INDEX_VERSION} ${analysedAt?.getTime()}`;
 
-/** What is stored of an index; null when there is none of this analysis by this version of the program. */
-async function readParts(db: Database, { id, analysedAt }: Indexed): Promise<TextParts | null> {
+/** Since when links have their words (src/core/wordings/firstSeen.ts). */
+export const FIRST_SEEN_PART = 'first_seen';
+
+/** Some parts that are stored for a crawl, by their names; all without. */
+async function partsOf(db: Database, crawlId: number, only?: string): Promise<TextParts> {
   const rows = await db
     .select({ part: textChunk.part, data: textChunk.data })
     .from(textChunk)
-    .where(eq(textChunk.crawlId, id))
+    .where(and(eq(textChunk.crawlId, crawlId), only === undefined ? undefined : eq(textChunk.part, only)))
     .orderBy(asc(textChunk.part), asc(textChunk.seq));
   const chunks = new Map<string, Buffer[]>();
   for (const { part, data } of rows) chunks.set(part, [...(chunks.get(part) ?? []), data]);
   const parts: TextParts = new Map();
   for (const [name, pieces] of chunks) parts.set(name, await decompress(Buffer.concat(pieces)));
+  return parts;
+}
+
+/** What a crawl tells of when wordings were first seen; null when its texts are not indexed. */
+export async function readFirstSeen(db: Database, crawlId: number): Promise<FirstSeen | null> {
+  const part = (await partsOf(db, crawlId, FIRST_SEEN_PART)).get(FIRST_SEEN_PART);
+  return part ? unpackFirstSeen(part) : null;
+}
+
+/** What is stored of an index; null when there is none of this analysis by this version of the program. */
+async function readParts(db: Database, { id, analysedAt }: Indexed): Promise<TextParts | null> {
+  const parts = await partsOf(db, id);
   const stamp = parts.get(ANALYSIS_PART);
   return stamp && new TextDecoder().decode(stamp) === stampOf(analysedAt) ? parts : null;
 }
