@@ -231,6 +231,8 @@ function sheets(): Sheet[] {
       i % 4 === 1
         ? 'When the night buses of the coast still ran out to the lighthouse, the lamps were blue.'
         : 'The rest was told to us by a driver who does not want to be named.',
+      // A link that leads to the wrong story.
+      story.slug === 'the-third-horse' ? `Then came ${link('/stories/the-fare-box', 'the snow of 1947')}.` : '',
       i % 6 === 5 ? `The letters are in ${link('/archive/letters-1931', 'the archive')}.` : '',
     );
     page({

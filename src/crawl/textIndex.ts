@@ -5,7 +5,7 @@ import { GOOD_PLACES_PART, goodPlacesPart, openTextIndex, textIndexBuilder } fro
 import type { TextParts } from '$core/textIndex';
 import type { View } from '$core/view';
 import { firstSeenIn, noneSeen, packFirstSeen } from '$core/wordings';
-import { GOOD_SCORE, pagesInNeed, placesOf } from '$core/places';
+import { GOOD_SCORE, pagesInNeed, placesOf, targetBatches } from '$core/places';
 import {
   endJob,
   FIRST_SEEN_PART,
@@ -26,8 +26,7 @@ import { isError } from '$core/errors';
 
 /** How often it is told how far it is. */
 const TELL_PAGES = 100;
-/** Pages whose places are looked for together, and words that are looked at for all of them. */
-const TOGETHER = 100;
+/** Words that are looked at for all places. */
 const MOST_WORDS = 50_000_000;
 
 export interface TextsRun {
@@ -51,16 +50,15 @@ async function readTexts({ db, lease, signal }: TextsRun, view: View): Promise<T
 }
 
 /** Counts the good places for links to each page that has few; of the first ones, where that is too much. */
-async function countPlaces({ db, lease, signal }: TextsRun, view: View, parts: TextParts) {
-  const index = openTextIndex(parts);
-  const places = placesOf(view, index);
-  const passes = Math.max(1, Math.floor(MOST_WORDS / Math.max(1, index.words)));
-  const targets = pagesInNeed(view).slice(0, passes * TOGETHER);
+async function countPlaces({ db, lease, signal }: TextsRun, view: View, parts: TextParts, inCode: boolean) {
+  const places = placesOf(view, openTextIndex(parts));
+  const batches = targetBatches(places, pagesInNeed(view), MOST_WORDS);
+  const targets = batches.flat().length;
   const counts = new Map<number, number>();
-  for (let at = 0; at < targets.length; at += TOGETHER) {
-    const found = places.to(targets.slice(at, at + TOGETHER), { least: GOOD_SCORE });
+  for (const batch of batches) {
+    const found = places.to(batch, { least: GOOD_SCORE, inCode });
     for (const [page, of] of await inSlices(found, signal)) counts.set(page, of.length);
-    await noteStep(db, lease, 'places', counts.size, targets.length);
+    await noteStep(db, lease, 'places', counts.size, targets);
   }
   return counts;
 }
@@ -86,7 +84,7 @@ export async function indexTexts(run: TextsRun): Promise<void> {
     const view = row && (await openSnapshot(db, row));
     if (view) {
       const parts = await readTexts({ ...run, signal }, view);
-      const counts = await countPlaces({ ...run, signal }, view, parts);
+      const counts = await countPlaces({ ...run, signal }, view, parts, row.settings.linksInCode);
       const added: [string, Uint8Array][] = [
         [GOOD_PLACES_PART, goodPlacesPart(counts)],
         [FIRST_SEEN_PART, await firstSeenOf(run, row, view)],

@@ -3,7 +3,8 @@ import pino from 'pino';
 import { afterAll, beforeAll } from 'vitest';
 import type { Browser, Page } from 'puppeteer-core';
 import { leaseWaiting, requestTexts, sayAlive } from '$server/index';
-import { serveDemo } from '../../demo/server';
+import { serveByHost } from '../../demo/server';
+import { demoAnswer } from '../../demo/site';
 import { runLiveChecks } from '../../src/crawl/liveChecks';
 import { indexTexts } from '../../src/crawl/textIndex';
 import { openBrowser, pageForEach } from './browser';
@@ -22,12 +23,14 @@ export const SITE = 'https://www.larkfield.example';
  */
 export function crawledDemo({ isTwice = false, withTexts = false } = {}) {
   let database: TestDatabase;
-  let demo: Awaited<ReturnType<typeof serveDemo>>;
+  let demo: Awaited<ReturnType<typeof serveByHost>>;
   let app: Awaited<ReturnType<typeof startApp>>;
   let browser: Browser;
   let page: Page;
   let faults: string[];
   let base: string;
+  /** Pages that somebody has edited, by their paths. */
+  const edited = new Map<string, string>();
 
   const { begin, finish } = crawling(() => database.db);
   const once = async () => {
@@ -45,7 +48,11 @@ export function crawledDemo({ isTwice = false, withTexts = false } = {}) {
   beforeAll(async () => {
     database = await testDatabase();
     let isLater = false;
-    demo = await serveDemo(0, certificate(), () => isLater);
+    demo = await serveByHost(0, certificate(), (host, secure, path) => {
+      const answer = demoAnswer(host, secure, path, isLater);
+      const body = edited.get(path);
+      return body !== undefined && host === new URL(SITE).host ? { ...answer, body } : answer;
+    });
     let crawl = await once();
     isLater = true;
     if (isTwice) crawl = await once();
@@ -78,6 +85,9 @@ export function crawledDemo({ isTwice = false, withTexts = false } = {}) {
   return {
     /** Runs the live checks that are asked for, as a worker would, while something is done. */
     whileChecking,
+    /** Puts another page in the place of one, as it is on the website at first. */
+    edit: (path: string, change: (body: string) => string) =>
+      void edited.set(path, change(String(demoAnswer(new URL(SITE).host, true, path, false).body))),
     /** Crawls the website once more, as it is some weeks later; that crawl is opened from then on. */
     crawlAgain: async () => void (base = `${app.address}sites/1/crawls/${await once()}`),
     /** The page of this test, what went wrong in it, and where the crawl is. */

@@ -26,6 +26,8 @@ const edits: Edit[] = [
   editOf('remove_link', '*', { target: tiny('/b'), placement: 'footer' }),
   editOf('reword_link', tiny('/'), { target: tiny('/a'), anchor: 'Trams', value: 'All trams' }),
   editOf('retarget_link', tiny('/'), { target: tiny('/a'), value: tiny('/b') }),
+  editOf('retarget_link', '*', { target: tiny('/a'), value: tiny('/b') }),
+  editOf('reword_link', '*', { target: tiny('/a'), anchor: 'Trams', value: 'All trams' }),
   editOf('add_page', tiny('/new'), { value: 'New' }),
   editOf('remove_page', tiny('/a'), { value: '410' }),
   editOf('redirect', tiny('/b'), { target: tiny('/a') }),
@@ -57,7 +59,7 @@ it('what a later crawl has found is not done again, and what it cannot do is ref
     done: false,
     note: '',
   });
-  const kept = [editOf('redirect', tiny('/old'), { target: tiny('/a') }), editOf('noindex', tiny('/none')), edits[9]];
+  const kept = [editOf('redirect', tiny('/old'), { target: tiny('/a') }), editOf('noindex', tiny('/none')), edits[11]];
   const over = (began: number) => draftOfCrawl({ view: site, settings, began: new Date(began) }, kept.map(made));
   expect(over(2000).states.map(({ state }) => state)).toEqual(['live', 'refused', 'off']);
   expect(over(500).states.map(({ state }) => state)).toEqual(['applied', 'refused', 'off']);
@@ -92,6 +94,12 @@ it.each<[string, Edit, Outcome]>([
     editOf('remove_link', tiny('/*'), { target: tiny('/a') }),
     otherwise('found_partly', { done: 2, looked: 3, first: tiny('/') }),
   ],
+  [
+    'a link that no page of a pattern has',
+    editOf('retarget_link', '*', { target: tiny('/none'), value: tiny('/old') }),
+    otherwise('found_no_link'),
+  ],
+  ['a link that one page has', editOf('retarget_link', '*', { target: tiny('/a'), value: tiny('/c') }), notYet],
   ['no page of a pattern', editOf('noindex', tiny('/*')), notYet],
 ])('what is there instead of an edit: %s', (_, edit, outcome) => {
   expect(outcomeOf(site, edit)).toEqual(outcome);
@@ -114,5 +122,6 @@ it('the addresses to ask for are the pages of edits, and some of a pattern', () 
     tiny('/q'),
   ]);
   expect(asked(editOf('noindex', '*'))).toHaveLength(40);
+  expect(addressesOf([editOf('retarget_link', '*', { target: tiny('/a') })], site, settings)).toEqual([tiny('/')]);
   expect(asked(editOf('robots', tiny('/')))).toEqual([]);
 });

@@ -100,6 +100,9 @@ function linkOutcome(page: SeenPage, edit: Edit, address: (text: string) => stri
 /** Edits of what an address answers, and not of the page there. */
 const answers: ReadonlySet<Edit['op']> = new Set(['redirect', 'move_page', 'remove_page', 'add_page']);
 
+/** Edits of links that pages have already. */
+const changesLinks: ReadonlySet<Edit['op']> = new Set(['reword_link', 'retarget_link']);
+
 /** Tells what has become of edits on a website as it was found. */
 export function outcomeTest(site: SeenSite, settings: CrawlSettings): (edit: Edit) => Outcome {
   const scope = scopeOf(settings);
@@ -151,17 +154,24 @@ export function outcomeTest(site: SeenSite, settings: CrawlSettings): (edit: Edi
     const matches = patternTest(edit.source);
     let [done, looked] = [0, 0];
     let first = '';
+    let none = unknown;
     for (const address of site.addresses()) {
       const page = matches(address) ? site.pageAt(address) : null;
       if (!page || (!page.html && !answers.has(edit.op))) continue;
-      const { state } = onPage(edit, address);
+      const outcome = onPage(edit, address);
+      const { state } = outcome;
       // Some addresses that match answered otherwise before, and nobody meant them.
       if (state === 'otherwise' && answers.has(edit.op)) continue;
+      // Nor does a link that a page has neither as it was nor as it is to be.
+      if (state === 'otherwise' && changesLinks.has(edit.op)) {
+        none = outcome;
+        continue;
+      }
       looked++;
       if (state === 'live') done++;
       else first ||= address;
     }
-    if (looked === 0) return unknown;
+    if (looked === 0) return none;
     if (done === looked) return live;
     return done ? otherwise({ code: 'found_partly', done, looked, first }) : notYet;
   }
@@ -219,6 +229,7 @@ const MOST_OF_PATTERN = 40;
 /** The addresses to be asked for when edits are checked: their pages, and of patterns some, evenly spread. */
 export function addressesOf(edits: readonly Edit[], view: View, settings: CrawlSettings): string[] {
   const scope = scopeOf(settings);
+  const site = crawledSite(view);
   const asked = new Set<string>();
   const add = (text: string, base?: string) => {
     const address = scope.identify(text, base)?.address;
@@ -237,10 +248,12 @@ export function addressesOf(edits: readonly Edit[], view: View, settings: CrawlS
       continue;
     }
     const matches = patternTest(source);
+    const target = changesLinks.has(op) || op === 'remove_link' ? (scope.identify(edit.target)?.address ?? '') : null;
     const pages: string[] = [];
     for (let page = 0; page < view.count; page++) {
       const address = addressAt(view, page);
-      if (factAt(view, 'html', page) === true && matches(address)) pages.push(address);
+      const isMeant = factAt(view, 'html', page) === true && matches(address);
+      if (isMeant && (target === null || site.pageAt(address)?.linksTo(target).length)) pages.push(address);
     }
     const step = Math.max(1, pages.length / MOST_OF_PATTERN);
     for (let at = 0; at < pages.length; at += step) addWithTarget(pages[Math.floor(at)]);

@@ -1,4 +1,4 @@
-export { GOOD_SCORE, LEAST_SCORE, placesOf } from './places';
+export { GOOD_SCORE, LEAST_SCORE, placesOf, targetBatches } from './places';
 export type { PlaceOptions } from './mentions';
 export type { FoundPlace, Places } from './places';
 export { givenHtml } from './given';

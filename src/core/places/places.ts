@@ -155,3 +155,18 @@ export function placesOf(view: View, index: TextIndex): Places {
     },
   };
 }
+
+/** Targets whose places are looked for in one pass over all texts. */
+const TOGETHER = 100;
+
+/**
+ * Targets in batches, each for one pass over all texts: only the first ones, where more passes would be too much.
+ * @param mostWords words that are looked at in all passes together
+ */
+export function targetBatches({ site }: Places, targets: readonly number[], mostWords: number): number[][] {
+  const passes = Math.max(1, Math.floor(mostWords / Math.max(1, site.index.words)));
+  const batches: number[][] = [];
+  for (let at = 0; at < targets.length && batches.length < passes; at += TOGETHER)
+    batches.push(targets.slice(at, at + TOGETHER));
+  return batches;
+}

@@ -37,12 +37,16 @@ export interface PlanCall {
   withinSections?: boolean;
   /** Whether only pages may link whose content has the words that name the target. */
   alike?: boolean;
+  /** By target the pages that may link to it; any without. Pages without sources get no link. */
+  linkable?: ReadonlyMap<number, ReadonlySet<number>> | null;
   /** Pages that may neither get a new link nor lose one. */
   without?: Bits | null;
 }
 
 export interface Proposal {
   edit: Edit;
+  /** The pages of a new link; null for other edits. */
+  link: NewLink | null;
   /** What it brings, and for links to how many of the words that name its target the source has. */
   gain: Message;
 }
@@ -62,7 +66,10 @@ const ALIKE = 0.5;
 
 /** What all goals plan with. */
 function taskOf(view: View, { wanted, newLinks = Infinity, budget = Infinity, ...call }: PlanCall) {
-  const { without } = call;
+  const { without, alike, linkable } = call;
+  const isAlike = (source: number, target: number) => likeness(source, target) >= ALIKE;
+  const isLinkable = (source: number, target: number) => linkable!.get(target)?.has(source) === true;
+  const tests = [...(linkable ? [isLinkable] : []), ...(alike ? [isAlike] : [])];
   const likeness = wordLikeness(view);
   const folders = commonFolders(view);
   const isFree = (page: number) => !(without && hasBit(without, page));
@@ -81,7 +88,8 @@ function taskOf(view: View, { wanted, newLinks = Infinity, budget = Infinity, ..
     newLinks,
     budget,
     groups: call.withinSections ? view.column('section').codes : null,
-    allowed: call.alike ? (source: number, target: number) => likeness(source, target) >= ALIKE : null,
+    targets: sources.map((one, page) => Number((one || hasBit(wanted, page)) && (!linkable || linkable.has(page)))),
+    allowed: tests.length ? (source: number, target: number) => tests.every((test) => test(source, target)) : null,
     amount: call.amount,
   };
 }
@@ -95,18 +103,20 @@ const editOfLink = (view: View, { source, target }: NewLink): Edit =>
     placement: 'main',
   });
 
+const linkProposal = (view: View, link: NewLink) => ({ edit: editOfLink(view, link), link });
+
 function planWithin({ view, likeness, suits, sources, wanted, amount = view.count, ...limits }: Task): Proposals {
   const { graph, pages, depths } = walkOf(view);
   const plan = planLinks(
     { graph, pages, depth: depths.depth, likeness: suits },
     { within: amount, wanted },
-    { ...limits, sources, targets: sources.map((one, page) => one | wanted[page]) },
+    { ...limits, sources },
   );
   return {
     ...plan,
     short: plan.tooDeep,
     proposals: plan.links.map((link) => ({
-      edit: editOfLink(view, link),
+      ...linkProposal(view, link),
       gain: { code: 'plan_brings', pages: link.gain, words: likeness(link.source, link.target) },
     })),
   };
@@ -144,7 +154,7 @@ function planTextLinks(task: Task): Proposals {
       const link = { source, target };
       finder.take(link);
       const gain: Message = { code: 'plan_text', nth: count + 1, of: amount, words: likeness(source, target) };
-      proposals.push({ edit: editOfLink(view, link), gain });
+      proposals.push({ ...linkProposal(view, link), gain });
     }
   return { proposals, short: short.length, missed: missed.size, fewest: missed.size ? 0 : fewest };
 }
@@ -195,7 +205,7 @@ function planShare(task: Task, settings: CrawlSettings): Proposals {
   }
   return {
     proposals: links.map((link) => ({
-      edit: editOfLink(view, link),
+      ...linkProposal(view, link),
       gain: {
         code: 'plan_share',
         gives: gives(link.source),
@@ -237,6 +247,7 @@ function planFewer({ view, isFree, wanted, amount = 100, budget }: Task): Propos
     fewest: 0,
     // Every page that has the link is meant.
     proposals: plan.removals.map(({ target, placement, crowded }) => ({
+      link: null,
       edit: editOf('remove_link', '*', { target: addressOf(target), placement: placements[placement] }),
       gain: { code: 'plan_fewer', pages: crowded },
     })),

@@ -18,6 +18,7 @@
   let budget = $state<number | null>(null);
   let sections = $state(false);
   let alike = $state(false);
+  let sentences = $state(false);
   let busy = $state(false);
 
   /** The first are the ones that bring most; as they are taken, others come. */
@@ -34,7 +35,13 @@
   async function find() {
     busy = true;
     const given = { amount: amounts[goal], links, budget, without: without.trim() };
-    const query = new URLSearchParams({ goal, select, sections: String(sections), alike: String(alike) });
+    const query = new URLSearchParams({
+      goal,
+      select,
+      sections: String(sections),
+      alike: String(alike),
+      sentences: String(sentences),
+    });
     for (const [name, value] of Object.entries(given)) if (value) query.set(name, String(value));
     found = await answerOf<Found>(fetch(`${base}/plan?${query}`), texts.failed);
     busy = false;
@@ -106,6 +113,9 @@
       <label class="flex items-center gap-1" title={texts.alikeMeans}
         ><input type="checkbox" class="checkbox checkbox-xs" bind:checked={alike} />{texts.alike}</label
       >
+      <label class="flex items-center gap-1" title={texts.sentencesMeans}
+        ><input type="checkbox" class="checkbox checkbox-xs" bind:checked={sentences} />{texts.sentences}</label
+      >
     {/if}
   </div>
   <div><button class="btn btn-primary btn-xs" disabled={busy}>{busy ? texts.finding : texts.find}</button></div>
@@ -134,6 +144,8 @@
               >{short(one.edit.source)} → {short(one.edit.target)}</span
             >
             {#if one.edit.op !== 'add_link'}<span class="block">{one.text.replaceAll(one.edit.target, short)}</span>
+            {:else if one.edit.value}<span class="block font-serif text-[13px]" dir="auto">{one.edit.value}</span>
+              <span class="block truncate">“{one.edit.anchor}”</span>
             {:else}<span class="block truncate">“{one.edit.anchor}”</span>{/if}
             <span class="quiet block">{one.gain}</span>
           </span>

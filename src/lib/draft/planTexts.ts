@@ -22,6 +22,8 @@ export const planTexts = {
   alike: 'only between pages alike in words',
   alikeMeans:
     'The page that gets the link has at least half of the words that name its target, the rare ones counting most',
+  sentences: 'only where a sentence names the page',
+  sentencesMeans: 'Each link comes with the sentence of running text that it is to stand in, and with its words',
   any: 'any',
   everyPage: 'every page',
   find: 'Find the fewest edits',

@@ -3,7 +3,7 @@
   chosen, by key or by hand.
 -->
 <script lang="ts">
-  import { tick } from 'svelte';
+  import { tick, untrack } from 'svelte';
   import { editOf } from '$core/draft/edit';
   import type { PlaceRow } from '$core/places';
   import { addEdits, removeEdits } from '../draft/draft';
@@ -38,7 +38,7 @@
     /** Opens the source of a page at a line, beside the list. */
     onsource: (page: string, line: number) => void;
     /** The next page. */
-    onnext: () => void;
+    onnext: () => Promise<void>;
   }
   let { base, site, place, page, direction, hrefOf, hrefOfSearch, onsource, onnext }: Props = $props();
 
@@ -58,31 +58,45 @@
   let current = $state(0);
   /** Words that a person has chosen, by place. */
   let chosen = $state.raw<Record<string, Range>>({});
-  let list: HTMLUListElement | undefined = $state();
+  let box: HTMLElement | undefined = $state();
+  /** Whether the next page has been asked for by key: keys go on there. */
+  let isByKey = false;
 
+  const asked = $derived(`${direction} ${page.address}`);
   $effect(() => {
-    void [page.address, direction];
+    void asked;
+    untrack(begin);
+  });
+  function begin() {
     answer = null;
     current = 0;
     chosen = {};
     size = SIZE;
     narrowing = { section: '', language: '', contains: '' };
-    void read();
-  });
+    const goesOn = isByKey;
+    isByKey = false;
+    void read().then(() => (goesOn ? focus(0) : undefined));
+  }
 
   async function read() {
-    const asked = `${direction} ${page.address}`;
+    const now = asked;
     busy = true;
     const query = new URLSearchParams({ [direction]: page.address, linked: String(linkedToo) });
     for (const [name, value] of Object.entries({ code: inCode, least, size }))
       if (value !== null) query.set(name, String(value));
     const found = await answerOf<Answer>(fetch(`${base}/places?${query}`), texts.failed);
-    if (asked !== `${direction} ${page.address}`) return;
+    if (now !== asked) return;
     busy = false;
     if (found) answer = found;
   }
 
-  const places = $derived(answer?.places ?? []);
+  /** What a person has done to places and the server has not answered yet. */
+  type Doing = 'taken' | 'free' | 'gone';
+  let doing = $state.raw<Record<string, Doing>>({});
+  let sending: Promise<unknown> = Promise.resolve();
+  const isTaken = (one: PlaceRow) => (doing[keyOf(one)] ?? (one.taken ? 'taken' : 'free')) === 'taken';
+
+  const places = $derived((answer?.places ?? []).filter((one) => doing[keyOf(one)] !== 'gone'));
   const shown = $derived(narrowedTo(places, narrowing));
   const rangeOf = (one: PlaceRow): Range => chosen[keyOf(one)] ?? proposed(one);
   const choose = (one: PlaceRow, range: Range) => (chosen = { ...chosen, [keyOf(one)]: range });
@@ -94,35 +108,43 @@
   async function focus(index: number) {
     current = Math.max(0, Math.min(shown.length - 1, index));
     await tick();
-    list?.querySelectorAll<HTMLElement>('[data-place]')[current]?.focus();
+    (box?.querySelectorAll<HTMLElement>('[data-place]')[current] ?? box)?.focus();
   }
-  async function take(one: PlaceRow) {
-    if (!place || one.taken) return;
-    const [from, to] = rangeOf(one);
+  /** Does something, after all that came before it, while the person goes on with the next place. */
+  function inTurn(one: PlaceRow, state: Doing, act: () => Promise<unknown>) {
+    doing = { ...doing, [keyOf(one)]: state };
+    const own = (sending = sending.then(act).finally(async () => {
+      if (own !== sending) return;
+      await read();
+      if (own === sending) doing = {};
+    }));
+  }
+  function take(one: PlaceRow) {
+    if (!place || isTaken(one)) return;
     const text = sentenceOf(one);
     const edit = editOf('add_link', one.source, {
       target: one.target.address,
-      anchor: text.slice(from, to),
+      anchor: text.slice(...rangeOf(one)),
       placement: 'main',
       value: text.trim(),
     });
-    if (!(await addEdits(place, [edit]))) return;
-    await read();
-    await focus(current + 1);
+    inTurn(one, 'taken', () => addEdits(place, [edit]));
+    return focus(current + 1);
   }
-  async function takeBack(one: PlaceRow) {
-    if (!place || !one.taken) return;
-    await removeEdits(place, [one.taken]);
-    await read();
-    await focus(current);
+  function takeBack(one: PlaceRow) {
+    inTurn(one, 'free', async () => {
+      if (!one.taken) await read();
+      const taken = answer?.places.find((now) => keyOf(now) === keyOf(one))?.taken;
+      if (place && taken) await removeEdits(place, [taken]);
+    });
   }
-  async function dismiss(one: PlaceRow) {
+  function dismiss(one: PlaceRow) {
     const dismissal = { kind: 'place', what: one.source, target: one.target.address };
     const switched = (dismissed: boolean) => send(`/sites/${site.id}/dismissals`, 'POST', { ...dismissal, dismissed });
-    if (!(await switched(true))) return;
-    sayUndoable(texts.dismissedPlace, UNDO_SECONDS, () => void switched(false).then(read));
-    await read();
-    await focus(current);
+    inTurn(one, 'gone', async () => {
+      if (await switched(true)) sayUndoable(texts.dismissedPlace, UNDO_SECONDS, () => void switched(false).then(read));
+    });
+    return focus(current);
   }
   const change = (one: PlaceRow, end: 'from' | 'to', step: 1 | -1) =>
     choose(one, moved(sentenceOf(one), rangeOf(one), end, step, roomOf(one)));
@@ -133,22 +155,29 @@
     void read();
   };
 
+  function goOn() {
+    isByKey = true;
+    // What is read anew after a change would take the way to another page back.
+    void sending.then(onnext).finally(() => (isByKey = false));
+  }
+
   function onkeydown(event: KeyboardEvent) {
-    const one = shown[current];
-    if (event.ctrlKey || event.metaKey || event.altKey || !(event.target as HTMLElement).matches('[data-place]'))
-      return;
+    const target = event.target as HTMLElement;
+    if (event.ctrlKey || event.metaKey || event.altKey || isByKey) return;
+    const one = target.matches('[data-place]') ? shown[current] : undefined;
     const end = event.shiftKey ? 'from' : 'to';
-    const done = {
+    const ofPlace = one && {
       ArrowDown: () => focus(current + 1),
       ArrowUp: () => focus(current - 1),
-      Enter: () => (one.taken ? takeBack(one) : take(one)),
+      Enter: () => (isTaken(one) ? takeBack(one) : take(one)),
       d: () => dismiss(one),
       p: () => toPhrase(one),
       s: () => onsource(one.source, one.line),
       ArrowRight: () => change(one, end, 1),
       ArrowLeft: () => change(one, end, -1),
-      n: onnext,
-    }[event.key];
+    };
+    const ofPage = (one ?? target === box) ? { n: goOn } : {};
+    const done = ({ ...ofPlace, ...ofPage } as Record<string, () => unknown>)[event.key];
     if (!done) return;
     event.preventDefault();
     event.stopPropagation();
@@ -165,7 +194,14 @@
   const choice = 'rounded border border-base-300 bg-base-100 px-1 leading-6';
 </script>
 
-<section class="panel flex min-h-0 min-w-0 flex-col" aria-label={texts.places(places.length, direction)}>
+<!-- svelte-ignore a11y_no_noninteractive_element_interactions, a11y_no_noninteractive_tabindex -->
+<section
+  bind:this={box}
+  class="panel flex min-h-0 min-w-0 flex-col"
+  aria-label={texts.places(places.length, direction)}
+  tabindex="-1"
+  {onkeydown}
+>
   <header class="border-b border-base-300 px-3 py-2 text-xs">
     <h2 class="truncate text-sm">
       {answer ? texts.places(shown.length, direction) : ''}
@@ -220,7 +256,8 @@
         <div class="flex gap-1.5">
           <dt class="quiet">{name}</dt>
           <dd>
-            {values(answer.before)[i]}{#if answer.after}<span class="ml-1">→ <b>{values(answer.after)[i]}</b></span
+            {values(answer.before)[i]}{#if answer.after && answer.after[i] !== answer.before[i]}<span class="ml-1"
+                >→ <b>{values(answer.after)[i]}</b></span
               >{/if}
           </dd>
         </div>
@@ -236,8 +273,7 @@
         {#if answer.dismissed}{texts.dismissed(answer.dismissed)}{/if}
       </p>
     {:else}
-      <!-- svelte-ignore a11y_no_noninteractive_element_interactions -->
-      <ul bind:this={list} {onkeydown}>
+      <ul>
         {#each shown as one, i (keyOf(one))}
           <li
             class="border-b border-base-300/70 px-3 py-2 {i === current
@@ -260,14 +296,14 @@
                     : ` · ${texts.depth(one.depth)}`} · {texts.gives(share(one.shareGain))}</span
                 >
               </span>
-              {#if one.taken}<span class="font-semibold text-primary">{texts.taken}</span>{/if}
+              {#if isTaken(one)}<span class="font-semibold text-primary">{texts.taken}</span>{/if}
             </div>
             <div
               class="mt-0.5 rounded-sm"
               data-place
               role="button"
               tabindex={i === current ? 0 : -1}
-              aria-pressed={one.taken !== null}
+              aria-pressed={isTaken(one)}
               title={texts.why(texts.by[one.from], one.score.toFixed(2), one.relatedness.toFixed(2))}
               onfocus={() => (current = i)}
             >
@@ -278,14 +314,14 @@
                 onchoose={(range) => choose(one, range)}
               />
             </div>
-            {#if one.clash || (one.taken === null && one.links >= MANY_LINKS)}
+            {#if one.clash || (!isTaken(one) && one.links >= MANY_LINKS)}
               <p class="lost mt-0.5 text-xs">
                 {one.clash ? texts.clash(shortAddress(one.clash, site.start)) : texts.crowded(one.links)}
               </p>
             {/if}
             {#if i === current}
               <div class="mt-1 flex flex-wrap items-baseline gap-x-3 gap-y-0.5 text-xs">
-                {#if one.taken}
+                {#if isTaken(one)}
                   <button type="button" class={quietLink} onclick={() => takeBack(one)}>{texts.takeBack}</button>
                 {:else}
                   <button type="button" class={quietLink} disabled={!place} onclick={() => take(one)}

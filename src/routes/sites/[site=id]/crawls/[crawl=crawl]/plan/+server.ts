@@ -3,7 +3,7 @@ import { z } from 'zod';
 import { editText } from '$core/draft';
 import { sentence } from '$core/messages';
 import { planFor, planGoals } from '$core/plan';
-import { selectPages } from '$server/index';
+import { appDatabase, planWithPlaces, selectPages } from '$server/index';
 import type { View } from '$core/view';
 import { crawlOf, draftableCrawl, draftOver } from '../../../../../crawl';
 import { errorTexts } from '../../../../../texts';
@@ -24,6 +24,8 @@ const query = z
     /** Whether pages may link only within their section, and only where they are alike in words. */
     sections: z.stringbool().default(false),
     alike: z.stringbool().default(false),
+    /** Whether only links are planned that have a sentence to stand in. */
+    sentences: z.stringbool().default(false),
     select: z.string().default('indexable'),
     /** Pages that are left as they are. */
     without: z.string().default(''),
@@ -36,10 +38,10 @@ function selected(view: View, select: string) {
 }
 
 /** A plan over the current draft: `?goal=within&amount=3&links=5&budget=20&sections=true&select=indexable`. */
-export const GET: RequestHandler = async ({ locals, url }) => {
+export const GET: RequestHandler = async ({ locals, request, url }) => {
   const asked = query.safeParse(Object.fromEntries(url.searchParams));
   if (!asked.success) error(400, asked.error.issues[0].message);
-  const { goal, amount, links, budget, sections, alike, select, without } = asked.data;
+  const { goal, amount, links, budget, sections, alike, sentences, select, without } = asked.data;
   const over = await draftableCrawl(crawlOf(locals));
   if (!over) error(409, errorTexts.crawlNotDraftable);
   const view = (await draftOver(locals))?.view ?? over.view;
@@ -48,7 +50,12 @@ export const GET: RequestHandler = async ({ locals, url }) => {
     wanted: selected(view, select),
     without: without ? selected(view, without) : null,
   };
-  const { proposals, ...told } = planFor(view, call, over.settings);
+  const plan =
+    sentences && goal !== 'links'
+      ? await planWithPlaces(appDatabase(), crawlOf(locals), view, call, over.settings, request.signal)
+      : planFor(view, call, over.settings);
+  if (!plan) error(409, errorTexts.textsNotIndexed);
+  const { proposals, ...told } = plan;
   return json({
     ...told,
     proposals: proposals.map(({ edit, gain }) => ({ edit, text: editText(edit), gain: sentence(gain) })),

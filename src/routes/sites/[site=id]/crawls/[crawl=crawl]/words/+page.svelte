@@ -108,9 +108,12 @@
     data.targets?.shown ? (data.targets.shown.address ?? data.targets.shown.title ?? '') : (chosen?.address ?? ''),
   );
 
-  function next() {
+  async function next() {
     const at = pages.findIndex(({ address }) => address === shown);
-    if (pages.length) void show({ item: pages[(at + 1) % pages.length].address });
+    const others = [...pages.slice(at + 1), ...pages.slice(0, at)];
+    const done = new Set(data.need?.rows.filter(({ isDone }) => isDone).map(({ address }) => address));
+    const following = others.find(({ address }) => !done.has(address));
+    if (following) await show({ item: following.address });
   }
   /** Goes to the screen with other values of what only it knows. */
   function ask(values: Record<string, string>, changes: Partial<ScreenState> = {}) {
