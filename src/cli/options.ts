@@ -40,6 +40,9 @@ export const asAtLeastOne = (text: string): number =>
 export const asRate = (text: string): number =>
   /^\d+(\.\d+)?$/.test(text) && Number(text) > 0 ? Number(text) : refuse(`It takes a number above 0, not “${text}”.`);
 
+export const asScore = (text: string): number =>
+  /^(0|1|0?\.\d+)$/.test(text) ? Number(text) : refuse(`It takes a number from 0 to 1, not “${text}”.`);
+
 export const asCrawlNumber = (text: string): number =>
   /^\d+$/.test(text) ? Number(text) : refuse(`Give the number of a crawl, not “${text}”.`);
 

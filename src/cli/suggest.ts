@@ -25,6 +25,8 @@ export interface SuggestCall {
   /** For each target; for the source with `from`. */
   limit: number;
   out: string | null;
+  /** Of the score. */
+  least: number;
   inCode: boolean;
 }
 
@@ -52,7 +54,7 @@ export async function suggestCommand(db: Database, call: SuggestCall): Promise<n
   const places = await openPlaces(db, row, view);
   if (!places) throw failure('usage', `The texts of crawl ${call.crawl} could not be indexed.`);
   const show = placeReader(db, row, places);
-  const options = { inCode: call.inCode };
+  const options = { inCode: call.inCode || row.settings.linksInCode, least: call.least };
   async function* rows(): AsyncGenerator<Cell[]> {
     yield columns;
     if (call.from !== null) {

@@ -1,7 +1,8 @@
 /** The commands about words: what links say, and where links could be added. */
 import { Option } from 'commander';
 import type { Command } from 'commander';
-import { asAtLeastOne, asSelection, asUrl } from '../options';
+import { LEAST_SCORE } from '$core/places';
+import { asAtLeastOne, asScore, asSelection, asUrl } from '../options';
 import type { ViewOptions } from '../options';
 import type { Handlers, Runs } from './handlers';
 import { crawlArgument, examples, exitCodes, usageCode } from './shared';
@@ -12,6 +13,7 @@ interface SuggestGiven {
   all?: ViewOptions['select'];
   limit: number;
   code?: true;
+  least: number;
   out?: string;
 }
 
@@ -38,6 +40,7 @@ export function addWordsCommands(program: Command, handlers: Handlers, runs: Run
     )
     .option('--limit <n>', 'so many places at most for each target, or for the source', asAtLeastOne, 20)
     .option('--code', 'words in code count too, for sites that name things there')
+    .option('--least <score>', 'no places with a lower score, from 0 to 1', asScore, LEAST_SCORE)
     .option('--out <file>', 'write to a file instead of the terminal')
     .addHelpText(
       'after',
@@ -45,7 +48,7 @@ export function addWordsCommands(program: Command, handlers: Handlers, runs: Run
     )
     .addHelpText('after', exitCodes('0  the places are written', '1  the crawl cannot be read', usageCode))
     .action(
-      runs((crawl: number, { to, from, all, limit, code, out }: SuggestGiven) =>
+      runs((crawl: number, { to, from, all, limit, code, least, out }: SuggestGiven) =>
         handlers.suggest({
           crawl,
           to: to ?? null,
@@ -53,6 +56,7 @@ export function addWordsCommands(program: Command, handlers: Handlers, runs: Run
           all: all ?? null,
           limit,
           out: out ?? null,
+          least,
           inCode: code ?? false,
         }),
       ),
