@@ -20,6 +20,7 @@ export default defineConfig({
         rules: 'bench/rules.ts',
         change: 'bench/change.ts',
         draft: 'bench/draft.ts',
+        texts: 'bench/texts.ts',
       },
     },
   },

@@ -99,6 +99,18 @@ export function othersOf({ trie, pagesOfName }: Site, phrase: Phrase, target: nu
   return { fit: phrase.weight * ambiguity, others };
 }
 
+/** The pages that may have any of some phrases: those with the rarest word of one. */
+function pagesWithAny(index: TextIndex, wanted: readonly (readonly Wanted[])[]): Iterable<number> {
+  const found = new Set<number>();
+  for (const [{ phrase }] of wanted) {
+    const rarest = phrase.stems.reduce((a, b) => (index.pagesOfStem[b] < index.pagesOfStem[a] ? b : a));
+    const pages = index.pagesWith(rarest);
+    if (!pages) return index.pageNumbers;
+    for (const page of pages) found.add(page);
+  }
+  return [...found].sort((a, b) => a - b);
+}
+
 /** So many words are looked through, or targets read, before others may have the processor. */
 const SLICE_WORDS = 200_000;
 const SLICE_TARGETS = 20;
@@ -126,8 +138,9 @@ export function* findMentions(
       (wanted[end] ??= []).push({ of, linked: already, phrase, fit, pages: 0, last: -1 });
     }
   }
+  const begins = trie.beginnings();
   let left = SLICE_WORDS;
-  for (const page of options.sources ?? index.pageNumbers) {
+  for (const page of options.sources ?? pagesWithAny(index, wanted)) {
     if (!index.read(page, words)) continue;
     for (let block = 0; block < words.blocks; block++) lookThrough(page, block);
     if ((left -= words.words) > 0) continue;
@@ -154,7 +167,7 @@ export function* findMentions(
     let isPlace: boolean | null =
       site.isSource[page] === 1 && words.kind[block] === TEXT && end - start > LEAST_BESIDE ? null : false;
     for (let first = start; first < end; first++) {
-      if (!trie.begins(words.form[first])) continue;
+      if (begins[words.form[first]] === 0) continue;
       const ends: [number, number][] = [];
       trie.at(words, first, end, (name, last) => ends.push([name, last]));
       // The longest match wins.

@@ -157,7 +157,7 @@ export function placesOf(view: View, index: TextIndex): Places {
 }
 
 /** Targets whose places are looked for in one pass over all texts. */
-const TOGETHER = 100;
+const TOGETHER = 300;
 
 /**
  * Targets in batches, each for one pass over all texts: only the first ones, where more passes would be too much.

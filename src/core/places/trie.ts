@@ -16,8 +16,8 @@ export interface Trie {
    * @param onEnd receives the end and the last word of the phrase
    */
   at: (words: PageWords, from: number, to: number, onEnd: (end: number, last: number) => void) => void;
-  /** Whether any phrase begins with a word: most words are passed over with one look. */
-  begins: (form: number) => boolean;
+  /** By form whether any phrase begins with it: most words are passed over with one look. */
+  beginnings: () => Uint8Array;
   /** The end of a phrase; −1 when it was not added. */
   find: (stems: readonly number[]) => number;
 }
@@ -43,7 +43,7 @@ export function phraseTrie({ stemOfForm, isSmall }: Pick<TextIndex, 'stemOfForm'
       if (endAt[node] < 0) endAt[node] = ends++;
       return endAt[node];
     },
-    begins: (form) => isSmall[form] === 0 && begins.has(stemOfForm[form]),
+    beginnings: () => isSmall.map((small, form) => Number(small === 0 && begins.has(stemOfForm[form]))),
     find(stems) {
       let node: number | undefined = 0;
       for (const stem of stems) {

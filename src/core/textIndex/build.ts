@@ -33,19 +33,21 @@ export function keptWords({ text, runs }: TextBlock, most: number): { forms: str
   };
 }
 
-/** Numbers for texts, from 0 on, in the order in which they come. */
+/** Numbers for texts, each in one language, from 0 on, in the order in which they come. */
 function numbering() {
-  const numbers = new Map<string, number>();
+  const numbers: Map<string, number>[] = [];
+  /** Each behind the number of its language. */
   const texts: string[] = [];
   return {
     texts,
     /** @param onNew is called when a text comes for the first time */
-    of(text: string, onNew?: () => void): number {
-      let number = numbers.get(text);
+    of(language: number, text: string, onNew: (text: string) => void): number {
+      const own = (numbers[language] ??= new Map<string, number>());
+      let number = own.get(text);
       if (number === undefined) {
-        numbers.set(text, (number = texts.length));
-        texts.push(text);
-        onNew?.();
+        own.set(text, (number = texts.length));
+        texts.push(`${language} ${text}`);
+        onNew(text);
       }
       return number;
     },
@@ -63,9 +65,9 @@ export interface TextPage {
 
 /** Takes pages in the order of their numbers, and makes the parts of their index. */
 export function textIndexBuilder() {
-  const languages = numbering();
+  const languages: string[] = [];
   const pagesIn: number[] = [];
-  /** Words as they are written, and their stems, each behind the number of its language. */
+  /** Words as they are written, and their stems. */
   const forms = numbering();
   const stems = numbering();
   const stemOfForm: number[] = [];
@@ -83,10 +85,10 @@ export function textIndexBuilder() {
   };
 
   /** The language of most pages so far. */
-  const usual = () => languages.texts[pagesIn.indexOf(Math.max(...pagesIn))] ?? '';
+  const usual = () => languages[pagesIn.indexOf(Math.max(...pagesIn))] ?? '';
 
   function addForm(word: string, language: string, number: number): void {
-    const stem = stems.of(`${number} ${stemOf(word, language)}`, () => {
+    const stem = stems.of(number, stemOf(word, language), () => {
       pagesOfStem.push(0);
       lastPage.push(-1);
     });
@@ -109,11 +111,13 @@ export function textIndexBuilder() {
           read.flatMap(({ forms }) => forms.map((form) => form.toLowerCase())),
           usual(),
         );
-      const number = languages.of(language);
+      if (!languages.includes(language)) languages.push(language);
+      const number = languages.indexOf(language);
       pagesIn[number] = (pagesIn[number] ?? 0) + 1;
       const hashes = new Set<number>();
+      const addNew = (form: string) => addForm(form, language, number);
       for (const { kind, forms: kept, flags } of read) {
-        const numbers = kept.map((form) => forms.of(`${number} ${form}`, () => addForm(form, language, number)));
+        const numbers = kept.map((form) => forms.of(number, form, addNew));
         for (const form of numbers) {
           const stem = stemOfForm[form];
           if (lastPage[stem] !== page) pagesOfStem[stem]++;
@@ -140,7 +144,7 @@ export function textIndexBuilder() {
       const bytesOf = (numbers: readonly number[]) => new Uint8Array(Uint32Array.from(numbers).buffer);
       const least = Math.max(FEW_PAGES, Math.min(templatePages(pages), pages / 10));
       const recurring = [...pagesOfBlock].flatMap(([hash, count]) => (count >= least ? [hash] : []));
-      const head = { version: TEXT_INDEX_VERSION, languages: languages.texts, pages, words };
+      const head = { version: TEXT_INDEX_VERSION, languages, pages, words };
       return new Map([
         ['head', utf8.encode(JSON.stringify(head))],
         ['forms', utf8.encode(forms.texts.join('\n'))],
