@@ -194,7 +194,7 @@
   const choice = 'rounded border border-base-300 bg-base-100 px-1 leading-6';
 </script>
 
-<!-- svelte-ignore a11y_no_noninteractive_element_interactions, a11y_no_noninteractive_tabindex -->
+<!-- svelte-ignore a11y_no_noninteractive_element_interactions -->
 <section
   bind:this={box}
   class="panel flex min-h-0 min-w-0 flex-col"
