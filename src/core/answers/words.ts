@@ -30,9 +30,7 @@ export function wordsAnswer(
     ? say`${lost(need.length, select)} ${pages} fewer than ${wanted} ${links} from running text.`
     : say`Every indexable page has ${wanted} ${links} from running text or more.`;
   const second =
-    index && need.length
-      ? say` For ${easy} of them there ${plural(easy, 'is', 'are')} at least ${ENOUGH} good places for more.`
-      : [];
+    index && need.length ? say` For ${easy || 'none'} of them there are at least ${ENOUGH} good places for more.` : [];
   const third = faulty
     ? say` ${lost(faulty)} ${plural(faulty, 'link has', 'links have')} faulty words.`
     : say` No link has faulty words.`;

@@ -50,6 +50,10 @@ const MOST_COMPARED = 400;
 /** Other mentions of a page that are kept. */
 const MOST_ALSO = 5;
 
+/** Places whose scores differ by less are as good: then what the link would bring decides. */
+const GRADE = 0.02;
+const gradeOf = ({ score }: FoundPlace) => Math.round(score / GRADE);
+
 /** The mentions of one target by their sources, the best first, and so the sources. */
 function bySource(mentions: readonly Mention[]): Mention[][] {
   const found = new Map<number, Mention[]>();
@@ -103,7 +107,7 @@ function finderOf(site: Site): Pick<Places, 'to' | 'from'> {
         also,
       });
     }
-    return found.sort((a, b) => b.score - a.score || a.source - b.source);
+    return found.sort((a, b) => gradeOf(b) - gradeOf(a) || b.shareGain - a.shareGain || a.source - b.source);
   }
 
   function* to(targets: readonly number[], options: PlaceOptions = {}): Generator<void, Map<number, FoundPlace[]>> {

@@ -22,15 +22,13 @@ const named = (view: View, page: number) => ({
 export const takenLinks = (edits: readonly DraftEdit[]): DraftEdit[] =>
   edits.filter(({ op, on }) => op === 'add_link' && on);
 
-/** A link to another page on some of the same words of the same sentence. */
-function clashOf({ at }: ShownPlace, target: string, taken: readonly DraftEdit[]): string | null {
-  const sentence = at.before + at.anchor + at.after;
-  const from = at.before.length;
-  const overlaps = ({ value, anchor }: DraftEdit) => {
-    const start = value === sentence.trim() ? sentence.indexOf(anchor) : -1;
-    return start >= 0 && start < from + at.anchor.length && start + anchor.length > from;
-  };
-  return taken.find((edit) => edit.target !== target && overlaps(edit))?.target ?? null;
+const sentenceOf = ({ at }: ShownPlace) => at.before + at.anchor + at.after;
+
+/** Whether a link of the same sentence is on some of the same words. */
+function overlaps(place: ShownPlace, { anchor }: DraftEdit): boolean {
+  const from = place.at.before.length;
+  const start = sentenceOf(place).indexOf(anchor);
+  return start >= 0 && start < from + place.at.anchor.length && start + anchor.length > from;
 }
 
 /** @param taken links of the draft */
@@ -39,8 +37,10 @@ export function placeRow(view: View, place: ShownPlace, taken: readonly DraftEdi
   const from = source < view.count ? addressAt(view, source) : '';
   const ofSource = taken.filter((edit) => edit.source === from);
   const to = named(view, target);
+  const beside = ofSource.filter((edit) => edit.target !== to.address && edit.value === sentenceOf(place).trim());
   return {
     ...at,
+    links: at.links + beside.length,
     source: from,
     target: to,
     depth: from ? (factAt(view, 'depth', source) as number | null) : null,
@@ -48,7 +48,7 @@ export function placeRow(view: View, place: ShownPlace, taken: readonly DraftEdi
     language: from ? (factAt(view, 'language', source) as string | null) : null,
     /** The edit of the draft that adds this link, and where the same words lead by another one. */
     taken: ofSource.find((edit) => edit.target === to.address)?.id ?? null,
-    clash: clashOf(place, to.address, ofSource),
+    clash: beside.find((edit) => overlaps(place, edit))?.target ?? null,
     from: phrase.source,
     score,
     shareGain,

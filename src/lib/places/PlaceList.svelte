@@ -47,6 +47,8 @@
   /** A paragraph with more links than this is crowded. */
   const MANY_LINKS = 3;
   const LEAST = [0.15, 0.2, 0.3, 0.4, 0.5];
+  const LIKENESS = [0, 0.1, 0.2, 0.3, 0.5];
+  const anything = () => ({ section: '', language: '', likeness: 0, contains: '' });
   let answer = $state.raw<Answer | null>(null);
   let busy = $state(false);
   /** As the settings of the site say, while nobody says otherwise. */
@@ -54,7 +56,7 @@
   let linkedToo = $state(false);
   let least = $state(LEAST[0]);
   let size = $state(SIZE);
-  let narrowing = $state({ section: '', language: '', contains: '' });
+  let narrowing = $state(anything());
   let current = $state(0);
   /** Words that a person has chosen, by place. */
   let chosen = $state.raw<Record<string, Range>>({});
@@ -72,7 +74,7 @@
     current = 0;
     chosen = {};
     size = SIZE;
-    narrowing = { section: '', language: '', contains: '' };
+    narrowing = anything();
     const goesOn = isByKey;
     isByKey = false;
     void read().then(() => (goesOn ? focus(0) : undefined));
@@ -227,6 +229,12 @@
         >{texts.least}
         <select class={choice} bind:value={least} onchange={() => read()}>
           {#each LEAST as one (one)}<option value={one}>{one}</option>{/each}
+        </select></label
+      >
+      <label class="flex items-center gap-1" title={texts.likenessMeans}
+        >{texts.likeness}
+        <select class={choice} bind:value={narrowing.likeness}>
+          {#each LIKENESS as one (one)}<option value={one}>{one || texts.any}</option>{/each}
         </select></label
       >
       <label class="flex items-center gap-1" title={texts.inCodeMeans}

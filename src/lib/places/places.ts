@@ -17,14 +17,20 @@ export const roomOf = ({ before, anchor, room }: PlaceRow): Range => [
 export interface Narrowing {
   section: string;
   language: string;
+  /** Of the two pages, at least. */
+  likeness: number;
   contains: string;
 }
 
-export const narrowedTo = (places: readonly PlaceRow[], { section, language, contains }: Narrowing): PlaceRow[] =>
+export const narrowedTo = (
+  places: readonly PlaceRow[],
+  { section, language, likeness, contains }: Narrowing,
+): PlaceRow[] =>
   places.filter(
     (one) =>
       (section === '' || one.section === section) &&
       (language === '' || one.language === language) &&
+      one.relatedness >= likeness &&
       `${one.source} ${one.target.address} ${sentenceOf(one)}`.toLowerCase().includes(contains.toLowerCase()),
   );
 

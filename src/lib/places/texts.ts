@@ -26,6 +26,9 @@ export const texts = {
   least: 'Quality from',
   leastMeans:
     'How precisely the words name the page, and how alike the two pages are: most places from 0.3 on are right',
+  likeness: 'Likeness from',
+  likenessMeans: 'How alike the two pages are in their words',
+  any: 'any',
   inCode: 'In code too',
   inCodeMeans: 'Words in code may become links: for sites that name their pages in code',
   linkedToo: 'From pages that link',

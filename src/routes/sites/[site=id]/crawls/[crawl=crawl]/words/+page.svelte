@@ -151,7 +151,7 @@
       >
     {/if}
   </div>
-  <div class="mt-2.5 grid min-h-0 flex-1 grid-cols-[minmax(14rem,22rem)_minmax(0,1fr)] gap-3">
+  <div class="mt-2.5 grid min-h-0 flex-1 grid-cols-[clamp(13rem,33%,22rem)_minmax(0,1fr)] gap-3">
     {#if data.search}
       <TextSearch
         search={data.search}
