@@ -12,8 +12,11 @@ import type { Landmark } from './landmark';
 import { scanMarkup } from './scan';
 import type { Tag } from './scan';
 
-/** What a block is: running text, a heading, the label or caption of something, or navigation within the content. */
-export const blockKinds = ['text', 'heading', 'label', 'navigation'] as const;
+/**
+ * What a block is: running text, a heading, the label or caption of something, navigation within the content, or a
+ * sample of code.
+ */
+export const blockKinds = ['text', 'heading', 'label', 'navigation', 'sample'] as const;
 export type BlockKind = (typeof blockKinds)[number];
 
 /** A piece of a block that stands in the source without a tag in it. */
@@ -37,6 +40,7 @@ export interface TextBlock {
 const inert = elementSet('script style template noscript iframe object svg math textarea select title');
 const headings = elementSet('h1 h2 h3 h4 h5 h6 dt hgroup');
 const labels = elementSet('figcaption caption th legend label button summary option');
+const samples = elementSet('pre listing xmp');
 const code = elementSet('pre code kbd samp tt listing xmp');
 /** Elements that end no block, besides those that end no word. */
 const within = elementSet(
@@ -63,14 +67,21 @@ export function readBlocks(bytes: Uint8Array, charset: string | undefined): { bl
   const blocks: Record<Place, TextBlock[]> = { main: [], none: [] };
   const frames: Frame[] = [];
   let hasMain = false;
-  let [inertDepth, headingDepth, labelDepth, codeDepth, linkDepth] = [0, 0, 0, 0, 0];
+  let [inertDepth, headingDepth, labelDepth, sampleDepth, codeDepth, linkDepth] = [0, 0, 0, 0, 0, 0];
   let block: TextBlock | null = null;
   const end = () => (block = null);
   const count = (number: number, by: 1 | -1) => {
     inertDepth += by * inert[number];
     headingDepth += by * headings[number];
     labelDepth += by * labels[number];
+    sampleDepth += by * samples[number];
     codeDepth += by * code[number];
+  };
+  const kindAt = (frame: Frame | undefined): BlockKind => {
+    if (frame?.isNavigation) return 'navigation';
+    if (headingDepth > 0) return 'heading';
+    if (labelDepth > 0) return 'label';
+    return sampleDepth > 0 ? 'sample' : 'text';
   };
   scanMarkup(markup.binary, {
     onOpen: (tag) => {
@@ -90,14 +101,7 @@ export function readBlocks(bytes: Uint8Array, charset: string | undefined): { bl
       if (inertDepth > 0 || (placement !== 'main' && placement !== 'none')) return;
       if (!block) {
         if (raw.trim() === '') return;
-        const kind = frame?.isNavigation
-          ? 'navigation'
-          : headingDepth > 0
-            ? 'heading'
-            : labelDepth > 0
-              ? 'label'
-              : 'text';
-        block = { kind, text: '', runs: [] };
+        block = { kind: kindAt(frame), text: '', runs: [] };
         blocks[placement].push(block);
       }
       block.runs.push({ from: block.text.length, position, raw, isLink: linkDepth > 0, isCode: codeDepth > 0 });

@@ -65,6 +65,7 @@ describe('places that could link to a page', () => {
     ['a heading', '<h2>The roof of Lantern Lane depot today</h2>'],
     ['a caption', '<figure><figcaption>The roof of Lantern Lane depot in 1911</figcaption></figure>'],
     ['code', '<p>Type <code>roof of Lantern Lane depot</code> into the box there.</p>'],
+    ['a sample of code', '<pre>Now the roof of Lantern Lane depot is open</pre>'],
     ['navigation', '<ul class="menu"><li>Now the roof of Lantern Lane depot</li></ul>'],
     ['a longer name', '<p>Few have seen the new Roof of Lantern Lane Depot Number Two so far.</p>'],
   ])('do not lie in %s', (_, body) =>

@@ -7,7 +7,7 @@ import { MAX_DIGITS, MAX_FORM, wordsOfText } from './textWords';
 
 /** The stored form of an index. */
 export type TextParts = Map<string, Uint8Array>;
-export const TEXT_INDEX_VERSION = 1;
+export const TEXT_INDEX_VERSION = 2;
 
 /** Bytes of packed pages in one part. */
 const PART_BYTES = 1 << 20;
