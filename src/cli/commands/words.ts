@@ -34,7 +34,7 @@ export function addWordsCommands(program: Command, handlers: Handlers, runs: Run
     .addOption(new Option('--to <url>', 'places for links to this page').argParser(asUrl))
     .addOption(new Option('--from <url>', 'places on this page for links to any other').argParser(asUrl))
     .addOption(
-      new Option('--all <selection>', 'places for links to each page of a selection, as "starving"').argParser(
+      new Option('--all <selection>', 'places for links to each page of a selection, as "orphan"').argParser(
         asSelection,
       ),
     )
