@@ -4,10 +4,14 @@ import { addressAt, textAt } from '../snapshot';
 import { IN_CODE, IS_APART, pageWords } from '../textIndex';
 import type { TextIndex } from '../textIndex';
 import { addressParts } from '../url';
-import { codeForms, numbering, ownNames, phraseReader, WEIGHTS } from './phrases';
+import { codeForms, codeName, numbering, ownNames, phraseReader, WEIGHTS } from './phrases';
 import type { Phrase } from './phrases';
 import type { Site } from './site';
 
+/** A single word of a name is as rare as this to name it. */
+const RARE = 0.4;
+/** And names it so much less surely than several. */
+const LONE = 0.6;
 const MOST_HEADINGS = 300;
 const MOST_ANCHORS = 200;
 
@@ -38,7 +42,15 @@ function headingPhrases(index: TextIndex, page: number): Phrase[] {
     for (let i = from; i < to && (i === from || !(words.flags[i] & IS_APART)); i++)
       first.push(index.formText(words.form[i]));
     const isCode = (words.flags[from] & IN_CODE) !== 0;
-    found.push(...read(first.join(' ').replace(numbering, ''), 'heading', WEIGHTS.heading + (isCode ? 0.1 : 0)));
+    for (const phrase of read(
+      first.join(' ').replace(numbering, ''),
+      'heading',
+      WEIGHTS.heading + (isCode ? 0.1 : 0),
+    )) {
+      // One ordinary word of a heading names what it is about, and much else.
+      const isOrdinary = phrase.stems.length === 1 && !isCode && !phrase.inCapitals[0] && !codeName.test(phrase.text);
+      found.push(isOrdinary ? { ...phrase, weight: LONE * phrase.weight } : phrase);
+    }
   }
   return found;
 }
@@ -51,11 +63,6 @@ function codeNames({ index, pagesOfCode }: Site, page: number, language: number)
     read(index.formText(form), 'code', WEIGHTS.code / Math.sqrt(pagesOfCode(form)) / (1 + 0.03 * Math.min(i, 20))),
   );
 }
-
-/** A single word of a name is as rare as this to name it. */
-const RARE = 0.4;
-/** And names it so much less surely than several. */
-const LONE = 0.6;
 
 /** Parts of a longer name, which may name it too. */
 function partsOf(
