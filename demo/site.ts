@@ -225,15 +225,17 @@ function sheets(): Sheet[] {
   stories.forEach((story, i) => {
     const [one, two] = neighbours(told, told.indexOf(story) < 0 ? 0 : told.indexOf(story));
     const vehicle = vehicles[(i * 3) % vehicles.length];
+    const letters = i % 6 === 5 ? `The letters are in ${link('/archive/letters-1931', 'the archive')}.` : '';
+    // A link that leads to the wrong story.
+    const astray = `Then came ${link('/stories/the-fare-box', 'the snow of 1947')}.`;
+    const more = story.slug === 'the-third-horse' ? astray : letters;
     const body = paragraphs(
       escapeHtml(story.lead),
       `It begins with the ${link(vehiclePath(vehicle), vehicle.name)}, which ran on: ${escapeHtml(vehicle.line)}.`,
       i % 4 === 1
         ? 'When the night buses of the coast still ran out to the lighthouse, the lamps were blue.'
         : 'The rest was told to us by a driver who does not want to be named.',
-      // A link that leads to the wrong story.
-      story.slug === 'the-third-horse' ? `Then came ${link('/stories/the-fare-box', 'the snow of 1947')}.` : '',
-      i % 6 === 5 ? `The letters are in ${link('/archive/letters-1931', 'the archive')}.` : '',
+      more,
     );
     page({
       path: `/stories/${story.slug}`,

@@ -9,6 +9,7 @@ import { crawlCommand } from './crawl';
 import { demoCommand } from './demo';
 import { draftCommand, planCommand } from './draft';
 import { exportCommand, selectCommand } from './export';
+import { graphCommand } from './graph';
 import type { Handlers } from './commands/handlers';
 import { onOrphaned } from './orphaned';
 import { endWhenStuck } from './watchdog';
@@ -53,6 +54,7 @@ async function worker(): Promise<number> {
 export const handlers: Omit<Handlers, 'sitemapCheck'> = {
   crawl: (call) => withDatabase((db) => crawlCommand(db, call)),
   export: (call) => withDatabase((db) => exportCommand(db, call)),
+  graph: (call) => withDatabase((db) => graphCommand(db, call)),
   select: (call) => withDatabase((db) => selectCommand(db, call)),
   sample: (call) => withDatabase((db) => sampleCommand(db, call)),
   import: (call) => withDatabase((db) => importCommand(db, call)),

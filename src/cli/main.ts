@@ -18,6 +18,7 @@ const later =
 const handlers: Handlers = {
   crawl: later('crawl'),
   export: later('export'),
+  graph: later('graph'),
   select: later('select'),
   sample: later('sample'),
   import: later('import'),

@@ -2,6 +2,8 @@
 import { Argument, Option } from 'commander';
 import type { Command } from 'commander';
 import type { MapRule } from '$core/compare';
+import { graphEdges, graphFormats } from '$core/formats';
+import type { GraphEdges, GraphFormatName } from '$core/formats';
 import {
   asMapRule,
   asOverride,
@@ -18,6 +20,13 @@ import type { CrawlOptions, ViewOptions } from '../options';
 import type { Handlers, Runs } from './handlers';
 import { crawlArgument, examples, exitCodes, selectOption, usageCode, viewOptionsOf, viewOptions } from './shared';
 import type { ViewGiven } from './shared';
+
+interface GraphGiven {
+  out: string;
+  format?: GraphFormatName;
+  select?: ViewOptions['select'];
+  edges: GraphEdges;
+}
 
 export function addCrawlCommands(program: Command, handlers: Handlers, runs: Runs): void {
   viewOptions(
@@ -72,6 +81,26 @@ export function addCrawlCommands(program: Command, handlers: Handlers, runs: Run
     .action(
       runs((crawl: number, options: ViewGiven & { out: string; tables?: true }) =>
         handlers.export({ crawl, out: options.out, view: viewOptionsOf(options), tables: options.tables ?? false }),
+      ),
+    );
+
+  program
+    .command('graph')
+    .description('write a crawl as a graph: pages with all facts, and the links between them')
+    .addArgument(crawlArgument('<crawl>', 'number of the crawl'))
+    .requiredOption('--out <file>', 'as CSV the edges; the nodes stand beside them in a file that ends in -nodes.csv')
+    .addOption(new Option('--format <format>', 'as the file ends, when this is not given').choices(graphFormats))
+    .addOption(selectOption())
+    .addOption(
+      new Option('--edges <edges>', 'an edge for each link, or for each pair of pages')
+        .choices(graphEdges)
+        .default('links'),
+    )
+    .addHelpText('after', examples('graph 12 --out site.graphml --edges pairs --select "indexable"'))
+    .addHelpText('after', exitCodes('0  the file is written', '1  it could not be written', usageCode))
+    .action(
+      runs((crawl: number, { out, format, select, edges }: GraphGiven) =>
+        handlers.graph({ crawl, out, format: format ?? null, select: select ?? { op: 'all' }, edges }),
       ),
     );
 

@@ -2,6 +2,7 @@
 import type { CrawlSettings } from '$core/settings';
 import type { CompareCall } from '../compare';
 import type { DraftCall, PlanCommandCall } from '../draft';
+import type { GraphCall } from '../graph';
 import type { ImportCall } from '../import';
 import type { ViewOptions } from '../options';
 import type { RobotsCompareCall, RobotsTestCall } from '../robots';
@@ -24,6 +25,7 @@ export interface CrawlCall {
 export interface Handlers {
   crawl: (call: CrawlCall) => Promise<number>;
   export: (call: { crawl: number; out: string; view: ViewOptions; tables: boolean }) => Promise<number>;
+  graph: (call: GraphCall) => Promise<number>;
   select: (call: { crawl: number; view: ViewOptions }) => Promise<number>;
   sample: (call: SampleCall) => Promise<number>;
   import: (call: ImportCall) => Promise<number>;

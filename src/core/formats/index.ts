@@ -3,6 +3,8 @@ export { csvPieces } from './csv';
 export type { Cell } from './csv';
 export { draftCsv, editsCsv } from './draft';
 export { linksCsv, pagesCsv, summarize } from './export';
+export { graphEdges, graphFormats, graphPieces, nodesCsv } from './graph';
+export type { GraphEdges, GraphFormatName } from './graph';
 export { answerSheetMarkdown, ruleTables } from './rules';
 export { listAs, tableFormats } from './table';
 export type { TableFormat } from './table';

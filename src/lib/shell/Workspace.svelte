@@ -295,6 +295,13 @@
           {#if over === 'pages' && !isAcross && !data.fault && total > 0}
             <a
               class={item}
+              href="{base}/graph?format=graphml&select={encodeURIComponent(view.select)}"
+              title={texts.aGraphHas}
+              download
+              onclick={close}>{texts.saveAsGraph}</a
+            >
+            <a
+              class={item}
               href="{base}/sitemap?select={encodeURIComponent(view.select)}"
               title={texts.aSitemapLists}
               download

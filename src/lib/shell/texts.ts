@@ -106,6 +106,9 @@ export const texts = {
   copyAsCsv: 'Copy as CSV',
   saveAsCsv: 'Save as CSV',
   saveAsJson: 'Save as JSON',
+  saveAsGraph: 'Save as a graph (GraphML)',
+  aGraphHas:
+    'These pages with all facts, and an edge for each pair of them that links; ./edgemap graph writes GEXF, DOT, CSV and JSON too',
   saveAsSitemap: 'Save as sitemap',
   aSitemapLists:
     'A sitemap.xml of the selected pages of the start host, with dates that something shows; of all indexable, reached pages when nothing is selected',

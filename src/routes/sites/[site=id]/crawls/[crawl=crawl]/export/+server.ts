@@ -4,6 +4,7 @@ import type { TableFormat } from '$core/formats';
 import { readNumbers } from '$core/numbers';
 import { orderedRows } from '$server/index';
 import { siteOf } from '../../../../../crawl';
+import { streamed } from '../../../../../streamed';
 import { crawlForView, readableList, viewOf } from '../../../../../view';
 import type { RequestHandler } from './$types';
 import { errorTexts } from '../../../../../texts';
@@ -13,17 +14,6 @@ const types: Record<TableFormat, string> = {
   tsv: 'text/tab-separated-values',
   json: 'application/json',
 };
-
-function streamed(texts: Generator<string>): ReadableStream<Uint8Array> {
-  const encoder = new TextEncoder();
-  return new ReadableStream({
-    pull(controller) {
-      const { done, value } = texts.next();
-      if (done) controller.close();
-      else controller.enqueue(encoder.encode(value));
-    },
-  });
-}
 
 async function answer(locals: App.Locals, query: URLSearchParams, isPicked: ((id: number) => boolean) | null) {
   const format = (query.get('format') ?? 'csv') as TableFormat;

@@ -1,0 +1,11 @@
+/** Pieces of a text as the body of an answer, made as they are read. */
+export function streamed(texts: Generator<string>): ReadableStream<Uint8Array> {
+  const encoder = new TextEncoder();
+  return new ReadableStream({
+    pull(controller) {
+      const { done, value } = texts.next();
+      if (done) controller.close();
+      else controller.enqueue(encoder.encode(value));
+    },
+  });
+}
