@@ -264,8 +264,8 @@
         <div class="flex gap-1.5">
           <dt class="quiet">{name}</dt>
           <dd>
-            {values(answer.before)[i]}{#if answer.after && answer.after[i] !== answer.before[i]}<span class="ml-1"
-                >→ <b>{values(answer.after)[i]}</b></span
+            {values(answer.before)[i]}{#if answer.after && values(answer.after)[i] !== values(answer.before)[i]}<span
+                class="ml-1">→ <b>{values(answer.after)[i]}</b></span
               >{/if}
           </dd>
         </div>
