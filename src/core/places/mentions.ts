@@ -55,6 +55,8 @@ interface Wanted {
   /** Pages that have it, and the last of them. */
   pages: number;
   last: number;
+  /** By the stem beside it, the pages that have it there. */
+  beside: Map<number, Set<number>>;
 }
 
 const TEXT = blockKinds.indexOf('text');
@@ -71,6 +73,10 @@ const COMMON_WORD = 0.03;
 const COMMON_PART = 0.01;
 /** Words that are the same but for their inflection. */
 const INFLECTED = 0.9;
+/** How much less a mention names a target when its words are always of one kind of it. */
+const NARROWED = 0.6;
+/** In these languages the word that narrows another follows it. */
+const narrowsAfter = new Set(['fr', 'es', 'it', 'pt']);
 
 /** A part of the words of a page: from one to before another. */
 type Span = readonly [start: number, end: number];
@@ -135,10 +141,11 @@ export function* findMentions(
       const end = trie.add(phrase.stems);
       const { fit } = othersOf(site, phrase, target);
       const already = options.linkedToo ? new Set<number>() : linked.get(target)!;
-      (wanted[end] ??= []).push({ of, linked: already, phrase, fit, pages: 0, last: -1 });
+      (wanted[end] ??= []).push({ of, linked: already, phrase, fit, pages: 0, last: -1, beside: new Map() });
     }
   }
   const begins = trie.beginnings();
+  const read: { mention: Mention; one: Wanted; beside: number }[] = [];
   let left = SLICE_WORDS;
   for (const page of options.sources ?? pagesWithAny(index, wanted)) {
     if (!index.read(page, words)) continue;
@@ -147,17 +154,21 @@ export function* findMentions(
     yield;
     left = SLICE_WORDS;
   }
-  // What is on few pages says more. Where only some are looked through, its rarest word tells.
-  const rarity = new Map<Phrase, number>();
-  for (const { phrase, pages } of wanted.flat()) {
-    const all = options.sources ? Math.min(...phrase.stems.map((stem) => index.pagesOfStem[stem])) : pages;
-    rarity.set(phrase, rarityOf(all));
-  }
-  for (const { mentions } of found) for (const one of mentions) one.fit *= rarity.get(one.phrase)!;
+  for (const { mention, one, beside } of read) mention.fit *= rarityOf(one) * (1 - NARROWED * narrowing(one, beside));
   return found;
 
-  function rarityOf(pages: number): number {
+  /** What is on few pages says more. Where only some are looked through, its rarest word tells. */
+  function rarityOf({ phrase: { stems }, pages: seen }: Wanted): number {
+    const pages = options.sources ? Math.min(...stems.map((stem) => index.pagesOfStem[stem])) : seen;
     return Math.sqrt(Math.max(0.05, 1 - Math.log(1 + pages) / Math.log(1 + index.pages)));
+  }
+
+  /**
+   * How far a word beside a phrase narrows it to one kind of what it names, as “steam” does “trams”: how much of the
+   * site that has the word has it there. On few pages it is not known whether the two belong together.
+   */
+  function narrowing({ beside }: Wanted, stem: number): number {
+    return stem < 0 ? 0 : beside.get(stem)!.size / (1 + index.pagesOfStem[stem]);
   }
 
   /** Looks for all phrases in a block of the page at hand. */
@@ -173,21 +184,34 @@ export function* findMentions(
       // The longest match wins.
       for (const [name, last] of ends.reverse()) {
         const matching = wanted[name].filter(({ phrase }) => matches(phrase, first, last));
-        matching.forEach((one) => note(one, page));
+        const beside = stemBeside(span, first, last);
+        matching.forEach((one) => note(one, page, beside));
         if (matching.length === 0 || isPlace === false) continue;
         isPlace ??= !index.recurs(words.form, start, end);
         if (!isPlace || !isFree(span, first, last) || isCut(index, words, span, first, last)) continue;
         const taken = matching.filter((one) => isWanted(one, page, span, first, last));
-        for (const { of, phrase, fit } of taken) {
-          const own = fit * (isSame(phrase, first, last) ? 1 : INFLECTED);
-          of.mentions.push({ source: page, block, first: first - start, last: last - start, phrase, fit: own });
+        for (const one of taken) {
+          const { of, phrase } = one;
+          const fit = one.fit * (isSame(phrase, first, last) ? 1 : INFLECTED);
+          const mention = { source: page, block, first: first - start, last: last - start, phrase, fit };
+          of.mentions.push(mention);
+          read.push({ mention, one, beside });
         }
         if (taken.length > 0) break;
       }
     }
   }
 
-  function note(one: Wanted, page: number): void {
+  /** The word that may narrow others to one kind of what they name; -1 for none. */
+  function stemBeside([start, end]: Span, first: number, last: number): number {
+    const after = narrowsAfter.has(index.languages[words.language]);
+    const at = after ? last + 1 : first - 1;
+    if (at < start || at >= end || words.flags[after ? at : first] & IS_APART) return -1;
+    return index.isSmall[words.form[at]] ? -1 : index.stemOfForm[words.form[at]];
+  }
+
+  function note(one: Wanted, page: number, beside: number): void {
+    if (beside >= 0) one.beside.set(beside, (one.beside.get(beside) ?? new Set()).add(page));
     if (one.last === page) return;
     one.last = page;
     one.pages++;

@@ -86,6 +86,21 @@ describe('places that could link to a page', () => {
     );
     expect(found.map(({ source }) => source)).toEqual(['/good']);
   });
+  it('come last where a word beside narrows what they name to one kind of it', () => {
+    const trams = (sentence: string) => pageOfText('Rides', `<p>${sentence}</p>`);
+    const found = placesOn(
+      {
+        ...others,
+        '/trams': pageOfText('Night trams', ''),
+        '/a': trams('In July a steam night tram takes children up to the viaduct.'),
+        '/b': trams('The last steam night trams were sold for scrap within a year.'),
+        '/c': trams('In those years people took night trams to the beach every Sunday.'),
+        '/d': trams('Nobody took a horse or a bus where the rails were laid.'),
+      },
+      '/trams',
+    );
+    expect(found.map(({ source }) => source)).toEqual(['/c', '/b', '/a']);
+  });
   it('match a name in capitals by capitals alone', () =>
     expect(
       told(
