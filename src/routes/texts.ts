@@ -5,6 +5,8 @@ export const errorTexts = {
   noSuchFinding: 'There is no such finding.',
   noSuchList: 'There is no such list.',
   noSuchFact: 'There is no such fact.',
+  manyFacts: (most: number) => `At most ${most} facts are handed out at once.`,
+  unreadableSelection: (why: string) => `The selection cannot be answered: ${why}`,
   unknownPage: 'This crawl does not know the page.',
   unknownPageToGoWithout: 'This crawl does not know the page to go without.',
   noSuchPage: 'The crawl does not know this page.',

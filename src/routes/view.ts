@@ -66,6 +66,6 @@ export async function crawlForView(
 /** The list that a view asks for; a selection that cannot be read, or takes too much work, answers 400. */
 export function readableList(snapshot: View, view: ListView) {
   const { list, fault } = listOf(snapshot, view);
-  if (fault) error(400, `The selection cannot be answered: ${fault.message}`);
+  if (fault) error(400, errorTexts.unreadableSelection(fault.message));
   return list;
 }

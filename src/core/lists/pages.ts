@@ -1,10 +1,9 @@
-import { INDEXABLE, factNames, factOf, isColumnName } from '../facts';
+import { INDEXABLE, factNames, isColumnName } from '../facts';
 import type { ColumnName, FactName } from '../facts';
 import { columnOfSource, isDateColumn, isoTime } from '../imports';
-import { numbersOf, quote } from '../selection';
+import { clauseOf, numbersOf } from '../selection';
 import type { Bits } from '../selection';
 import { addressAt, factAt, inAddressOrder, isText } from '../snapshot';
-import type { FactValue } from '../snapshot';
 import { verdictReason } from '../verdict';
 import { listColumns } from './columns';
 import { importColumn, importColumnName, numbersOfSource } from './importColumns';
@@ -86,17 +85,4 @@ export function pageGroups(snapshot: View, selected: Bits, by: ColumnName): List
 export function medianDepth(pages: readonly number[], depth: Int32Array): number {
   const depths = pages.filter((page) => depth[page] >= 0).map((page) => depth[page]);
   return depths.length ? depths.sort((a, b) => a - b)[depths.length >> 1] : -1;
-}
-
-/** The test that holds the pages with one value of a fact. */
-function clauseOf(fact: ColumnName, value: FactValue): string {
-  if (value === null) return `${fact} is unknown`;
-  if (typeof value === 'boolean') return value ? fact : `not ${fact}`;
-  if (typeof value === 'number')
-    return Number.isInteger(value) ? `${fact} = ${value}` : `${fact} = ${value.toFixed(12)}`;
-  if (typeof value === 'string') return `${fact} = ${quote(value)}`;
-  // Exactly these: others are ruled out.
-  return (factOf(fact).values ?? [])
-    .map((one) => (value.includes(one) ? `${fact} has ${one}` : `not ${fact} has ${one}`))
-    .join(' and ');
 }

@@ -7,4 +7,4 @@ export { evaluateLinks } from './links';
 export { completeSelection, parseLinkSelection, parseSelection } from './parse';
 export { asksForEarlier, asksForLinks, asksForTexts } from './selection';
 export type { Selection } from './selection';
-export { narrowed, quote } from './print';
+export { clauseOf, narrowed, quote } from './print';

@@ -171,6 +171,24 @@ export function encodeDerived({ columns, faults }: Derived): SnapshotParts {
 export const encodeSnapshot = (snapshot: Snapshot): SnapshotParts =>
   new Map([...encodeBase(snapshot), ...encodeDerived(derivedOf(snapshot))]);
 
+/**
+ * Some of a snapshot, whatever layers it has, as parts that {@link decodeSnapshot} reads: `head`, some facts, and the
+ * links where they are asked for, without their texts.
+ */
+export function encodeSome(snapshot: Snapshot, facts: readonly ColumnName[], withLinks: boolean): SnapshotParts {
+  const head: Head = {
+    version: SNAPSHOT_VERSION,
+    count: snapshot.count,
+    starts: snapshot.starts,
+    listed: [],
+    sitemaps: [],
+  };
+  const parts: SnapshotParts = new Map([['head', encodeJson(head)]]);
+  for (const name of facts) putColumn(parts, name, snapshot.column(name));
+  if (withLinks) for (const name of baseLinkNames) parts.set(`links.${name}`, bytesOf(snapshot.links[name]));
+  return parts;
+}
+
 /** The parts in which a column is stored. */
 export const partsOfColumn = (name: ColumnName): string[] =>
   (keepsText(factOf(name).type) ? ['.codes', '.values', '.common'] : ['']).map((end) => `fact.${name}${end}`);
@@ -226,6 +244,8 @@ const partsOfBase = [
   ...baseFacts.flatMap(partsOfColumn),
 ];
 const partsOfAnalysis = ['links.faults', ...derivedFacts.flatMap(partsOfColumn)];
+/** The names of all parts of a snapshot. */
+export const partsOfSnapshot: readonly string[] = [...partsOfBase, ...partsOfAnalysis];
 
 /**
  * The base that is encoded in some parts. What it has is read from them when it is first asked for.

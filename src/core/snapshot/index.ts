@@ -43,7 +43,7 @@ export {
 } from './snapshot';
 export type { Base, Check, Read, FetchedRobots, SiteFiles, FileAnswer, FetchedSitemap, Snapshot } from './snapshot';
 export { readPartStream, writePart } from './stream';
-export { partsOfColumn, partsOfLinks } from './encode';
+export { encodeSome, partsOfColumn, partsOfLinks, partsOfSnapshot } from './encode';
 export { linkFieldColumns } from './linkColumns';
 export { spliced } from './wholeNumbers';
 export type { Splice } from './wholeNumbers';

@@ -2,6 +2,7 @@
 import type { AnalysisSettings } from '$core/analysis';
 import type { RuleChoice } from '$core/robots';
 import type { JudgedDraft, RobotsEffectCounts } from '$core/robotsEffect';
+import { askWorker } from '../worker';
 
 export interface BenchStart {
   /** Where the crawl is. */
@@ -26,36 +27,8 @@ export type BenchAnswer =
   | { to: 'decided'; count: number; addresses: string[] }
   | { to: 'compose'; choices: RuleChoice[] };
 
-type AnswerTo<A> = Extract<BenchAnswer, { to: A }>;
-
-/** Starts a worker. What is asked of it is answered in turn. */
-function startWorker() {
-  const worker = new Worker(new URL('./robotsWorker.ts', import.meta.url), { type: 'module' });
-  const waiting = new Map<number, { done: (answer: BenchAnswer) => void; failed: (error: Error) => void }>();
-  let last = 0;
-  worker.onmessage = ({ data }: MessageEvent<{ id: number; answer?: BenchAnswer; failed?: string }>) => {
-    const who = waiting.get(data.id);
-    waiting.delete(data.id);
-    if (data.answer) who?.done(data.answer);
-    else who?.failed(new Error(data.failed));
-  };
-  const fail = (message: string) => {
-    for (const { failed } of waiting.values()) failed(new Error(message));
-    waiting.clear();
-  };
-  worker.onerror = ({ message }) => fail(message);
-  return {
-    ask: <Q extends BenchQuestion>(question: Q): Promise<AnswerTo<Q['ask']>> =>
-      new Promise((done, failed) => {
-        waiting.set(++last, { done: done as (answer: BenchAnswer) => void, failed });
-        worker.postMessage({ id: last, question });
-      }),
-    close: () => {
-      worker.terminate();
-      fail('closed');
-    },
-  };
-}
+const startWorker = () =>
+  askWorker<BenchQuestion, BenchAnswer>(new Worker(new URL('./robotsWorker.ts', import.meta.url), { type: 'module' }));
 
 /**
  * Opens the bench of a host: one worker judges, and another works out what drafts cost, so that typing never waits for

@@ -3,13 +3,10 @@ import { effectParts, judgingParts, robotsBench, robotsEffect } from '$core/robo
 import { loadedOnce } from '$core/promises';
 import { addressAt, decodeSnapshot, readPartStream } from '$core/snapshot';
 import type { Snapshot, SnapshotParts } from '$core/snapshot';
+import { answerQuestions } from '../worker';
 import type { BenchAnswer, BenchQuestion, BenchStart } from './bench';
 
 const MOST = 200;
-const port = globalThis as unknown as {
-  onmessage: (event: { data: { id: number; question: BenchQuestion } }) => void;
-  postMessage: (message: { id: number; answer?: BenchAnswer; failed?: string }) => void;
-};
 
 let begun: (() => Promise<{ given: BenchStart; snapshot: Snapshot }>) | null = null;
 let bench: ReturnType<typeof robotsBench> | null = null;
@@ -60,9 +57,4 @@ async function answerTo(question: BenchQuestion): Promise<BenchAnswer> {
   }
 }
 
-port.onmessage = ({ data: { id, question } }) => {
-  answerTo(question).then(
-    (answer) => port.postMessage({ id, answer }),
-    (error: unknown) => port.postMessage({ id, failed: (error as Error).message }),
-  );
-};
+answerQuestions(answerTo);

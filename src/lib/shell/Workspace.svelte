@@ -44,8 +44,10 @@
     data: { columns: ShownColumn[]; imported: string[]; fault: SelectionFault | null; first: ListWindow };
     /** The answer and the picture, which may ask for the rows below. */
     children: Snippet<[ListedRows]>;
+    /** Whether only the selection is shown of the list, and the picture has the room. */
+    folded?: boolean;
   }
-  let { base, site, data, children }: Props = $props();
+  let { base, site, data, children, folded = false }: Props = $props();
 
   const view = $derived(screenState(page.url));
   const over = $derived(listedOf(view.list));
@@ -184,7 +186,10 @@
 <svelte:window {onkeydown} />
 <main class="flex min-w-0 flex-1 flex-col px-4 pt-3 pb-3">
   {@render children(rows)}
-  <section class="panel mt-2.5 flex min-h-0 flex-1 flex-col overflow-clip" aria-label={texts.selection}>
+  <section
+    class="panel mt-2.5 flex min-h-0 flex-col {folded ? 'overflow-visible' : 'flex-1 overflow-clip'}"
+    aria-label={texts.selection}
+  >
     <div class="relative flex items-center gap-2 border-b border-base-300 px-2 py-1">
       <SelectionBar
         {over}
@@ -202,146 +207,150 @@
         >
       {/if}
     </div>
-    <div class="flex items-center gap-1.5 border-b border-base-300 px-2 py-1 text-xs">
-      <div class="flex overflow-hidden rounded border border-base-300" role="group" aria-label={texts.listOf}>
-        {#each isAcross ? changeTabs : listTabs as { list, label } (list)}
-          {@const here =
-            list === view.list ||
-            (list === 'links' && view.list === 'edits') ||
-            (list === 'changed_links' && view.list === 'changed_edits') ||
-            (list === 'pages' && view.list === 'groups')}
-          <button
-            type="button"
-            aria-pressed={here}
-            class="px-2 leading-6 whitespace-nowrap {here ? 'bg-primary text-primary-content' : 'hover:bg-base-200'}"
-            onclick={() => toList(list)}>{label}</button
-          >
-        {/each}
-      </div>
-      {#if choices.length && view.list !== 'anchors' && view.list !== 'hosts'}
-        <label class="quiet flex items-center gap-1 whitespace-nowrap"
-          >{texts.by}
-          <select
-            class="rounded border border-base-300 bg-base-100 px-1 leading-6 text-base-content"
-            value={view.list === 'groups' ? view.by : view.list}
-            onchange={({ currentTarget: { value } }) =>
-              show(isListName(value) ? { list: value, page: '' } : { list: 'groups', by: value, page: '' })}
-          >
-            {#each choices as { value, label } (value)}<option {value}>{label}</option>{/each}
-            {#if view.list === 'groups' && !groupings.pages.some(({ value }) => value === view.by)}<option
-                value={view.by}>{view.by.replaceAll('_', ' ')}</option
-              >{/if}
-          </select>
-        </label>
-      {/if}
-      <div class="flex h-6 min-w-0 flex-1 flex-wrap gap-x-1 gap-y-2 overflow-hidden">
-        <!-- Where there is no room even for the first, it goes to a line that is not seen. -->
-        <span class="h-6" aria-hidden="true"></span>
-        {#if picked}
-          <span class="font-semibold whitespace-nowrap">{texts.picked(number(picked))}</span>
-          <button type="button" class="text-primary hover:underline" onclick={() => copy('cells')}>{texts.copy}</button>
-          <button type="button" class="text-primary hover:underline" onclick={() => save('csv')}>{texts.save}</button>
-          {#if over === 'pages' && view.list === 'pages'}
+    {#if !folded}<div class="flex items-center gap-1.5 border-b border-base-300 px-2 py-1 text-xs">
+        <div class="flex overflow-hidden rounded border border-base-300" role="group" aria-label={texts.listOf}>
+          {#each isAcross ? changeTabs : listTabs as { list, label } (list)}
+            {@const here =
+              list === view.list ||
+              (list === 'links' && view.list === 'edits') ||
+              (list === 'changed_links' && view.list === 'changed_edits') ||
+              (list === 'pages' && view.list === 'groups')}
             <button
               type="button"
-              class="text-primary hover:underline"
-              title={texts.keyPageTitle}
-              onclick={() => mark(true)}>{texts.markKey}</button
-            >
-            <button type="button" class="text-primary hover:underline" onclick={() => mark(false)}
-              >{texts.unmarkKey}</button
-            >
-          {/if}
-          {#if edit() && editable}
-            <button type="button" class="text-primary hover:underline" data-key="e" onclick={editPicked}
-              >{texts.edit}</button
-            >
-          {/if}
-          <button type="button" class="text-primary hover:underline" onclick={() => (picks = noPicks)}
-            >{texts.none}</button
-          >
-        {:else}
-          {#each common as { label, select } (label)}
-            <button
-              type="button"
-              class="rounded-full border px-2 leading-5 whitespace-nowrap {select === view.select
-                ? 'border-primary bg-primary text-primary-content'
-                : 'border-base-300 hover:border-primary'}"
-              aria-pressed={select === view.select}
-              onclick={() => show({ select: select === view.select ? '' : select })}>{label}</button
+              aria-pressed={here}
+              class="px-2 leading-6 whitespace-nowrap {here ? 'bg-primary text-primary-content' : 'hover:bg-base-200'}"
+              onclick={() => toList(list)}>{label}</button
             >
           {/each}
+        </div>
+        {#if choices.length && view.list !== 'anchors' && view.list !== 'hosts'}
+          <label class="quiet flex items-center gap-1 whitespace-nowrap"
+            >{texts.by}
+            <select
+              class="rounded border border-base-300 bg-base-100 px-1 leading-6 text-base-content"
+              value={view.list === 'groups' ? view.by : view.list}
+              onchange={({ currentTarget: { value } }) =>
+                show(isListName(value) ? { list: value, page: '' } : { list: 'groups', by: value, page: '' })}
+            >
+              {#each choices as { value, label } (value)}<option {value}>{label}</option>{/each}
+              {#if view.list === 'groups' && !groupings.pages.some(({ value }) => value === view.by)}<option
+                  value={view.by}>{view.by.replaceAll('_', ' ')}</option
+                >{/if}
+            </select>
+          </label>
         {/if}
-      </div>
-      <SaveSelection {site} {over} select={view.select} ready={!data.fault && view.select !== ''} />
-      <Menu label={texts.columns}>
-        <ColumnChooser
-          list={view.list}
-          {columns}
-          imported={data.imported}
-          onchange={(changed) => keepColumns(changed)}
-        />
-      </Menu>
-      <Menu label={texts.export}>
-        {#snippet children(close)}
-          {@const item = 'block w-full rounded px-2 py-1 text-left whitespace-nowrap hover:bg-base-200'}
-          <button type="button" class={item} onclick={() => (void copy('cells'), close())}>{texts.copyTheCells}</button>
-          <button type="button" class={item} onclick={() => (void copy('addresses'), close())}
-            >{texts.copyTheAddresses}</button
-          >
-          <button type="button" class={item} onclick={() => (void copy('csv'), close())}>{texts.copyAsCsv}</button>
-          <a class={item} href="{base}/export?{shown}&format=csv" download onclick={close}>{texts.saveAsCsv}</a>
-          <a class={item} href="{base}/export?{shown}&format=json" download onclick={close}>{texts.saveAsJson}</a>
-          {#if over === 'pages' && !isAcross && !data.fault && total > 0}
-            <a
-              class={item}
-              href="{base}/graph?format=graphml&select={encodeURIComponent(view.select)}"
-              title={texts.aGraphHas}
-              download
-              onclick={close}>{texts.saveAsGraph}</a
+        <div class="flex h-6 min-w-0 flex-1 flex-wrap gap-x-1 gap-y-2 overflow-hidden">
+          <!-- Where there is no room even for the first, it goes to a line that is not seen. -->
+          <span class="h-6" aria-hidden="true"></span>
+          {#if picked}
+            <span class="font-semibold whitespace-nowrap">{texts.picked(number(picked))}</span>
+            <button type="button" class="text-primary hover:underline" onclick={() => copy('cells')}
+              >{texts.copy}</button
             >
-            <a
-              class={item}
-              href="{base}/sitemap?select={encodeURIComponent(view.select)}"
-              title={texts.aSitemapLists}
-              download
-              onclick={close}>{texts.saveAsSitemap}</a
+            <button type="button" class="text-primary hover:underline" onclick={() => save('csv')}>{texts.save}</button>
+            {#if over === 'pages' && view.list === 'pages'}
+              <button
+                type="button"
+                class="text-primary hover:underline"
+                title={texts.keyPageTitle}
+                onclick={() => mark(true)}>{texts.markKey}</button
+              >
+              <button type="button" class="text-primary hover:underline" onclick={() => mark(false)}
+                >{texts.unmarkKey}</button
+              >
+            {/if}
+            {#if edit() && editable}
+              <button type="button" class="text-primary hover:underline" data-key="e" onclick={editPicked}
+                >{texts.edit}</button
+              >
+            {/if}
+            <button type="button" class="text-primary hover:underline" onclick={() => (picks = noPicks)}
+              >{texts.none}</button
             >
-            <form method="post" action="{base}/reach?/again">
-              <input type="hidden" name="select" value={view.select} />
-              <button class={item} title={texts.aNewCrawlFetches}>{texts.fetchThePagesAgain}</button>
-            </form>
+          {:else}
+            {#each common as { label, select } (label)}
+              <button
+                type="button"
+                class="rounded-full border px-2 leading-5 whitespace-nowrap {select === view.select
+                  ? 'border-primary bg-primary text-primary-content'
+                  : 'border-base-300 hover:border-primary'}"
+                aria-pressed={select === view.select}
+                onclick={() => show({ select: select === view.select ? '' : select })}>{label}</button
+              >
+            {/each}
           {/if}
-        {/snippet}
-      </Menu>
-    </div>
-    {#if total > 0}
-      <RowList
-        list={view.list}
-        source="{base}/rows?{query}"
-        summarySource="{base}/summary?{viewQuery(
-          { ...view, sort: '' },
-          columns.map(({ name }) => name),
-        )}"
-        first={data.first}
-        {columns}
-        start={site.start}
-        sort={view.sort}
-        {isOpen}
-        {picks}
-        onpick={(now) => (picks = now)}
-        onsort={(sort) => show({ sort })}
-        onopen={open}
-        onnarrow={(test) => show({ select: narrowed(view.select, test) })}
-        oncolumns={keepColumns}
-        oncopy={() => copy('cells')}
-      />
-    {:else}
-      <p class="quiet p-6">
-        {texts.nothingIsInThisSelectionChange}
-        <a class="text-primary underline" href={withState(page.url, { select: '' })}>{texts.showAll(over)}</a>.
-      </p>
-    {/if}
+        </div>
+        <SaveSelection {site} {over} select={view.select} ready={!data.fault && view.select !== ''} />
+        <Menu label={texts.columns}>
+          <ColumnChooser
+            list={view.list}
+            {columns}
+            imported={data.imported}
+            onchange={(changed) => keepColumns(changed)}
+          />
+        </Menu>
+        <Menu label={texts.export}>
+          {#snippet children(close)}
+            {@const item = 'block w-full rounded px-2 py-1 text-left whitespace-nowrap hover:bg-base-200'}
+            <button type="button" class={item} onclick={() => (void copy('cells'), close())}
+              >{texts.copyTheCells}</button
+            >
+            <button type="button" class={item} onclick={() => (void copy('addresses'), close())}
+              >{texts.copyTheAddresses}</button
+            >
+            <button type="button" class={item} onclick={() => (void copy('csv'), close())}>{texts.copyAsCsv}</button>
+            <a class={item} href="{base}/export?{shown}&format=csv" download onclick={close}>{texts.saveAsCsv}</a>
+            <a class={item} href="{base}/export?{shown}&format=json" download onclick={close}>{texts.saveAsJson}</a>
+            {#if over === 'pages' && !isAcross && !data.fault && total > 0}
+              <a
+                class={item}
+                href="{base}/graph?format=graphml&select={encodeURIComponent(view.select)}"
+                title={texts.aGraphHas}
+                download
+                onclick={close}>{texts.saveAsGraph}</a
+              >
+              <a
+                class={item}
+                href="{base}/sitemap?select={encodeURIComponent(view.select)}"
+                title={texts.aSitemapLists}
+                download
+                onclick={close}>{texts.saveAsSitemap}</a
+              >
+              <form method="post" action="{base}/reach?/again">
+                <input type="hidden" name="select" value={view.select} />
+                <button class={item} title={texts.aNewCrawlFetches}>{texts.fetchThePagesAgain}</button>
+              </form>
+            {/if}
+          {/snippet}
+        </Menu>
+      </div>
+      {#if total > 0}
+        <RowList
+          list={view.list}
+          source="{base}/rows?{query}"
+          summarySource="{base}/summary?{viewQuery(
+            { ...view, sort: '' },
+            columns.map(({ name }) => name),
+          )}"
+          first={data.first}
+          {columns}
+          start={site.start}
+          sort={view.sort}
+          {isOpen}
+          {picks}
+          onpick={(now) => (picks = now)}
+          onsort={(sort) => show({ sort })}
+          onopen={open}
+          onnarrow={(test) => show({ select: narrowed(view.select, test) })}
+          oncolumns={keepColumns}
+          oncopy={() => copy('cells')}
+        />
+      {:else}
+        <p class="quiet p-6">
+          {texts.nothingIsInThisSelectionChange}
+          <a class="text-primary underline" href={withState(page.url, { select: '' })}>{texts.showAll(over)}</a>.
+        </p>
+      {/if}{/if}
   </section>
 </main>
 {#if view.page}

@@ -31,6 +31,14 @@ export interface ScreenState {
   map: string;
   /** What pairs pages beside their addresses, between commas. */
   pair: string;
+  /** Of Maps: the facts that colours and sizes tell, the selection that alone is drawn, and how large it is drawn. */
+  colour: string;
+  size: string;
+  only: string;
+  zoom: string;
+  /** Of Maps: the page with which routes begin, and how trees are drawn. */
+  from: string;
+  shape: string;
 }
 
 /** What belongs to the reader and not to a screen: it stays on the way to another one. */
@@ -61,6 +69,12 @@ const beginningOf = (pathname: string): ScreenState => ({
   since: '',
   map: '',
   pair: '',
+  colour: 'verdict',
+  size: 'share',
+  only: '',
+  zoom: '1',
+  from: '',
+  shape: 'nodes',
   ...beginnings[pathname.slice(pathname.lastIndexOf('/') + 1)],
 });
 

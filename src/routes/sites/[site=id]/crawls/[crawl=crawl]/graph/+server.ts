@@ -5,6 +5,7 @@ import type { GraphFormatName } from '$core/formats';
 import { selectPages } from '$server/index';
 import { siteOf } from '../../../../../crawl';
 import { streamed } from '../../../../../streamed';
+import { errorTexts } from '../../../../../texts';
 import { crawlForView } from '../../../../../view';
 import type { RequestHandler } from './$types';
 
@@ -32,7 +33,7 @@ export const GET: RequestHandler = async ({ locals, url }) => {
   await crawlForView(locals, { list: 'links', select: '' }, url.searchParams);
   const { crawl, snapshot } = await crawlForView(locals, { list: 'pages', select }, url.searchParams);
   const { pages, fault } = selectPages(snapshot, select);
-  if (fault) error(400, `The selection cannot be answered: ${fault.message}`);
+  if (fault) error(400, errorTexts.unreadableSelection(fault.message));
   const isNodes = format === 'csv' && nodes;
   const name = `graph-${new URL(siteOf(locals).start).hostname}-${crawl.id}${isNodes ? '-nodes' : ''}.${format}`;
   return new Response(streamed(isNodes ? nodesCsv(snapshot, pages) : graphPieces(snapshot, { format, pages, edges })), {

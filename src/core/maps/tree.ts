@@ -1,0 +1,175 @@
+/** Trees of pages: by the shortest routes to them, or by the folders of their addresses. */
+import { CLICK_KIND } from '../links';
+import { clauseOf, quote } from '../selection';
+import { addressAt, pagesNamed, textAt } from '../snapshot';
+import type { View } from '../view';
+import { folderOf } from './folders';
+
+export interface TreeNode {
+  id: string;
+  /** The page that it is; -1 for a folder, or where it stands for several. */
+  page: number;
+  /** A path or host; null for the root of several starts. */
+  name: string | null;
+  /** The pages below it and itself, as far as they are drawn. */
+  pages: number[];
+  children: TreeNode[];
+  select: string;
+  /** How many nodes that are alike it stands for. */
+  folded?: number;
+  /** A folder that has no page of its own. */
+  isBare?: boolean;
+}
+
+/** Leaves of one folder, under one page, are folded when there are so many. */
+const ALIKE = 4;
+
+const byPages = (nodes: TreeNode[]) =>
+  nodes.sort((a, b) => b.pages.length - a.pages.length || ((a.name ?? '') < (b.name ?? '') ? -1 : 1));
+
+/** Puts leaves of one folder together. */
+function foldAlike(parent: string, nodes: TreeNode[]): TreeNode[] {
+  const leaves = new Map<string, TreeNode[]>();
+  for (const node of nodes)
+    if (node.children.length === 0) {
+      const folder = folderOf(node.name ?? '/');
+      leaves.set(folder, [...(leaves.get(folder) ?? []), node]);
+    }
+  const alike = [...leaves].filter(([, own]) => own.length >= ALIKE);
+  const folded = new Set(alike.flatMap(([, own]) => own));
+  return [
+    ...nodes.filter((node) => !folded.has(node)),
+    ...alike.map(([folder, own]): TreeNode => ({
+      id: `${parent} ${folder}*`,
+      page: -1,
+      name: `${folder}*`,
+      pages: own.flatMap(({ pages }) => pages),
+      children: byPages(own),
+      select: `${clauseOf('parent', parent)} and path starts ${quote(folder)}`,
+      folded: own.length,
+    })),
+  ];
+}
+
+/** The page before each page on a shortest route from some page, by click links; -1 for none. */
+export function parentsFrom({ count, links }: View, from: number): Int32Array {
+  const { offsets, kind, target } = links;
+  const parent = new Int32Array(count).fill(-1);
+  const reached = [from];
+  for (const page of reached)
+    for (let link = offsets[page]; link < offsets[page + 1]; link++) {
+      const to = target[link];
+      if (kind[link] !== CLICK_KIND || to >= count || to === from || parent[to] >= 0) continue;
+      parent[to] = page;
+      reached.push(to);
+    }
+  return parent;
+}
+
+const pathAt = (view: View, page: number) => (textAt(view, 'path', page) ?? '/') + (textAt(view, 'query', page) ?? '');
+
+/**
+ * The tree of shortest routes: each page under the page that leads to it. Pages that are not drawn are in it where they
+ * lead to some that are.
+ * @param from another page than the start to begin with; -1 for the start
+ * @returns null when no page has a route
+ */
+export function routeTree(view: View, pages: Uint32Array, from: number): TreeNode | null {
+  const parent = from < 0 ? pagesNamed(view, 'parent') : parentsFrom(view, from);
+  const depth = view.column('depth');
+  const isRoot = (page: number) => (from < 0 ? depth[page] === 0 : page === from);
+  const nodes = new Map<number, TreeNode>();
+  const roots: TreeNode[] = [];
+  const nodeOf = (page: number): TreeNode => {
+    const address = addressAt(view, page);
+    const select = clauseOf('parent', address);
+    const node: TreeNode = { id: address, page, name: pathAt(view, page), pages: [], children: [], select };
+    nodes.set(page, node);
+    if (isRoot(page)) roots.push(node);
+    return node;
+  };
+  for (const page of pages) {
+    if (!isRoot(page) && parent[page] < 0) continue;
+    // A page may already be there, with what is below it.
+    let child: TreeNode | null = null;
+    for (let at = page; at >= 0; at = isRoot(at) ? -1 : parent[at]) {
+      const known = nodes.get(at);
+      const node = known ?? nodeOf(at);
+      node.pages.push(page);
+      if (child) node.children.push(child);
+      child = known ? null : node;
+    }
+  }
+  for (const node of nodes.values()) node.children = byPages(foldAlike(node.id, node.children));
+  if (roots.length <= 1) return roots[0] ?? null;
+  return {
+    id: '',
+    page: -1,
+    name: null,
+    pages: roots.flatMap((root) => root.pages),
+    children: byPages(roots),
+    select: 'reached',
+  };
+}
+
+/** The tree of addresses: hosts where there are several, folders, pages. */
+export function folderTree(view: View, pages: Uint32Array): TreeNode | null {
+  if (pages.length === 0) return null;
+  const hosts = new Map<string, TreeNode>();
+  const folders = new Map<string, TreeNode>();
+  const made = (id: string, name: string, select: string): TreeNode => ({
+    ...{ id, page: -1, name, pages: [], children: [], select },
+    isBare: true,
+  });
+  const hostOf = (host: string) => {
+    let node = hosts.get(host);
+    if (!node) hosts.set(host, (node = made(host, host, clauseOf('host', host))));
+    return node;
+  };
+  const folderNode = (host: string, folder: string): TreeNode => {
+    if (folder === '/') return hostOf(host);
+    const id = host + folder;
+    let node = folders.get(id);
+    if (!node) {
+      node = made(id, folder, `${clauseOf('host', host)} and path starts ${quote(folder)}`);
+      folders.set(id, node);
+      folderNode(host, folderOf(folder.slice(0, -1))).children.push(node);
+    }
+    return node;
+  };
+  const paths = new Set<string>();
+  for (const page of pages) {
+    const [host, path] = [textAt(view, 'host', page) ?? '', pathAt(view, page)];
+    paths.add(host + path);
+    // The slashes of a query begin no folder.
+    const folder = folderOf(textAt(view, 'path', page) ?? '/');
+    const node = folderNode(host, folder);
+    node.children.push({
+      id: addressAt(view, page),
+      page,
+      name: path,
+      pages: [page],
+      children: [],
+      select: clauseOf('url', addressAt(view, page)),
+    });
+    for (let at = folder; at !== ''; at = at === '/' ? '' : folderOf(at.slice(0, -1)))
+      folderNode(host, at).pages.push(page);
+  }
+  for (const node of [...hosts.values(), ...folders.values()]) {
+    const own = node.name!.startsWith('/') ? node.id : `${node.id}/`;
+    node.isBare = !paths.has(own) && !paths.has(own.slice(0, -1));
+    byPages(node.children);
+  }
+  if (hosts.size === 1) return [...hosts.values()][0];
+  return { id: '', page: -1, name: null, pages: [...pages], children: byPages([...hosts.values()]), select: '' };
+}
+
+/** The nodes from the root of a tree down to one of them; empty where it has none of that name. */
+export function wayTo(root: TreeNode, id: string): TreeNode[] {
+  if (root.id === id) return [root];
+  for (const child of root.children) {
+    const way = wayTo(child, id);
+    if (way.length > 0) return [root, ...way];
+  }
+  return [];
+}

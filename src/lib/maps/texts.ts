@@ -1,0 +1,105 @@
+import { factOf } from '$core/facts';
+import type { ColumnName } from '$core/facts';
+import type { Box, Category, Said } from '$core/maps';
+import { counted, number, verdictLabel } from '../shell/words';
+
+const share = (pages: number, of: number) => `${number(Math.round((100 * pages) / Math.max(1, of)))} %`;
+const sectionName = (section: string | null) => section || 'no section';
+const round = (value: number) => (Number.isInteger(value) ? number(value) : value.toPrecision(2));
+
+export const texts = {
+  loading: 'The map is being drawn …',
+  failed: (why: string) => `The map could not be drawn: ${why} Load this page again.`,
+  nothing: 'No page to draw: choose another selection, or draw the whole site.',
+  pageTitle: (host: string) => `Maps · ${host}`,
+  map: 'Map',
+  bands: 'Bands',
+  routes: 'Routes',
+  folders: 'Folders',
+  colour: 'Colour',
+  size: 'Size',
+  sameSize: 'the same',
+  selection: 'the selection',
+  otherFacts: 'All facts',
+  find: 'Find on the map',
+  notFound: 'No address on the map has this in it.',
+  table: 'As a table',
+  picture: 'As a picture',
+  whole: 'Whole',
+  nodes: 'In rows',
+  zoomIn: 'Larger',
+  zoomOut: 'Smaller',
+  only: 'Draw only the selection',
+  all: 'Draw the whole site',
+  reroot: 'Begin with the page that is open',
+  fromStart: 'Begin with the start',
+  showList: 'Show the list',
+  hideList: 'Fold the list away',
+  rest: 'all others',
+  everything: 'All',
+  start: 'start',
+  noRoute: 'no route',
+  unknown: 'unknown',
+  clicks: (depth: number | null, isOpenEnded = false) =>
+    depth === null ? texts.noRoute : depth === 0 ? texts.start : `${depth}${isOpenEnded ? ' and on' : ''}`,
+  more: (groups: number) => `${number(groups)} more`,
+  pages: (pages: number) => counted(pages, 'page'),
+  label: (fact: ColumnName) => factOf(fact).label,
+  keys: 'Arrow keys go from box to box, Enter opens one, Space selects its pages, Backspace goes back up.',
+  columns: { box: 'Group', pages: 'Pages', kind: 'Kind' },
+  category: ({ value }: Category, by: ColumnName | 'selection'): string => {
+    switch (value.is) {
+      case 'marked':
+        return 'selected';
+      case 'unmarked':
+        return 'not selected';
+      case 'other':
+        return texts.rest;
+      case 'range':
+        return value.to === null ? `${round(value.from)} and more` : `${round(value.from)} to below ${round(value.to)}`;
+      case 'value':
+        if (value.value === null) return by === 'section' ? 'no section' : texts.unknown;
+        if (typeof value.value === 'boolean') return value.value ? 'yes' : 'no';
+        if (by === 'verdict') return verdictLabel[value.value as keyof typeof verdictLabel];
+        return String(value.value).replaceAll('_', ' ');
+    }
+  },
+  box: ({ name, folded, isGate, isBare, pages }: Box): string =>
+    [
+      name || (folded ? texts.more(folded) : sectionName(null)),
+      texts.pages(pages),
+      ...(isGate ? ['a gate: all behind it hangs on it'] : []),
+      ...(isBare ? ['a folder without a page of its own'] : []),
+    ].join(' · '),
+  /** What is written into a box, with how many pages it has where it does not stand for one. */
+  named: (box: Box, isTree: boolean): string => {
+    const [name] = texts.box(box).split(' · ');
+    return !box.name && box.folded && isTree ? name : box.pages > 1 || !isTree ? `${name} ${number(box.pages)}` : name;
+  },
+  flow: (links: number) => counted(links, 'link'),
+  told: (depth: number, pagesLinking: number, verdict: keyof typeof verdictLabel) =>
+    `${depth < 0 ? 'no route' : counted(depth, 'click')} · ${counted(pagesLinking, 'page links', 'pages link')} · ${verdictLabel[verdict]}`,
+  saidOfBands: ({ pages, sections, usual, lost, lostMost }: Said): string =>
+    [
+      `${counted(pages, 'page')} in ${counted(sections, 'section')}`,
+      usual ? `, most of them (${share(usual.pages, pages)}) ${counted(usual.depth, 'click')} from the start.` : '.',
+      lost && lostMost
+        ? ` ${counted(lost, 'page has', 'pages have')} no route; ${number(lostMost.pages)} of them in ${sectionName(lostMost.section)}.`
+        : ' Every page has a route.',
+    ].join(''),
+  saidOfRoutes: ({ pages, deepest, gate, paged, lost }: Said): string =>
+    [
+      `The longest of the shortest routes takes ${counted(Math.max(0, deepest), 'click')}.`,
+      gate
+        ? ` ${counted(gate.pages, 'page hangs', 'pages hang')} on ${gate.address} (${share(gate.pages, pages)}).`
+        : '',
+      paged.pages
+        ? ` ${counted(paged.pages, 'page hangs', 'pages hang')} on ${counted(paged.parts, 'page')} of paging.`
+        : '',
+      lost ? ` ${counted(lost, 'page has', 'pages have')} no route and ${lost === 1 ? 'is' : 'are'} not drawn.` : '',
+    ].join(''),
+  saidOfFolders: ({ pages, filed }: Said): string =>
+    filed.most
+      ? `${counted(filed.pages, 'page is', 'pages are')} filed in another section than ${filed.pages === 1 ? 'its breadcrumb says' : 'their breadcrumbs say'}: ${number(filed.most.pages)} in ${sectionName(filed.most.section)}, which ${filed.most.pages === 1 ? 'says it belongs' : 'say they belong'} to ${sectionName(filed.most.says)}.`
+      : `${counted(pages, 'page')} by address. Dashed folders have no page of their own.`,
+};
