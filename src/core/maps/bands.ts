@@ -8,10 +8,9 @@ import type { Reader } from '../reach/reach';
 import { clauseOf, quote } from '../selection';
 import { textAt } from '../snapshot';
 import type { View } from '../view';
-import type { Colouring } from './colouring';
-import { byNextFolder } from './folders';
+import { byNextFolder, directlyIn } from './folders';
 import { partsOf, radiiBy } from './scene';
-import type { Box, Caption, Dot, Flow, Scene } from './scene';
+import type { Box, Caption, Dot, Drawing, Flow, Scene } from './scene';
 
 /** A cell that is looked into: its depth (null without a route), its section, and a folder within. */
 export interface OpenCell {
@@ -137,13 +136,14 @@ export function bandWithin(view: View, pages: Uint32Array, reader: Reader, open:
     (open.folder === null || (textAt(view, 'path', page) ?? '').startsWith(open.folder));
   const own = pages.filter(isWithin);
   if (own.length === 0) return null;
-  const within = `${depthTest(reader, open.depth)} and ${clauseOf('section', open.section)}`;
-  const groups = byNextFolder(view, own);
+  const tests = [depthTest(reader, open.depth), clauseOf('section', open.section)];
+  const within = [...tests, ...(open.folder ? [`path starts ${quote(open.folder)}`] : [])].join(' and ');
+  const { shared, groups } = byNextFolder(view, own);
   const cells = cellsOf(
     open.depth,
     groups,
     within,
-    (folder) => `path starts ${quote(folder ?? '/')}`,
+    (folder) => (folder === shared ? directlyIn(shared) : `path starts ${quote(folder ?? '/')}`),
     (folder) => ({ ...open, folder }),
   );
   return {
@@ -180,15 +180,6 @@ export function flowsBetween({ count, links }: View, cells: readonly Cell[]): Fl
     if (links > 0) flows.push({ from: cells[Math.floor(at / size)].id, to: cells[at % size].id, links });
   });
   return flows.sort((a, b) => b.links - a.links);
-}
-
-export interface Drawing {
-  colouring: Colouring;
-  /** By page a number that its size tells; null for one size. */
-  sizes: ArrayLike<number> | null;
-  /** Of the paper, in pixels. */
-  width: number;
-  height: number;
 }
 
 const LEFT = 78;

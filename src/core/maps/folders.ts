@@ -1,6 +1,11 @@
 /** Addresses as folders: how pages are told apart where they lie together. */
+import { quote } from '../selection';
 import { textAt } from '../snapshot';
 import type { View } from '../view';
+
+/** The test that holds the pages that lie in a folder itself, and in none within it. */
+export const directlyIn = (folder: string) =>
+  `path matches ${quote(`^${folder.replace(/[\\^$.|?*+()[\]{}]/g, '\\$&')}[^/]*$`)}`;
 
 /** The folder of a path, with its last slash. */
 export const folderOf = (path: string) => path.slice(0, path.lastIndexOf('/') + 1);
@@ -13,7 +18,7 @@ export function sharedFolder(paths: readonly string[]): string {
 }
 
 /** Groups pages by the first folder in which they differ, those that lie in none of these under the shared one. */
-export function byNextFolder(view: View, pages: Uint32Array): Map<string, number[]> {
+export function byNextFolder(view: View, pages: Uint32Array): { shared: string; groups: Map<string, number[]> } {
   const paths = Array.from(pages, (page) => textAt(view, 'path', page) ?? '/');
   const shared = sharedFolder(paths);
   const groups = new Map<string, number[]>();
@@ -24,5 +29,5 @@ export function byNextFolder(view: View, pages: Uint32Array): Map<string, number
     if (known) known.push(pages[i]);
     else groups.set(folder, [pages[i]]);
   });
-  return groups;
+  return { shared, groups };
 }

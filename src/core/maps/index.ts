@@ -1,10 +1,10 @@
 export { bandsOf, bandWithin, flowsBetween, layBands, openCellOf } from './bands';
-export type { Band, Cell, Drawing, OpenCell } from './bands';
+export type { Band, Cell, OpenCell } from './bands';
 export { colourBy, colourMarked, scaleSteps } from './colouring';
 export type { Category, CategoryValue, Colouring } from './colouring';
 export { layIcicle, layNodes } from './layTree';
 export { saidOf } from './said';
 export type { Said } from './said';
-export type { Box, Caption, Dot, Flow, Joint, Scene } from './scene';
+export type { Box, Caption, Dot, Drawing, Flow, Joint, Scene } from './scene';
 export { folderTree, routeTree, wayTo } from './tree';
 export type { TreeNode } from './tree';

@@ -1,8 +1,7 @@
 /** Trees on a paper, from left to right: whole as an icicle, or as nodes and lines as far as they can be read. */
 import type { View } from '../view';
-import type { Drawing } from './bands';
 import { partsOf } from './scene';
-import type { Box, Joint, Scene } from './scene';
+import type { Box, Drawing, Joint, Scene } from './scene';
 import type { TreeNode } from './tree';
 
 /** Levels beside each other. */
@@ -46,7 +45,7 @@ function seen(node: TreeNode, height: number): TreeNode[] {
   const rest = node.children.filter((child) => high(child) < LEAST_HEIGHT);
   if (rest.length === 0) return own;
   const pages = rest.flatMap((child) => child.pages);
-  const left: TreeNode = { id: `${node.id} …`, page: -1, name: null, pages, children: [], select: node.select };
+  const left: TreeNode = { id: `${node.id} …`, page: -1, name: null, pages, children: [], select: '' };
   return [...own, { ...left, folded: rest.length }];
 }
 

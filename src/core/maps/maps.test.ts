@@ -75,6 +75,16 @@ describe('bands', () => {
   it('open a cell by the folders within it', () => {
     const open = openCellOf(bands[2].cells.find(({ name }) => name === 'shop')!.id)!;
     expect(bandWithin(site, all(site), 'visitor', open)!.cells.map(({ name }) => name)).toEqual(['/shop/cards/']);
+    const mixed = tinySite({
+      '/': { links: ['/a/x', '/a/y', '/a/b/one', '/a/b/two'] },
+      '/a/x': {},
+      '/a/y': {},
+      '/a/b/one': {},
+      '/a/b/two': {},
+    });
+    const within = bandWithin(mixed, all(mixed), 'visitor', { depth: 1, section: 'a', folder: null })!;
+    expect(within.cells.map(({ name }) => name)).toEqual(['/a/', '/a/b/']);
+    for (const { pages, select } of within.cells) expect(selectedBy(mixed, select)).toEqual(paths(mixed, pages));
     expect(openCellOf('nothing of the kind')).toBeNull();
   });
   it('tell the links between cells, the heaviest first, and none within one', () => {
@@ -110,6 +120,15 @@ describe('trees', () => {
     expect(trams.children.map(({ name, folded }) => [name, folded])).toEqual([['/trams/*', 4]]);
     expect(selectedBy(site, trams.children[0].select)).toEqual(paths(site, trams.children[0].pages));
     expect(wayTo(root, tiny('/shop/cards/red')).map(({ name }) => name)).toEqual(['/', '/shop/', '/shop/cards/red']);
+  });
+  it('fold only pages that lead nowhere, by a selection that holds no others', () => {
+    const view = tinySite({
+      '/': { links: ['/a.b/1', '/a.b/2', '/a.b/3', '/a.b/4', '/a.b/5', '/a.b/in/6', '/axb/7'] },
+      ...Object.fromEntries(['/a.b/1', '/a.b/2', '/a.b/3', '/a.b/4', '/a.b/in/6', '/axb/7', '/c'].map((p) => [p, {}])),
+      '/a.b/5': { links: ['/c'] },
+    });
+    const fold = routeTree(view, all(view), -1)!.children.find(({ folded }) => folded)!;
+    expect(selectedBy(view, fold.select)).toEqual(['/a.b/1', '/a.b/2', '/a.b/3', '/a.b/4']);
   });
   it('begin with another page', () => {
     const root = routeTree(site, all(site), pageOf(site, tiny('/archive/old')))!;

@@ -1,5 +1,7 @@
 /** What a map is drawn of, in pixels of a paper of its own, whatever draws it. */
 
+import type { Colouring } from './colouring';
+
 /** A group of pages, as a box with its name. */
 export interface Box {
   /** Unique on its map, and the same as long as the group is. */
@@ -15,6 +17,7 @@ export interface Box {
   pages: number;
   /** Of its pages, how many have each category of the colouring. */
   parts: number[];
+  /** What holds its pages; '' where the language has no words for them. */
   select: string;
   /** The page that it is, where it stands for one. */
   page?: number;
@@ -68,6 +71,16 @@ export interface Scene {
   dots: Dot[];
   captions: Caption[];
   joints: Joint[];
+}
+
+/** What a map is laid out with. */
+export interface Drawing {
+  colouring: Colouring;
+  /** By page a number that its size tells; null for one size. */
+  sizes: ArrayLike<number> | null;
+  /** Of the paper, in pixels. */
+  width: number;
+  height: number;
 }
 
 /** How many of some pages have each category. */

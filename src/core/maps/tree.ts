@@ -3,7 +3,7 @@ import { CLICK_KIND } from '../links';
 import { clauseOf, quote } from '../selection';
 import { addressAt, pagesNamed, textAt } from '../snapshot';
 import type { View } from '../view';
-import { folderOf } from './folders';
+import { directlyIn, folderOf } from './folders';
 
 export interface TreeNode {
   id: string;
@@ -14,6 +14,7 @@ export interface TreeNode {
   /** The pages below it and itself, as far as they are drawn. */
   pages: number[];
   children: TreeNode[];
+  /** What holds its pages; '' where the language has no words for them. */
   select: string;
   /** How many nodes that are alike it stands for. */
   folded?: number;
@@ -37,6 +38,9 @@ function foldAlike(parent: string, nodes: TreeNode[]): TreeNode[] {
     }
   const alike = [...leaves].filter(([, own]) => own.length >= ALIKE);
   const folded = new Set(alike.flatMap(([, own]) => own));
+  /** Pages of the same folder that lead on. */
+  const beside = (folder: string) =>
+    nodes.filter(({ name, children }) => children.length > 0 && folderOf(name ?? '/') === folder);
   return [
     ...nodes.filter((node) => !folded.has(node)),
     ...alike.map(([folder, own]): TreeNode => ({
@@ -45,7 +49,11 @@ function foldAlike(parent: string, nodes: TreeNode[]): TreeNode[] {
       name: `${folder}*`,
       pages: own.flatMap(({ pages }) => pages),
       children: byPages(own),
-      select: `${clauseOf('parent', parent)} and path starts ${quote(folder)}`,
+      select: [
+        clauseOf('parent', parent),
+        directlyIn(folder),
+        ...beside(folder).map(({ id }) => `not ${clauseOf('url', id)}`),
+      ].join(' and '),
       folded: own.length,
     })),
   ];
@@ -82,8 +90,7 @@ export function routeTree(view: View, pages: Uint32Array, from: number): TreeNod
   const roots: TreeNode[] = [];
   const nodeOf = (page: number): TreeNode => {
     const address = addressAt(view, page);
-    const select = clauseOf('parent', address);
-    const node: TreeNode = { id: address, page, name: pathAt(view, page), pages: [], children: [], select };
+    const node: TreeNode = { id: address, page, name: pathAt(view, page), pages: [], children: [], select: '' };
     nodes.set(page, node);
     if (isRoot(page)) roots.push(node);
     return node;
@@ -108,7 +115,7 @@ export function routeTree(view: View, pages: Uint32Array, from: number): TreeNod
     name: null,
     pages: roots.flatMap((root) => root.pages),
     children: byPages(roots),
-    select: 'reached',
+    select: '',
   };
 }
 

@@ -10,6 +10,7 @@
   import { number } from '../shell/words';
   import { mapPictures, openMaps } from './ask';
   import type { MapDrawn, MapPicture, Maps, MapState, PageTold } from './ask';
+  import { isDrawable } from './facts';
   import { inkOf } from './inks';
   import MapDrawing from './MapDrawing.svelte';
   import { texts } from './texts';
@@ -24,11 +25,11 @@
   }
   let { base, state: view, isTall, onstate, tabs, end }: Props = $props();
 
+  const isDrawn = (name: string): name is ColumnName => isColumnName(name) && isDrawable(name);
+  const isNumeric = (name: ColumnName) => ['number', 'ratio'].includes(factOf(name).type);
   const ownColours: ColumnName[] = ['verdict', 'section', 'depth', 'share', 'pages_linking'];
   const sizes: ColumnName[] = ['share', 'pages_linking', 'links_in', 'word_count', 'depth'];
-  const others = factNames.filter(
-    (name): name is ColumnName => isColumnName(name) && factOf(name).from !== 'compared' && !ownColours.includes(name),
-  );
+  const others = factNames.filter((name): name is ColumnName => isDrawn(name) && !ownColours.includes(name));
   /** Begun by the browser: the server has no workers of this kind. */
   let begun: Maps | null = null;
   const maps = () => (begun ??= openMaps(base));
@@ -47,10 +48,11 @@
 
   const picture = $derived(mapPictures.includes(view.picture as MapPicture) ? (view.picture as MapPicture) : '');
   const colour = $derived(
-    view.colour === 'selection' && view.select ? 'selection' : isColumnName(view.colour) ? view.colour : 'verdict',
+    view.colour === 'selection' && view.select ? 'selection' : isDrawn(view.colour) ? view.colour : 'verdict',
   );
-  const size = $derived(isColumnName(view.size) ? view.size : '');
-  const zoom = $derived(Math.min(8, Math.max(1, Number(view.zoom) || 1)));
+  const size = $derived(isDrawn(view.size) && isNumeric(view.size) ? view.size : '');
+  const MOST_ZOOM = 8;
+  const zoom = $derived(Math.min(MOST_ZOOM, Math.max(1, Number(view.zoom) || 1)));
   const asked: MapState = $derived({
     picture,
     reader: view.reader,
@@ -94,30 +96,34 @@
   const crumbs = $derived(drawn?.crumbs ?? []);
   const pick = (box: Box) => {
     current = box.id;
-    onstate({ list: 'pages', select: box.select, ...(box.page === undefined ? {} : { page: box.id }) });
+    const select = box.select ? { list: 'pages' as const, select: box.select } : {};
+    onstate({ ...select, ...(box.page === undefined ? {} : { page: box.id }) });
   };
   const open = (box: Box) => {
     if (box.opens) onstate({ item: box.id });
     else if (box.page !== undefined) onstate({ page: box.id });
   };
-  async function tell(page: number | null, x: number, y: number) {
-    if (page === null) return void (pointed = null);
-    const { told } = await maps().ask({ ask: 'page', page });
-    pointed = { told, x, y };
+  /** Does what the worker is asked for; what fails is told. */
+  async function asking(work: () => Promise<void>) {
+    try {
+      await work();
+    } catch (error) {
+      if ((error as Error).message !== 'closed') fault = (error as Error).message;
+    }
   }
-  async function toPage(page: number) {
-    const { told } = await maps().ask({ ask: 'page', page });
-    onstate({ page: told.address });
-  }
-  async function find(event: SubmitEvent) {
-    event.preventDefault();
-    const { found } = await maps().ask({ ask: 'find', text: sought.trim() });
-    lacks = found.length === 0 && sought.trim() !== '';
-    if (found.length === 0) return;
-    const [{ address, item, box }] = found;
-    current = box;
-    onstate({ item, page: address });
-  }
+  const toldOf = async (page: number) => (await maps().ask({ ask: 'page', page })).told;
+  const tell = (page: number | null, x: number, y: number) =>
+    asking(async () => void (pointed = page === null ? null : { told: await toldOf(page), x, y }));
+  const toPage = (page: number) => asking(async () => onstate({ page: (await toldOf(page)).address }));
+  const find = () =>
+    asking(async () => {
+      const { found } = await maps().ask({ ask: 'find', text: sought.trim() });
+      lacks = found.length === 0 && sought.trim() !== '';
+      if (found.length === 0) return;
+      const [{ address, item, box }] = found;
+      current = box;
+      onstate({ item, page: address });
+    });
 
   /** The box next to the current one in a direction. */
   function beside(key: string): Box | undefined {
@@ -143,7 +149,7 @@
     else if (event.key === 'Enter' && box) open(box);
     else if (event.key === ' ' && box) pick(box);
     else if (event.key === 'Backspace' && crumbs.length > 0) onstate({ item: crumbs[crumbs.length - 1].item });
-    else if (event.key === '+') onstate({ zoom: String(zoom * 2) });
+    else if (event.key === '+') onstate({ zoom: String(Math.min(MOST_ZOOM, zoom * 2)) });
     else if (event.key === '-') onstate({ zoom: String(Math.max(1, zoom / 2)) });
     else return;
     event.preventDefault();
@@ -205,12 +211,14 @@
         </select>
       </label>
     {/if}
-    <form onsubmit={find}>
+    <form onsubmit={(event) => (event.preventDefault(), void find())}>
       <input class="input input-xs w-36" placeholder={texts.find} aria-label={texts.find} bind:value={sought} />
     </form>
     {#if lacks}<span class="quiet" role="status">{texts.notFound}</span>{/if}
-    <button type="button" class="text-primary hover:underline" onclick={() => onstate({ zoom: String(zoom * 2) })}
-      >{texts.zoomIn}</button
+    <button
+      type="button"
+      class="text-primary hover:underline"
+      onclick={() => onstate({ zoom: String(Math.min(MOST_ZOOM, zoom * 2)) })}>{texts.zoomIn}</button
     >
     {#if zoom > 1}
       <button type="button" class="text-primary hover:underline" onclick={() => onstate({ zoom: String(zoom / 2) })}

@@ -66,6 +66,8 @@ export function openMaps(base: string) {
   const worker = askWorker<MapQuestion, MapAnswer>(
     new Worker(new URL('./mapWorker.ts', import.meta.url), { type: 'module' }),
   );
-  return { ...worker, begun: worker.ask({ ask: 'begin', base }) };
+  // Where it cannot begin, what is asked next fails too.
+  worker.ask({ ask: 'begin', base }).catch(() => {});
+  return worker;
 }
 export type Maps = ReturnType<typeof openMaps>;

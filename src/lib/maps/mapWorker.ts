@@ -20,6 +20,7 @@ import type { Cell, Scene } from '$core/maps';
 import { loadedOnce } from '$core/promises';
 import { hasBit, numbersOf } from '$core/selection/bits';
 import type { Bits } from '$core/selection/bits';
+import { narrowed } from '$core/selection/language';
 import { addressAt, decodeSnapshot, pageOf, readPartStream } from '$core/snapshot';
 import type { SnapshotParts } from '$core/snapshot';
 import { viewOf } from '$core/view';
@@ -148,6 +149,12 @@ async function draw(state: MapState): Promise<MapDrawn> {
   return { scene, ...rest, crumbs, dimmed: [] };
 }
 
+/** What is selected on a map of some pages is among them. */
+function withinOnly(drawn: MapDrawn, only: string): MapDrawn {
+  for (const box of only ? drawn.scene.boxes : []) if (box.select) box.select = narrowed(only, box.select);
+  return drawn;
+}
+
 async function answerTo(question: MapQuestion): Promise<MapAnswer> {
   if (question.ask === 'begin') {
     base = question.base;
@@ -157,7 +164,7 @@ async function answerTo(question: MapQuestion): Promise<MapAnswer> {
   const view = await opened();
   switch (question.ask) {
     case 'draw':
-      return { to: 'draw', drawn: await draw(question.state) };
+      return { to: 'draw', drawn: withinOnly(await draw(question.state), question.state.only) };
     case 'flows':
       await readLinks();
       return { to: 'flows', flows: drawn ? flowsBetween(view, drawn.cells) : [] };

@@ -46,7 +46,7 @@ export const texts = {
   pages: (pages: number) => counted(pages, 'page'),
   label: (fact: ColumnName) => factOf(fact).label,
   keys: 'Arrow keys go from box to box, Enter opens one, Space selects its pages, Backspace goes back up.',
-  columns: { box: 'Group', pages: 'Pages', kind: 'Kind' },
+  columns: { box: 'Group', pages: 'Pages' },
   category: ({ value }: Category, by: ColumnName | 'selection'): string => {
     switch (value.is) {
       case 'marked':

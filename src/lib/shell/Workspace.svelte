@@ -207,7 +207,8 @@
         >
       {/if}
     </div>
-    {#if !folded}<div class="flex items-center gap-1.5 border-b border-base-300 px-2 py-1 text-xs">
+    {#if !folded}
+      <div class="flex items-center gap-1.5 border-b border-base-300 px-2 py-1 text-xs">
         <div class="flex overflow-hidden rounded border border-base-300" role="group" aria-label={texts.listOf}>
           {#each isAcross ? changeTabs : listTabs as { list, label } (list)}
             {@const here =

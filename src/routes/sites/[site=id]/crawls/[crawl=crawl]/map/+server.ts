@@ -1,8 +1,10 @@
 import { error } from '@sveltejs/kit';
 import { z } from 'zod';
 import { isColumnName } from '$core/facts';
+import { isDrawable } from '$lib/maps/facts';
 import { encodeSome, partsOfSnapshot, writePart } from '$core/snapshot';
 import { selectPages } from '$server/index';
+import { streamedBytes } from '../../../../../streamed';
 import { errorTexts } from '../../../../../texts';
 import { crawlForView } from '../../../../../view';
 import type { RequestHandler } from './$types';
@@ -14,7 +16,7 @@ const query = z.object({
   facts: z
     .string()
     .default('')
-    .transform((names) => names.split(',').filter(isColumnName)),
+    .transform((names) => names.split(',').filter(isColumnName).filter(isDrawable)),
   links: z.stringbool().default(false),
   /** A selection, whose pages are the bits of the part `marked`. */
   mark: z.string().optional(),
@@ -42,13 +44,5 @@ export const GET: RequestHandler = async ({ locals, url }) => {
   function* pieces() {
     for (const [name, bytes] of parts) yield* writePart(name, bytes);
   }
-  const from = pieces();
-  const body = new ReadableStream<Uint8Array>({
-    pull(controller) {
-      const { done, value } = from.next();
-      if (done) controller.close();
-      else controller.enqueue(value);
-    },
-  });
-  return new Response(body, { headers: { 'content-type': 'application/octet-stream' } });
+  return new Response(streamedBytes(pieces()), { headers: { 'content-type': 'application/octet-stream' } });
 };

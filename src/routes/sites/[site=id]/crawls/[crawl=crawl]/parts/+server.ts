@@ -3,6 +3,7 @@ import { isError } from '$core/errors';
 import { writePart } from '$core/snapshot';
 import { partNames, readParts } from '$server/index';
 import { crawlWithSnapshot } from '../../../../../crawl';
+import { streamedBytes } from '../../../../../streamed';
 import { errorTexts } from '../../../../../texts';
 import type { RequestHandler } from './$types';
 
@@ -32,13 +33,5 @@ export const GET: RequestHandler = async ({ locals, url }) => {
     ))
       yield* writePart(name, bytes);
   }
-  const from = pieces();
-  const stream = new ReadableStream<Uint8Array>({
-    async pull(controller) {
-      const { done, value } = await from.next();
-      if (done) controller.close();
-      else controller.enqueue(value);
-    },
-  });
-  return new Response(stream, { headers: { 'content-type': 'application/octet-stream' } });
+  return new Response(streamedBytes(pieces()), { headers: { 'content-type': 'application/octet-stream' } });
 };
