@@ -156,6 +156,7 @@
   }
   const said = $derived(
     drawn &&
+      drawn.said.pages > 0 &&
       (picture === ''
         ? texts.saidOfBands(drawn.said)
         : picture === 'routes'
@@ -174,7 +175,7 @@
   ];
 </script>
 
-<p class="font-serif text-xl leading-snug" data-tour="answer">{said ?? texts.loading}</p>
+<p class="font-serif text-xl leading-snug" data-tour="answer">{said || (drawn ? texts.nothing : texts.loading)}</p>
 <section
   class="panel mt-2 flex min-h-0 flex-col px-2 pt-1.5 pb-1 {isTall ? 'flex-1' : 'h-80 shrink-0'}"
   aria-label={texts.map}
@@ -294,7 +295,7 @@
             </tbody>
           </table>
         {:else if drawn && drawn.scene.boxes.length === 0}
-          <p class="quiet p-6">{texts.nothing}</p>
+          <p class="quiet p-6">{texts.empty}</p>
         {:else if drawn}
           <!-- svelte-ignore a11y_no_noninteractive_tabindex -->
           <!-- svelte-ignore a11y_no_noninteractive_element_interactions -->

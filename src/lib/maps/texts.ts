@@ -10,6 +10,7 @@ const round = (value: number) => (Number.isInteger(value) ? number(value) : valu
 export const texts = {
   loading: 'The map is being drawn …',
   failed: (why: string) => `The map could not be drawn: ${why} Load this page again.`,
+  empty: 'Nothing is drawn.',
   nothing: 'No page to draw: choose another selection, or draw the whole site.',
   pageTitle: (host: string) => `Maps · ${host}`,
   map: 'Map',
