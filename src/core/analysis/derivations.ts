@@ -3,6 +3,7 @@
  * some inputs is followed by only what depends on them. The order is one in which everything is there when it is read.
  */
 import { anchorFacts, missingFragments } from '../anchors';
+import { communityNumbers } from '../communities';
 import { countEqual, nearDuplicates, variantColumns } from '../duplicates';
 import { columnNames, INDEXABLE, sources } from '../facts';
 import type { ColumnName, DerivedFact, Source } from '../facts';
@@ -256,6 +257,9 @@ export const derivations: readonly Derivation[] = [
       };
     },
   ),
+  step('communities', ['visitor'], ['community'], (_, { visitor: { graph } }) => ({
+    community: communityNumbers(graph),
+  })),
   step('gates', ['visitor', 'starts'], ['gate_for'], ({ starts }, { visitor: { graph, depths } }) => ({
     gate_for: gatesOf(dominators(graph, incomingPages(graph), depths, starts), depths.depth),
   })),

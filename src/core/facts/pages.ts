@@ -145,6 +145,11 @@ export const pageFacts = {
   ),
   island: derived.number('Island', 'Number of the island the page is on, from 1 for the largest.', { sort: 'low' }),
   island_size: derived.number('Pages of the island', 'How many pages are on that island.', { unit: 'pages' }),
+  community: derived.number(
+    'Community',
+    'Number of the group of pages, from 1 for the largest, that link to each other more than to others; links to pages that more than a tenth of all link to do not count.',
+    { sort: 'low' },
+  ),
   gate_for: derived.number('Gate for', 'How many reached pages lose every route from the start if this page goes.', {
     unit: 'pages',
   }),

@@ -86,8 +86,9 @@ function scaled(by: ColumnName, column: Int32Array | Float64Array, pages: Uint32
 /** Colours some pages by a fact. */
 export function colourBy(view: View, by: ColumnName, pages: Uint32Array): Colouring {
   const column = view.column(by);
-  const { type } = factOf(by);
-  if (!isText(column) && (type === 'number' || type === 'ratio')) return scaled(by, column, pages);
+  const { type, unit } = factOf(by);
+  // Numbers without a unit, such as statuses and communities, are names.
+  if (!isText(column) && (type === 'number' || type === 'ratio') && unit) return scaled(by, column, pages);
   const codes = isText(column) ? column.codes : column;
   const counts = [...distinct(column, pages)];
   const isShort = !keepsText(type);

@@ -15,7 +15,7 @@ import type { BaseLinks } from './linkColumns';
 import { derivedOf } from './snapshot';
 import type { Base, Check, Derived, ListedAlternate, SiteFiles, Snapshot } from './snapshot';
 
-export const SNAPSHOT_VERSION = 13;
+export const SNAPSHOT_VERSION = 14;
 export type SnapshotParts = Map<string, Uint8Array>;
 
 const newerOrOlder = (version: number) =>

@@ -1,0 +1,1 @@
+export { communityNumbers, everywherePages } from './communities';
