@@ -2,9 +2,8 @@
  * Bands: depth downwards, sections across. A cell holds the pages of one section at one depth; those without a route
  * have a band of their own at the foot.
  */
-import { CLICK_KIND } from '../links';
-import { depthFact, noRouteSelection } from '../reach/reach';
-import type { Reader } from '../reach/reach';
+import { CLICK, depthFact, noRouteSelection } from '../reach';
+import type { LinkGraph, Reader } from '../reach';
 import { clauseOf, quote } from '../selection';
 import { textAt } from '../snapshot';
 import type { View } from '../view';
@@ -161,8 +160,7 @@ export function cellOfPages(count: number, cells: readonly Cell[]): Int32Array {
 }
 
 /** The click links between cells, those within one left out, the heaviest first. */
-export function flowsBetween({ count, links }: View, cells: readonly Cell[]): Flow[] {
-  const { offsets, kind, target } = links;
+export function flowsBetween({ count, offsets, targets, cost }: LinkGraph, cells: readonly Cell[]): Flow[] {
   const of = cellOfPages(count, cells);
   const size = cells.length;
   const counts = new Float64Array(size * size);
@@ -170,8 +168,8 @@ export function flowsBetween({ count, links }: View, cells: readonly Cell[]): Fl
     const from = of[page];
     if (from < 0) continue;
     for (let link = offsets[page]; link < offsets[page + 1]; link++) {
-      if (kind[link] !== CLICK_KIND || target[link] >= count) continue;
-      const to = of[target[link]];
+      if (cost[link] !== CLICK || targets[link] >= count) continue;
+      const to = of[targets[link]];
       if (to >= 0 && to !== from) counts[from * size + to]++;
     }
   }

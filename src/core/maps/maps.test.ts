@@ -16,6 +16,7 @@ import {
   wayTo,
 } from '.';
 import type { Scene } from '.';
+import { clickDepths, pageGraph, visitorGraph } from '../reach';
 import { evaluate, numbersOf, parseSelection } from '../selection';
 import { addressAt, pageOf } from '../snapshot';
 import { tiny, tinySite } from '../testing/tinySite';
@@ -93,7 +94,11 @@ describe('bands', () => {
       const { depth, name } = cells.find((cell) => cell.id === id)!;
       return `${depth} ${name}`;
     };
-    const flows = flowsBetween(site, cells).map(({ from, to, links }) => [nameOf(from), nameOf(to), links]);
+    const flows = flowsBetween(visitorGraph(site), cells).map(({ from, to, links }) => [
+      nameOf(from),
+      nameOf(to),
+      links,
+    ]);
     expect(flows[0]).toEqual(['1 trams', '2 trams', 4]);
     expect(flows.every(([from, to]) => from !== to)).toBe(true);
   });
@@ -114,7 +119,7 @@ describe('bands', () => {
 
 describe('trees', () => {
   it('put each page under the page that leads to it, and fold those that are alike', () => {
-    const root = routeTree(site, all(site), -1)!;
+    const root = routeTree(site, all(site))!;
     expect(root.pages).toHaveLength(9);
     const trams = root.children.find(({ name }) => name === '/trams/')!;
     expect(trams.children.map(({ name, folded }) => [name, folded])).toEqual([['/trams/*', 4]]);
@@ -127,11 +132,15 @@ describe('trees', () => {
       ...Object.fromEntries(['/a.b/1', '/a.b/2', '/a.b/3', '/a.b/4', '/a.b/in/6', '/axb/7', '/c'].map((p) => [p, {}])),
       '/a.b/5': { links: ['/c'] },
     });
-    const fold = routeTree(view, all(view), -1)!.children.find(({ folded }) => folded)!;
+    const fold = routeTree(view, all(view))!.children.find(({ folded }) => folded)!;
     expect(selectedBy(view, fold.select)).toEqual(['/a.b/1', '/a.b/2', '/a.b/3', '/a.b/4']);
   });
   it('begin with another page', () => {
-    const root = routeTree(site, all(site), pageOf(site, tiny('/archive/old')))!;
+    const from = pageOf(site, tiny('/archive/old'));
+    const root = routeTree(site, all(site), {
+      from,
+      parent: clickDepths(pageGraph(visitorGraph(site)), [from]).parent,
+    })!;
     expect(paths(site, root.pages)).toEqual(['/archive/old', '/archive/older']);
   });
   it('are of folders, those without a page told apart', () => {
@@ -140,7 +149,7 @@ describe('trees', () => {
     expect([bare('/trams/'), bare('/archive/'), root.pages.length]).toEqual([false, true, 11]);
   });
   it.each([layIcicle, layNodes])('lay nothing over each other (%o)', (lay) => {
-    for (const root of [routeTree(site, all(site), -1)!, folderTree(site, all(site))!])
+    for (const root of [routeTree(site, all(site))!, folderTree(site, all(site))!])
       expect(apart(lay(site, root, drawing(site)))).toBe(true);
   });
 });

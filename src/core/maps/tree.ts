@@ -1,5 +1,4 @@
 /** Trees of pages: by the shortest routes to them, or by the folders of their addresses. */
-import { CLICK_KIND } from '../links';
 import { clauseOf, quote } from '../selection';
 import { addressAt, pagesNamed, textAt } from '../snapshot';
 import type { View } from '../view';
@@ -59,33 +58,22 @@ function foldAlike(parent: string, nodes: TreeNode[]): TreeNode[] {
   ];
 }
 
-/** The page before each page on a shortest route from some page, by click links; -1 for none. */
-export function parentsFrom({ count, links }: View, from: number): Int32Array {
-  const { offsets, kind, target } = links;
-  const parent = new Int32Array(count).fill(-1);
-  const reached = [from];
-  for (const page of reached)
-    for (let link = offsets[page]; link < offsets[page + 1]; link++) {
-      const to = target[link];
-      if (kind[link] !== CLICK_KIND || to >= count || to === from || parent[to] >= 0) continue;
-      parent[to] = page;
-      reached.push(to);
-    }
-  return parent;
-}
-
 const pathAt = (view: View, page: number) => (textAt(view, 'path', page) ?? '/') + (textAt(view, 'query', page) ?? '');
 
 /**
  * The tree of shortest routes: each page under the page that leads to it. Pages that are not drawn are in it where they
  * lead to some that are.
- * @param from another page than the start to begin with; -1 for the start
+ * @param other another page than the start to begin with, and the page before each on a shortest route from it
  * @returns null when no page has a route
  */
-export function routeTree(view: View, pages: Uint32Array, from: number): TreeNode | null {
-  const parent = from < 0 ? pagesNamed(view, 'parent') : parentsFrom(view, from);
+export function routeTree(
+  view: View,
+  pages: Uint32Array,
+  other: { from: number; parent: Int32Array } | null = null,
+): TreeNode | null {
+  const parent = other?.parent ?? pagesNamed(view, 'parent');
   const depth = view.column('depth');
-  const isRoot = (page: number) => (from < 0 ? depth[page] === 0 : page === from);
+  const isRoot = (page: number) => (other ? page === other.from : depth[page] === 0);
   const nodes = new Map<number, TreeNode>();
   const roots: TreeNode[] = [];
   const nodeOf = (page: number): TreeNode => {

@@ -171,11 +171,8 @@ export function encodeDerived({ columns, faults }: Derived): SnapshotParts {
 export const encodeSnapshot = (snapshot: Snapshot): SnapshotParts =>
   new Map([...encodeBase(snapshot), ...encodeDerived(derivedOf(snapshot))]);
 
-/**
- * Some of a snapshot, whatever layers it has, as parts that {@link decodeSnapshot} reads: `head`, some facts, and the
- * links where they are asked for, without their texts.
- */
-export function encodeSome(snapshot: Snapshot, facts: readonly ColumnName[], withLinks: boolean): SnapshotParts {
+/** Some facts of a snapshot, whatever layers it has, as parts that {@link decodeSnapshot} reads. */
+export function encodeSome(snapshot: Snapshot, facts: readonly ColumnName[]): SnapshotParts {
   const head: Head = {
     version: SNAPSHOT_VERSION,
     count: snapshot.count,
@@ -185,7 +182,6 @@ export function encodeSome(snapshot: Snapshot, facts: readonly ColumnName[], wit
   };
   const parts: SnapshotParts = new Map([['head', encodeJson(head)]]);
   for (const name of facts) putColumn(parts, name, snapshot.column(name));
-  if (withLinks) for (const name of baseLinkNames) parts.set(`links.${name}`, bytesOf(snapshot.links[name]));
   return parts;
 }
 

@@ -12,9 +12,11 @@
     name: string;
     /** The numbers, with a row of heads. */
     table: () => Cell[][];
+    /** Draws it for a file, where what is shown is no SVG. */
+    drawing?: () => Promise<SVGSVGElement>;
     children: Snippet;
   }
-  let { name, table, children }: Props = $props();
+  let { name, table, drawing, children }: Props = $props();
   let box: HTMLDivElement;
 
   async function save(format: 'png' | 'svg' | 'csv') {
@@ -22,9 +24,9 @@
       const file = `${name}.${format}`;
       if (format === 'csv') saveFile(file, new Blob([await csvOf(table())], { type: 'text/csv' }));
       else {
-        const drawing = box.querySelector('svg');
-        if (!drawing) throw new Error(texts.thePictureIsNotDrawnYet);
-        const svg = standaloneSvg(drawing);
+        const svgElement = drawing ? await drawing() : box.querySelector('svg');
+        if (!svgElement) throw new Error(texts.thePictureIsNotDrawnYet);
+        const svg = standaloneSvg(svgElement);
         saveFile(file, format === 'svg' ? new Blob([svg], { type: 'image/svg+xml' }) : await pngOf(svg));
       }
       say(texts.isSaved(file));

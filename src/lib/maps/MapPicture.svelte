@@ -10,9 +10,11 @@
   import { number } from '../shell/words';
   import { mapPictures, openMaps } from './ask';
   import type { MapDrawn, MapPicture, Maps, MapState, PageTold } from './ask';
+  import { besideOf } from './beside';
   import { isDrawable } from './facts';
   import { inkOf } from './inks';
   import MapDrawing from './MapDrawing.svelte';
+  import NetMap from './NetMap.svelte';
   import { texts } from './texts';
 
   interface Props {
@@ -39,6 +41,7 @@
   let flows = $state.raw<Flow[]>([]);
   let fault = $state('');
   let current = $state('');
+  let netMap = $state<NetMap>();
   let hidden = $state.raw<ReadonlySet<number>>(new Set());
   let isTable = $state(false);
   let [width, height] = $state([0, 0]);
@@ -63,8 +66,9 @@
     item: view.item,
     from: view.from,
     shape: view.shape === 'whole' ? ('whole' as const) : ('nodes' as const),
-    width: Math.max(320, Math.floor(width * zoom)),
-    height: Math.max(160, Math.floor(height * zoom)),
+    // The picture of links is laid out in units of its own.
+    width: Math.max(320, Math.floor(picture === 'links' ? 0 : width * zoom)),
+    height: Math.max(160, Math.floor(picture === 'links' ? 0 : height * zoom)),
   });
 
   $effect(() => {
@@ -125,27 +129,9 @@
       onstate({ item, page: address });
     });
 
-  /** The box next to the current one in a direction. */
-  function beside(key: string): Box | undefined {
-    const boxes = drawn?.scene.boxes ?? [];
-    const from = boxes.find(({ id }) => id === current);
-    if (!from) return boxes[0];
-    const middle = (box: Box) => [box.x + box.width / 2, box.y + box.height / 2];
-    const [x, y] = middle(from);
-    const way = (box: Box) => {
-      const [dx, dy] = [middle(box)[0] - x, middle(box)[1] - y];
-      const [along, across] = key === 'ArrowLeft' || key === 'ArrowRight' ? [dx, dy] : [dy, dx];
-      const ahead = key === 'ArrowLeft' || key === 'ArrowUp' ? -along : along;
-      return ahead > 1 ? ahead + 2 * Math.abs(across) : Infinity;
-    };
-    return boxes.reduce<Box | undefined>(
-      (best, box) => (way(box) < (best ? way(best) : Infinity) ? box : best),
-      undefined,
-    );
-  }
   function onkeydown(event: KeyboardEvent) {
     const box = drawn?.scene.boxes.find(({ id }) => id === current);
-    if (event.key.startsWith('Arrow')) current = beside(event.key)?.id ?? current;
+    if (event.key.startsWith('Arrow')) current = besideOf(drawn?.scene.boxes ?? [], current, event.key)?.id ?? current;
     else if (event.key === 'Enter' && box) open(box);
     else if (event.key === ' ' && box) pick(box);
     else if (event.key === 'Backspace' && crumbs.length > 0) onstate({ item: crumbs[crumbs.length - 1].item });
@@ -161,7 +147,14 @@
         ? texts.saidOfBands(drawn.said)
         : picture === 'routes'
           ? texts.saidOfRoutes(drawn.said)
-          : texts.saidOfFolders(drawn.said)),
+          : drawn.net
+            ? texts.saidOfLinks(
+                drawn.said.pages,
+                drawn.net.communities,
+                drawn.net.everywhere,
+                drawn.net.nodes[0]?.page < 0 ? 0 : (drawn.net.apart?.nodes ?? 0),
+              )
+            : texts.saidOfFolders(drawn.said)),
   );
   const spoken = $derived(drawn?.scene.boxes.find(({ id }) => id === current));
   function toggle(category: number) {
@@ -182,7 +175,9 @@
 >
   <div class="flex flex-wrap items-center gap-x-2.5 gap-y-1 pb-1 text-xs">
     {@render tabs()}
-    {#if picture !== ''}
+    {#if picture === 'links'}
+      {@render WhichLinks()}
+    {:else if picture !== ''}
       {@render PictureShape()}
     {/if}
     <label class="flex items-center gap-1"
@@ -199,7 +194,7 @@
         </optgroup>
       </select>
     </label>
-    {#if picture === ''}
+    {#if picture === '' || picture === 'links'}
       <label class="flex items-center gap-1"
         >{texts.size}
         <select
@@ -275,7 +270,7 @@
   </div>
   {#if fault}<p class="text-error" role="alert">{texts.failed(fault)}</p>{/if}
   <div class="min-h-0 flex-1" bind:clientWidth={width} bind:clientHeight={height}>
-    <Picture name="map-{picture || 'bands'}" {table}>
+    <Picture name="map-{picture || 'bands'}" {table} drawing={drawn?.net ? () => netMap!.asSvg() : undefined}>
       <div class="overflow-auto" style:height="{height}px" style:width="{width}px">
         {#if drawn && isTable}
           {@const [heads, ...rows] = table()}
@@ -294,6 +289,24 @@
               {/each}
             </tbody>
           </table>
+        {:else if drawn?.net && drawn.net.nodes.length > 0}
+          <NetMap
+            bind:this={netMap}
+            {base}
+            {maps}
+            {drawn}
+            net={drawn.net}
+            by={colour}
+            state={view}
+            {hidden}
+            {width}
+            {height}
+            {zoom}
+            {onstate}
+            onpoint={(page, x, y) => void tell(page, x, y)}
+            onfault={(told) => (fault = told)}
+          />
+          {@render Pointed()}
         {:else if drawn && drawn.scene.boxes.length === 0}
           <p class="quiet p-6">{texts.empty}</p>
         {:else if drawn}
@@ -312,17 +325,7 @@
               onpage={(page) => void toPage(page)}
               onpoint={(page, x, y) => void tell(page, x, y)}
             />
-            {#if pointed}
-              {@const { told, x, y } = pointed}
-              <div
-                class="panel pointer-events-none absolute z-20 max-w-80 px-2 py-1 text-xs shadow"
-                style:left="{Math.min(x + 12, asked.width - 320)}px"
-                style:top="{y + 12}px"
-              >
-                <p class="font-semibold break-all">{told.address}</p>
-                <p class="quiet">{texts.told(told.depth, told.linking, told.verdict as Verdict)}</p>
-              </div>
-            {/if}
+            {@render Pointed()}
           </div>
         {/if}
       </div>
@@ -337,4 +340,27 @@
     onclick={() => onstate({ shape: view.shape === 'whole' ? 'nodes' : 'whole' })}
     >{view.shape === 'whole' ? texts.nodes : texts.whole}</button
   >
+{/snippet}
+{#snippet WhichLinks()}
+  {#each [['all', texts.withMenus, texts.withoutMenus], ['mutual', texts.mutual, texts.allWays]] as [shape, on, off] (shape)}
+    <button
+      type="button"
+      class="text-primary hover:underline"
+      onclick={() => onstate({ shape: view.shape === shape ? 'nodes' : shape })}
+      >{view.shape === shape ? off : on}</button
+    >
+  {/each}
+{/snippet}
+{#snippet Pointed()}
+  {#if pointed}
+    {@const { told, x, y } = pointed}
+    <div
+      class="panel pointer-events-none absolute z-20 max-w-80 px-2 py-1 text-xs shadow"
+      style:left="{Math.min(x + 12, asked.width - 320)}px"
+      style:top="{y + 12}px"
+    >
+      <p class="font-semibold break-all">{told.address}</p>
+      <p class="quiet">{texts.told(told.depth, told.linking, told.verdict as Verdict)}</p>
+    </div>
+  {/if}
 {/snippet}

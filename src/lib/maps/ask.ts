@@ -1,10 +1,10 @@
 /** What is asked of the worker that draws maps, and what it answers. */
 import type { ColumnName } from '$core/facts';
-import type { Category, Flow, Said, Scene } from '$core/maps';
+import type { Category, Edges, Flow, Said, Scene } from '$core/maps';
 import type { Reader } from '$core/reach';
 import { askWorker } from '../worker';
 
-export const mapPictures = ['', 'routes', 'folders'] as const;
+export const mapPictures = ['', 'routes', 'folders', 'links'] as const;
 export type MapPicture = (typeof mapPictures)[number];
 
 export interface MapState {
@@ -28,8 +28,44 @@ export interface MapState {
   height: number;
 }
 
+/** A page, or a group of pages, of the picture of links. */
+export interface NetNode {
+  id: string;
+  /** -1 for a group. */
+  page: number;
+  name: string | null;
+  pages: number;
+  select: string;
+  x: number;
+  y: number;
+  radius: number;
+  category: number;
+  parts: number[];
+  /** An index of the verdicts; of a group that of its first page. */
+  verdict: number;
+  isLost: boolean;
+  isGate: boolean;
+  isStart: boolean;
+  isDimmed: boolean;
+  community: number;
+}
+
+/** The graph of links as it was laid out, in units of its own. */
+export interface Net {
+  nodes: NetNode[];
+  edges: Edges;
+  /** Nodes that nothing joins to the others. */
+  apart: { x: number; y: number; width: number; height: number; nodes: number } | null;
+  /** Communities of several pages, the largest first, with the address that gathers most links in each. */
+  communities: { number: number; pages: number; around: string }[];
+  /** Pages so many link to that the links to them are not drawn. */
+  everywhere: number;
+}
+
 export interface MapDrawn {
   scene: Scene;
+  /** Of the picture of links, which has no boxes. */
+  net: Net | null;
   categories: Category[];
   isScale: boolean;
   said: Said;
@@ -48,17 +84,40 @@ export interface PageTold {
   linking: number;
 }
 
+/** A page that links to another, or that it links to. */
+export interface NeighbourTold {
+  page: number;
+  address: string;
+  name: string;
+  verdict: number;
+  isMutual: boolean;
+  isEverywhere: boolean;
+}
+
+/** What is around a page. */
+export interface AroundTold {
+  page: number;
+  out: NeighbourTold[];
+  in: NeighbourTold[];
+  /** Pages that lose every route when it goes. */
+  hanging: number[];
+  /** The pages of a shortest way to it, where one was asked for; empty when there is none. */
+  way: { page: number; name: string }[] | null;
+}
+
 export type MapQuestion =
   | { ask: 'begin'; base: string }
   | { ask: 'draw'; state: MapState }
   | { ask: 'flows' }
   | { ask: 'page'; page: number }
+  | { ask: 'around'; address: string; from: string; reader: Reader }
   | { ask: 'find'; text: string };
 export type MapAnswer =
   | { to: 'begin' }
   | { to: 'draw'; drawn: MapDrawn }
   | { to: 'flows'; flows: Flow[] }
   | { to: 'page'; told: PageTold }
+  | { to: 'around'; around: AroundTold | null }
   | { to: 'find'; found: { address: string; item: string; box: string }[] };
 
 /** Starts the worker that draws the maps of a crawl. */

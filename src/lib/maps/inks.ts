@@ -19,11 +19,16 @@ export function inkOf({ value }: Category, at: number, of: number, isScale: bool
 }
 
 let context: CanvasRenderingContext2D | null = null;
-/** A text as far as it fits into a width: cut at its end, or at its beginning where the end tells more. */
-export function fitted(text: string, width: number, { keepsEnd = false, weight = 400 } = {}): string {
+/** How wide a text of 12 pixels is. */
+export function widthOf(text: string, weight = 400): number {
   context ??= document.createElement('canvas').getContext('2d')!;
   context.font = `${weight} 12px "Source Sans 3 Variable"`;
-  const fits = (tried: string) => context!.measureText(tried).width <= width;
+  return context.measureText(text).width;
+}
+
+/** A text as far as it fits into a width: cut at its end, or at its beginning where the end tells more. */
+export function fitted(text: string, width: number, { keepsEnd = false, weight = 400 } = {}): string {
+  const fits = (tried: string) => widthOf(tried, weight) <= width;
   if (fits(text)) return text;
   let [low, high] = [0, text.length];
   while (low < high) {

@@ -1,6 +1,5 @@
 /** The worker behind the maps: what they are drawn of is read, grouped and laid out here. */
 import { verdicts } from '$core/facts';
-import type { ColumnName } from '$core/facts';
 import {
   bandsOf,
   bandWithin,
@@ -8,134 +7,86 @@ import {
   colourMarked,
   flowsBetween,
   folderTree,
+  hangingOn,
   layBands,
   layIcicle,
   layNodes,
+  neighboursOf,
   openCellOf,
   routeTree,
   saidOf,
+  wayBetween,
   wayTo,
 } from '$core/maps';
-import type { Cell, Scene } from '$core/maps';
-import { loadedOnce } from '$core/promises';
+import type { Cell, Drawing, Neighbour, Scene } from '$core/maps';
+import { clickDepths } from '$core/reach';
+import type { Reader } from '$core/reach';
 import { hasBit, numbersOf } from '$core/selection/bits';
 import type { Bits } from '$core/selection/bits';
 import { narrowed } from '$core/selection/language';
-import { addressAt, decodeSnapshot, pageOf, readPartStream } from '$core/snapshot';
-import type { SnapshotParts } from '$core/snapshot';
-import { viewOf } from '$core/view';
+import { addressAt, pageOf, textAt } from '$core/snapshot';
 import type { View } from '$core/view';
 import { answerQuestions } from '../worker';
-import type { MapAnswer, MapDrawn, MapQuestion, MapState } from './ask';
+import type { AroundTold, MapAnswer, MapDrawn, MapQuestion, MapState, NeighbourTold } from './ask';
+import { crawlReader } from './crawlRead';
+import type { CrawlReader } from './crawlRead';
+import { netDrawer } from './netDrawer';
 
-/** What every picture reads. */
-const facts = [
-  ...['url', 'host', 'path', 'query', 'section', 'verdict', 'share', 'depth', 'crawler_depth', 'parent'],
-  ...['gate_for', 'paging', 'only_paging', 'breadcrumb_parent', 'pages_linking'],
-] as ColumnName[];
 const MOST_FOUND = 20;
+const noScene = { width: 1, height: 1, boxes: [], dots: [], captions: [], joints: [] } satisfies Scene;
 
-let base = '';
-const parts: SnapshotParts = new Map();
-const known = new Set<ColumnName>();
+/** Where a page is found on a picture: what must be looked into, and its box there. */
+type BoxOf = (page: number) => { item: string; box: string };
 
-async function read(query: Record<string, string>): Promise<SnapshotParts> {
-  const response = await fetch(`${base}/map?${new URLSearchParams(query)}`);
-  if (!response.ok) {
-    const told = (await response.json().catch(() => null)) as { message?: string } | null;
-    throw new Error(told?.message ?? String(response.status));
-  }
-  return readPartStream(new Uint8Array(await response.arrayBuffer()));
-}
-async function readInto(query: Record<string, string>): Promise<SnapshotParts> {
-  const got = await read(query);
-  for (const [name, bytes] of got) parts.set(name, bytes);
-  return got;
+interface Drawn {
+  scene: Scene;
+  crumbs: MapDrawn['crumbs'];
+  dimmed?: number[];
+  net?: MapDrawn['net'];
+  boxOf: BoxOf;
+  cells?: Cell[];
 }
 
-async function readFacts(names: ColumnName[]): Promise<SnapshotParts | null> {
-  const missing = names.filter((name) => !known.has(name));
-  if (missing.length === 0) return null;
-  const got = await readInto({ facts: missing.join(',') });
-  missing.forEach((name) => known.add(name));
-  return got;
-}
-
-const opened = loadedOnce(async (): Promise<View> => {
-  const got = (await readFacts(facts))!;
-  const stored = JSON.parse(new TextDecoder().decode(got.get('stored'))) as string[];
-  return viewOf(decodeSnapshot(parts, stored));
-});
-const readLinks = loadedOnce(() => readInto({ links: 'true' }));
-
-/** The pages of selections that were asked for last. */
-const marks = new Map<string, Promise<Bits>>();
-const MOST_MARKS = 8;
-function marked(select: string, { count }: View): Promise<Bits> {
-  let bits = marks.get(select);
-  if (!bits) {
-    bits = read({ mark: select }).then((got) => {
-      const bytes = Uint8Array.from(got.get('marked')!);
-      return { size: count, words: new Uint32Array(bytes.buffer) };
-    });
-    bits.catch(() => marks.delete(select));
-    marks.set(select, bits);
-    if (marks.size > MOST_MARKS) marks.delete(marks.keys().next().value!);
-  }
-  return bits;
-}
-
+let crawl: CrawlReader;
+let drawNet: ReturnType<typeof netDrawer>;
 /** What was drawn last: flows are between its cells, and what is found is in its boxes. */
-let drawn: { cells: Cell[]; scene: Scene; boxOf: (page: number) => { item: string; box: string } } | null = null;
+let last: { cells: Cell[]; boxOf: BoxOf; reader: Reader } | null = null;
 
-async function draw(state: MapState): Promise<MapDrawn> {
-  const view = await opened();
-  const { colour, size, picture, item } = state;
-  await readFacts([...(colour === 'selection' ? [] : [colour]), ...(size ? [size] : [])]);
-  const pages = state.only
-    ? numbersOf(await marked(state.only, view))
-    : Uint32Array.from({ length: view.count }, (_, page) => page);
-  const selected = state.select ? await marked(state.select, view) : null;
-  const colouring =
-    colour === 'selection' && selected
-      ? colourMarked(selected, state.select, pages)
-      : colourBy(view, colour === 'selection' ? 'verdict' : colour, pages);
-  const drawing = {
-    colouring,
-    sizes: size ? (view.column(size) as ArrayLike<number>) : null,
-    width: state.width,
-    height: state.height,
+function drawBands(
+  view: View,
+  pages: Uint32Array,
+  { item, reader }: MapState,
+  drawing: Drawing,
+  selected: Bits | null,
+): Drawn {
+  const open = openCellOf(item);
+  const within = open && bandWithin(view, pages, reader, open);
+  const bands = within ? [within] : bandsOf(view, pages, reader);
+  const scene = layBands(bands, drawing);
+  const cells = bands.flatMap((band) => band.cells);
+  const boxes = new Map(cells.flatMap((cell) => Array.from(cell.pages, (page) => [page, cell.id] as const)));
+  const whole = open && open.folder !== null ? JSON.stringify({ ...open, folder: null }) : null;
+  return {
+    scene,
+    cells,
+    boxOf: (page) => ({ item: within ? item : '', box: boxes.get(page) ?? '' }),
+    dimmed: selected ? scene.dots.flatMap(({ page }) => (hasBit(selected, page) ? [] : [page])) : [],
+    crumbs: within ? [{ item: '', name: null }, ...(whole ? [{ item: whole, name: open.section }] : [])] : [],
   };
-  const rest = { categories: colouring.categories, isScale: colouring.isScale, said: saidOf(view, pages) };
-  if (picture === '') {
-    const open = openCellOf(item);
-    const within = open && bandWithin(view, pages, state.reader, open);
-    const bands = within ? [within] : bandsOf(view, pages, state.reader);
-    const scene = layBands(bands, drawing);
-    const cells = bands.flatMap((band) => band.cells);
-    const boxes = new Map(cells.flatMap((cell) => Array.from(cell.pages, (page) => [page, cell.id] as const)));
-    drawn = { cells, scene, boxOf: (page) => ({ item: within ? item : '', box: boxes.get(page) ?? '' }) };
-    const dimmed = selected ? scene.dots.flatMap(({ page }) => (hasBit(selected, page) ? [] : [page])) : [];
-    const crumbs = within
-      ? [
-          { item: '', name: null },
-          ...(open.folder === null ? [] : [{ item: JSON.stringify({ ...open, folder: null }), name: open.section }]),
-        ]
-      : [];
-    return { scene, ...rest, crumbs, dimmed };
-  }
-  if (picture === 'routes' && state.from) await readLinks();
-  const root =
-    picture === 'routes' ? routeTree(view, pages, state.from ? pageOf(view, state.from) : -1) : folderTree(view, pages);
+}
+
+async function drawTree(view: View, pages: Uint32Array, state: MapState, drawing: Drawing): Promise<Drawn> {
+  const { picture, from, item } = state;
+  const start = picture === 'routes' && from ? pageOf(view, from) : -1;
+  const other =
+    start < 0 ? null : { from: start, parent: clickDepths((await crawl.walked(state.reader)).graph, [start]).parent };
+  const root = picture === 'routes' ? routeTree(view, pages, other) : folderTree(view, pages);
   const way = root ? wayTo(root, item) : [];
   const focus = way[way.length - 1] ?? root;
   const lay = state.shape === 'nodes' ? layNodes : layIcicle;
-  const scene = focus
-    ? lay(view, focus, drawing)
-    : { width: state.width, height: 1, boxes: [], dots: [], captions: [], joints: [] };
+  const scene = focus ? lay(view, focus, drawing) : noScene;
   const shown = new Set(scene.boxes.map(({ id }) => id));
-  drawn = {
-    cells: [],
+  return {
     scene,
     boxOf: (page) => {
       const all = root ? wayTo(root, addressAt(view, page)).map(({ id }) => id) : [];
@@ -144,30 +95,97 @@ async function draw(state: MapState): Promise<MapDrawn> {
         ? { item, box: seen }
         : { item: all[Math.max(0, all.length - 2)] ?? '', box: all[all.length - 1] ?? '' };
     },
+    crumbs: way.slice(0, -1).map(({ id, name }) => ({ item: id, name })),
   };
-  const crumbs = way.slice(0, -1).map(({ id, name }) => ({ item: id, name }));
-  return { scene, ...rest, crumbs, dimmed: [] };
+}
+
+async function draw(state: MapState): Promise<MapDrawn> {
+  const view = await crawl.opened();
+  const { colour, size, picture, only, select, reader } = state;
+  await crawl.readFacts([
+    ...(colour === 'selection' ? [] : [colour]),
+    ...(size ? [size] : []),
+    ...(picture === 'links' ? (['community'] as const) : []),
+  ]);
+  const pages = only
+    ? numbersOf(await crawl.marked(only))
+    : Uint32Array.from({ length: view.count }, (_, page) => page);
+  const selected = select ? await crawl.marked(select) : null;
+  const colouring =
+    colour === 'selection' && selected
+      ? colourMarked(selected, select, pages)
+      : colourBy(view, colour === 'selection' ? 'verdict' : colour, pages);
+  const sizes = size ? (view.column(size) as ArrayLike<number>) : null;
+  const drawing = { colouring, sizes, width: state.width, height: state.height };
+  const drawn =
+    picture === ''
+      ? drawBands(view, pages, state, drawing, selected)
+      : picture === 'links'
+        ? { scene: noScene, ...drawNet(view, await crawl.walked(reader), pages, state, drawing, selected) }
+        : await drawTree(view, pages, state, drawing);
+  const { scene, crumbs, dimmed = [], net = null, boxOf, cells = [] }: Drawn = drawn;
+  last = { cells, boxOf, reader };
+  const { categories, isScale } = colouring;
+  return { scene, net, crumbs, dimmed, categories, isScale, said: saidOf(view, pages) };
 }
 
 /** What is selected on a map of some pages is among them. */
 function withinOnly(drawn: MapDrawn, only: string): MapDrawn {
-  for (const box of only ? drawn.scene.boxes : []) if (box.select) box.select = narrowed(only, box.select);
+  for (const one of only ? [...drawn.scene.boxes, ...(drawn.net?.nodes ?? [])] : [])
+    if (one.select) one.select = narrowed(only, one.select);
   return drawn;
+}
+
+async function around(view: View, address: string, from: string, reader: Reader): Promise<AroundTold | null> {
+  const page = pageOf(view, address);
+  if (page < 0) return null;
+  const { graph, incoming, depths } = await crawl.walked(reader);
+  const [verdict, share] = [view.column('verdict'), view.column('share')];
+  const nameOf = (one: number) => (textAt(view, 'path', one) ?? '/') + (textAt(view, 'query', one) ?? '');
+  const told = (neighbour: Neighbour): NeighbourTold => ({
+    ...neighbour,
+    address: addressAt(view, neighbour.page),
+    name: nameOf(neighbour.page),
+    verdict: verdict[neighbour.page],
+  });
+  const { out, in: sources } = neighboursOf(graph, incoming, page);
+  const start = from ? pageOf(view, from) : -1;
+  return {
+    page,
+    out: out.map(told),
+    in: sources.sort((a, b) => share[b.page] - share[a.page]).map(told),
+    hanging: [...hangingOn(graph, depths, page)],
+    way:
+      start < 0 || start === page
+        ? null
+        : wayBetween(graph, incoming, share, [start, page]).map((one) => ({ page: one, name: nameOf(one) })),
+  };
+}
+
+function find(view: View, text: string) {
+  const wanted = text.toLowerCase();
+  const found: { address: string; item: string; box: string }[] = [];
+  for (let page = 0; page < view.count && found.length < MOST_FOUND && wanted; page++) {
+    const address = addressAt(view, page);
+    if (!address.toLowerCase().includes(wanted)) continue;
+    found.push({ address, ...(last?.boxOf(page) ?? { item: '', box: '' }) });
+  }
+  return found;
 }
 
 async function answerTo(question: MapQuestion): Promise<MapAnswer> {
   if (question.ask === 'begin') {
-    base = question.base;
-    await opened();
+    crawl = crawlReader(question.base);
+    drawNet = netDrawer();
+    await crawl.opened();
     return { to: 'begin' };
   }
-  const view = await opened();
+  const view = await crawl.opened();
   switch (question.ask) {
     case 'draw':
       return { to: 'draw', drawn: withinOnly(await draw(question.state), question.state.only) };
     case 'flows':
-      await readLinks();
-      return { to: 'flows', flows: drawn ? flowsBetween(view, drawn.cells) : [] };
+      return { to: 'flows', flows: last ? flowsBetween((await crawl.walked(last.reader)).links, last.cells) : [] };
     case 'page': {
       const { page } = question;
       const told = {
@@ -179,16 +197,10 @@ async function answerTo(question: MapQuestion): Promise<MapAnswer> {
       };
       return { to: 'page', told };
     }
-    case 'find': {
-      const wanted = question.text.toLowerCase();
-      const found: { address: string; item: string; box: string }[] = [];
-      for (let page = 0; page < view.count && found.length < MOST_FOUND && wanted; page++) {
-        const address = addressAt(view, page);
-        if (!address.toLowerCase().includes(wanted)) continue;
-        found.push({ address, ...(drawn?.boxOf(page) ?? { item: '', box: '' }) });
-      }
-      return { to: 'find', found };
-    }
+    case 'around':
+      return { to: 'around', around: await around(view, question.address, question.from, question.reader) };
+    case 'find':
+      return { to: 'find', found: find(view, question.text) };
   }
 }
 

@@ -17,6 +17,7 @@ export const texts = {
   bands: 'Bands',
   routes: 'Routes',
   folders: 'Folders',
+  links: 'Links',
   colour: 'Colour',
   size: 'Size',
   sameSize: 'the same',
@@ -47,6 +48,34 @@ export const texts = {
   pages: (pages: number) => counted(pages, 'page'),
   label: (fact: ColumnName) => factOf(fact).label,
   keys: 'Arrow keys go from box to box, Enter opens one, Space selects its pages, Backspace goes back up.',
+  netKeys:
+    'Up and down choose a link, right follows it, left goes back, i turns to the links that lead here, z takes back a move, Shift with an arrow key moves the picture. Of groups, arrow keys go from one to the next, Enter opens one, Space selects its pages.',
+  nodeLabel: (name: string | null, pages: number) => (pages ? `${sectionName(name)} ${number(pages)}` : (name ?? '/')),
+  communityLabel: (around: string, pages: number) => `around ${around} ${number(pages)}`,
+  selectCommunity: (community: number) => `Select the pages of community ${community}`,
+  apart: (nodes: number, hasGroups: boolean) =>
+    `${hasGroups ? counted(nodes, 'group') : counted(nodes, 'page')} that nothing but menus joins to the others`,
+  walk: 'Walk along links',
+  way: (from: string, names: string[]) =>
+    names.length > 0
+      ? `${counted(names.length - 1, 'click')} from where the way begins: ${names.join(' › ')}`
+      : `No links lead here from ${from}.`,
+  wayFrom: 'Begin a way here',
+  noWay: 'End the way',
+  ifGone: (pages: number) => `Without it, ${counted(pages, 'page loses', 'pages lose')} every route`,
+  noneHangs: 'Without it, all others keep a route',
+  drawNear: 'Draw only clicks around:',
+  nearby: (clicks: number) => `Draw only what is within ${counted(clicks, 'click')} of this page`,
+  linksOf: (way: 'out' | 'in', links: number) =>
+    way === 'out' ? `Links to ${number(links)}` : `Linked from ${number(links)}`,
+  bothWays: 'There is a link back',
+  noLinks: (way: 'out' | 'in') => (way === 'out' ? 'It links to no page of the site.' : 'No page links here.'),
+  moreLinks: (links: number) => `${number(links)} more: see the dossier`,
+  undoMove: 'Put back',
+  withMenus: 'With links to where all link',
+  withoutMenus: 'Without links to where all link',
+  mutual: 'Only links both ways',
+  allWays: 'Links of all ways',
   columns: { box: 'Group', pages: 'Pages' },
   category: ({ value }: Category, by: ColumnName | 'selection'): string => {
     switch (value.is) {
@@ -103,4 +132,17 @@ export const texts = {
     filed.most
       ? `${counted(filed.pages, 'page is', 'pages are')} filed in another section than ${filed.pages === 1 ? 'its breadcrumb says' : 'their breadcrumbs say'}: ${number(filed.most.pages)} in ${sectionName(filed.most.section)}, which ${filed.most.pages === 1 ? 'says it belongs' : 'say they belong'} to ${sectionName(filed.most.says)}.`
       : `${counted(pages, 'page')} by address. Dashed folders have no page of their own.`,
+  saidOfLinks: (
+    pages: number,
+    communities: { pages: number; around: string }[],
+    everywhere: number,
+    apart: number,
+  ): string =>
+    [
+      communities.length > 0
+        ? `${counted(pages, 'page')} in ${counted(communities.length, 'community', 'communities')}; the largest, around ${communities[0].around}, has ${number(communities[0].pages)}.`
+        : `${counted(pages, 'page')}, of which no two are linked but by menus.`,
+      apart ? ` Nothing but menus joins ${number(apart)} to the others.` : '',
+      everywhere ? ` Links to ${counted(everywhere, 'page')} are left out, as most pages have them.` : '',
+    ].join(''),
 };

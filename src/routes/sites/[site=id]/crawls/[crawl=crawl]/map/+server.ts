@@ -1,6 +1,8 @@
 import { error } from '@sveltejs/kit';
 import { z } from 'zod';
 import { isColumnName } from '$core/facts';
+import { partsOfWays } from '$core/maps';
+import { readers } from '$core/reach';
 import { isDrawable } from '$lib/maps/facts';
 import { encodeSome, partsOfSnapshot, writePart } from '$core/snapshot';
 import { selectPages } from '$server/index';
@@ -17,24 +19,29 @@ const query = z.object({
     .string()
     .default('')
     .transform((names) => names.split(',').filter(isColumnName).filter(isDrawable)),
-  links: z.stringbool().default(false),
+  /** Whose links. */
+  ways: z.enum(readers).optional(),
   /** A selection, whose pages are the bits of the part `marked`. */
   mark: z.string().optional(),
 });
 
 /**
- * What the pictures of a map are drawn of, for a worker of the browser: facts of all pages, their links without texts,
- * and which pages a selection holds: `?facts=url,depth&links=true&mark=indexable`. It is read from the version of the
- * crawl that the address names, so that a draft is drawn as it would be. `stored` names all parts that a snapshot has.
+ * What the pictures of a map are drawn of, for a worker of the browser: facts of all pages, the links as a reader walks
+ * them, and which pages a selection holds: `?facts=url,depth&ways=visitor&mark=indexable`. It is read from the version
+ * of the crawl that the address names, so that a draft is drawn as it would be. `stored` names all parts of a snapshot.
  */
 export const GET: RequestHandler = async ({ locals, url }) => {
   const asked = query.safeParse(Object.fromEntries(url.searchParams));
   if (!asked.success) error(400, asked.error.issues[0].message);
-  const { facts, links, mark } = asked.data;
+  const { facts, ways, mark } = asked.data;
   if (facts.length > MOST_FACTS) error(400, errorTexts.manyFacts(MOST_FACTS));
-  if (links) await crawlForView(locals, { list: 'links', select: '' }, url.searchParams);
-  const { snapshot } = await crawlForView(locals, { list: 'pages', select: mark ?? '' }, url.searchParams);
-  const parts = encodeSome(snapshot, facts, links);
+  const { snapshot } = await crawlForView(
+    locals,
+    { list: ways ? 'links' : 'pages', select: mark ?? '' },
+    url.searchParams,
+  );
+  const parts = encodeSome(snapshot, facts);
+  if (ways) for (const [name, bytes] of partsOfWays(snapshot, ways)) parts.set(name, bytes);
   parts.set('stored', new TextEncoder().encode(JSON.stringify(partsOfSnapshot)));
   if (mark !== undefined) {
     const { pages, fault } = selectPages(snapshot, mark);

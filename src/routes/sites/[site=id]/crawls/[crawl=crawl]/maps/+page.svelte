@@ -18,6 +18,7 @@
     { picture: '', label: texts.bands },
     { picture: 'routes', label: texts.routes },
     { picture: 'folders', label: texts.folders },
+    { picture: 'links', label: texts.links },
   ];
   let isFolded = $state(true);
   const show = (changes: Partial<ScreenState>) =>
