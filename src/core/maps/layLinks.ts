@@ -15,7 +15,8 @@ const RING = 110;
 const LINK_LENGTH = 34;
 const REPULSION = -70;
 const FAR = 900;
-const TOWARDS_MIDDLE = 0.035;
+/** Paper is wider than high, so that what is above and below is drawn to the middle more. */
+const TOWARDS_MIDDLE = { x: 0.02, y: 0.06 };
 const GAP = 4;
 
 /** A number from 0 to below 1 of a text (Fowler, Noll and Vo's hash FNV-1a). */
@@ -77,8 +78,8 @@ export function layLinks(
       ).distance(({ source, target }) => LINK_LENGTH + (source as Body).radius + (target as Body).radius),
     )
     .force('charge', forceManyBody<Body>().strength(REPULSION).distanceMax(FAR))
-    .force('x', forceX<Body>().strength(TOWARDS_MIDDLE))
-    .force('y', forceY<Body>().strength(TOWARDS_MIDDLE))
+    .force('x', forceX<Body>().strength(TOWARDS_MIDDLE.x))
+    .force('y', forceY<Body>().strength(TOWARDS_MIDDLE.y))
     .force(
       'collide',
       forceCollide<Body>(({ radius }) => radius + GAP / 2),

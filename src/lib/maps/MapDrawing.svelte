@@ -8,7 +8,8 @@
 
   interface Props {
     drawn: MapDrawn;
-    by: ColumnName | 'selection';
+    /** What colours tell; null for which pages are marked. */
+    by: ColumnName | null;
     /** Of the box that is pointed at by key. */
     current: string;
     /** The selection; the box that has it is marked. */

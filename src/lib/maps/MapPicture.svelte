@@ -5,6 +5,7 @@
   import { factNames, factOf, isColumnName } from '$core/facts';
   import type { ColumnName, Verdict } from '$core/facts';
   import type { Box, Flow } from '$core/maps';
+  import { narrowed } from '$core/selection/language';
   import Picture from '../charts/Picture.svelte';
   import type { ScreenState } from '../shell/address';
   import { number } from '../shell/words';
@@ -20,12 +21,16 @@
   interface Props {
     base: string;
     state: ScreenState;
+    /** Findings over pages, which colours can tell. */
+    findings: readonly { id: string; name: string; select: string }[];
+    /** Whether there is a crawl before it. */
+    hasEarlier: boolean;
     isTall: boolean;
     onstate: (changes: Partial<ScreenState>) => void;
     tabs: Snippet;
     end: Snippet;
   }
-  let { base, state: view, isTall, onstate, tabs, end }: Props = $props();
+  let { base, state: view, findings, hasEarlier, isTall, onstate, tabs, end }: Props = $props();
 
   const isDrawn = (name: string): name is ColumnName => isColumnName(name) && isDrawable(name);
   const isNumeric = (name: ColumnName) => ['number', 'ratio'].includes(factOf(name).type);
@@ -50,16 +55,23 @@
   let pointed = $state.raw<{ told: PageTold; x: number; y: number } | null>(null);
 
   const picture = $derived(mapPictures.includes(view.picture as MapPicture) ? (view.picture as MapPicture) : '');
-  const colour = $derived(
-    view.colour === 'selection' && view.select ? 'selection' : isDrawn(view.colour) ? view.colour : 'verdict',
-  );
+  /** What marks pages besides facts, by how addresses name it. */
+  const marks = $derived([
+    ...(view.select ? [{ colour: 'selection', name: texts.selection, select: view.select }] : []),
+    ...(hasEarlier ? texts.changes : []),
+    ...findings.map(({ id, name, select }) => ({ colour: `finding ${id}`, name, select })),
+  ]);
+  const mark = $derived(marks.find(({ colour }) => colour === view.colour));
+  /** The fact that colours tell; null for which pages are marked. */
+  const colour = $derived(mark ? null : isDrawn(view.colour) ? view.colour : 'verdict');
   const size = $derived(isDrawn(view.size) && isNumeric(view.size) ? view.size : '');
   const MOST_ZOOM = 8;
   const zoom = $derived(Math.min(MOST_ZOOM, Math.max(1, Number(view.zoom) || 1)));
   const asked: MapState = $derived({
     picture,
     reader: view.reader,
-    colour,
+    colour: colour ?? 'verdict',
+    marked: mark?.select ?? '',
     size,
     only: view.only,
     select: view.select,
@@ -184,11 +196,15 @@
       >{texts.colour}
       <select
         class="select select-xs w-32"
-        value={colour}
+        value={mark?.colour ?? colour}
         onchange={({ currentTarget }) => onstate({ colour: currentTarget.value })}
       >
         {#each ownColours as name (name)}<option value={name}>{texts.label(name)}</option>{/each}
-        {#if view.select}<option value="selection">{texts.selection}</option>{/if}
+        {#if marks.length > 0}
+          <optgroup label={texts.marked}>
+            {#each marks as { colour: one, name } (one)}<option value={one}>{name}</option>{/each}
+          </optgroup>
+        {/if}
         <optgroup label={texts.otherFacts}>
           {#each others as name (name)}<option value={name}>{texts.label(name)}</option>{/each}
         </optgroup>
@@ -264,8 +280,16 @@
           class="inline-block size-2.5 rounded-full"
           style:background={inkOf(category, i, drawn!.categories.length, drawn!.isScale, colour)}
         ></span>{texts.category(category, colour)}
-        <span class="quiet tabular">{number(category.pages)}</span>
       </button>
+      <button
+        type="button"
+        class="quiet tabular -ml-2 enabled:hover:text-primary enabled:hover:underline"
+        aria-label={texts.selectCategory(texts.category(category, colour))}
+        disabled={!category.select}
+        onclick={() =>
+          onstate({ list: 'pages', select: view.only ? narrowed(view.only, category.select) : category.select })}
+        >{number(category.pages)}</button
+      >
     {/each}
   </div>
   {#if fault}<p class="text-error" role="alert">{texts.failed(fault)}</p>{/if}

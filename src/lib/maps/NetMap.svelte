@@ -14,7 +14,7 @@
     maps: () => Maps;
     drawn: MapDrawn;
     net: Net;
-    by: ColumnName | 'selection';
+    by: ColumnName | null;
     hidden: ReadonlySet<number>;
     state: ScreenState;
     width: number;
@@ -110,6 +110,8 @@
   const startPage = $derived(
     net.nodes.reduce((best, node) => (node.page >= 0 && node.isStart ? node.page : best), net.nodes[0]?.page ?? -1),
   );
+  /** Of the list of links, with what is free around it. */
+  const WALK_WIDTH = 264;
   const PAN = 60;
   function onkeydown(event: KeyboardEvent) {
     const isArrow = event.key.startsWith('Arrow');
@@ -149,6 +151,7 @@
     {width}
     {height}
     {zoom}
+    covered={around && view.page ? WALK_WIDTH : 0}
     onzoom={(to) => onstate({ zoom: String(to) })}
     onpick={pick}
     onopen={open}

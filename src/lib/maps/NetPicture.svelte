@@ -18,7 +18,7 @@
     net: Net;
     categories: Category[];
     isScale: boolean;
-    by: ColumnName | 'selection';
+    by: ColumnName | null;
     hidden: ReadonlySet<number>;
     /** Which links: all but those to where all link, all, or those that go both ways. */
     shape: string;
@@ -29,6 +29,8 @@
     chosen: number;
     width: number;
     height: number;
+    /** How wide what covers the left of it is. */
+    covered: number;
     zoom: number;
     onzoom: (zoom: number) => void;
     onpick: (node: NetNode) => void;
@@ -48,6 +50,7 @@
     chosen,
     width,
     height,
+    covered,
     zoom,
     onzoom,
     onpick,
@@ -77,7 +80,7 @@
 
   const nodes = $derived(net.nodes.map((node) => ({ ...node, ...moved.get(node.id) })));
   const paper = $derived({ width, height });
-  const whole = $derived(wholeView(net, paper));
+  const whole = $derived(wholeView(net, paper, covered));
   let view = $state.raw<NetView>({ scale: 1, left: 0, top: 0 });
   $effect(() => {
     const [start, most] = [whole, zoom];
@@ -96,7 +99,7 @@
     const node = nodes.find(({ id }) => id === current);
     if (!node) return one;
     const { x, y } = pixelsOf(one, node);
-    const isSeen = x > 20 && y > 20 && x < width - 20 && y < height - 20;
+    const isSeen = x > covered + 20 && y > 20 && x < width - 20 && y < height - 20;
     return isSeen ? one : { ...one, left: one.left + width / 2 - x, top: one.top + height / 2 - y };
   }
   $effect(() => {
@@ -137,6 +140,9 @@
   const opacityOf = ({ isDimmed }: NetNode, i: number) => (isDimmed ? 0.2 : focus >= 0 && !near.has(i) ? 0.35 : 1);
   const inks = $derived(categories.map((one, i) => inkOf(one, i, categories.length, isScale, by)));
   const shapeOf = ({ verdict, isLost }: NetNode) => (isLost ? 'lost' : verdicts[verdict]);
+  const inkFor = ({ isLost, category }: NetNode) => (isLost && by === 'verdict' ? 'var(--lost)' : inks[category]);
+  /** Of many links of one node, each is drawn more lightly. */
+  const strength = $derived(0.9 * Math.min(1, Math.sqrt(40 / (ofFocus.length + 1))));
   const faintness = $derived(Math.max(0.05, Math.min(0.3, 12 / Math.sqrt(drawnEdges.length + 1))));
 
   $effect(() => {
@@ -144,16 +150,16 @@
     void theme;
     const ink = inkReader();
     const { from, to } = net.edges;
-    const edgesOf = (numbers: readonly number[], inkFor: (edge: number) => string, opacity: number, begin: number) =>
+    const edgesOf = (numbers: readonly number[], colourOf: (edge: number) => string, opacity: number, begin: number) =>
       numbers.map((edge) => ({
         from: nodes[from[edge]],
         to: nodes[to[edge]],
-        ink: ink(inkFor(edge), opacity),
+        ink: ink(colourOf(edge), opacity),
         begin,
       }));
     const isShown = (edge: number) => !hidden.has(nodes[from[edge]].category) && !hidden.has(nodes[to[edge]].category);
     drawing.faintEdges(edgesOf(drawnEdges.filter(isShown), () => 'var(--color-base-content)', faintness, 0.35));
-    drawing.strongEdges(edgesOf(ofFocus.filter(isShown), (edge) => (from[edge] === focus ? OUT : IN), 0.9, 0.12));
+    drawing.strongEdges(edgesOf(ofFocus.filter(isShown), (edge) => (from[edge] === focus ? OUT : IN), strength, 0.12));
     drawing.nodes(
       nodes.flatMap((node, i) =>
         hidden.has(node.category)
@@ -161,7 +167,7 @@
           : [
               {
                 ...node,
-                ink: ink(inks[node.category], opacityOf(node, i)),
+                ink: ink(inkFor(node), opacityOf(node, i)),
                 shape: node.page < 0 ? shapeNames.indexOf('indexable') : shapeNames.indexOf(shapeOf(node)),
               },
             ],
@@ -170,13 +176,15 @@
     untrack(() => drawing?.draw(view, width, height));
   });
   $effect(() => drawing?.draw(view, width, height));
+  const AT_REST = 12;
   /** What matters most is written first: what is looked at, what is near it, then the largest. */
   const bySize = $derived([...nodes.keys()].sort((a, b) => nodes[b].radius - nodes[a].radius));
   const order = $derived.by(() => {
     const shown = bySize.filter((node) => !hidden.has(nodes[node].category));
-    if (focus < 0) return shown;
+    // What is small is written when it is looked at more closely.
+    if (focus < 0) return shown.slice(0, Math.ceil(AT_REST * (view.scale / whole.scale) ** 2));
     const close = shown.filter((node) => near.has(node) && node !== focus);
-    return [focus, ...(chosen >= 0 ? [chosen] : []), ...close, ...(at >= 0 && at === focus ? [] : shown)];
+    return [focus, ...(chosen >= 0 ? [chosen] : []), ...close];
   });
   const MOST_NAMED = 12;
   const LEAST_NAMED = 5;
@@ -314,11 +322,11 @@
             {#if path}<path
                 d={path}
                 fill="none"
-                stroke={inks[node.category]}
+                stroke={inkFor(node)}
                 stroke-width={wide}
                 stroke-dasharray={dashes}
               />{/if}
-            {#if filled}<path d={filled} fill={inks[node.category]} />{/if}
+            {#if filled}<path d={filled} fill={inkFor(node)} />{/if}
           </g>
         {/if}
       {/each}

@@ -63,7 +63,10 @@
     if (!response?.ok || of !== here || way !== direction) return;
     const found = (await response.json()) as ListWindow;
     words = new Map(
-      found.rows.map((row) => [String(row.cells[other]), String(row.cells.anchor ?? '')]).reverse() as [string, string][],
+      found.rows.map((row) => [String(row.cells[other]), String(row.cells.anchor ?? '')]).reverse() as [
+        string,
+        string,
+      ][],
     );
   }
   let list = $state<HTMLOListElement>();

@@ -10,8 +10,10 @@ export type MapPicture = (typeof mapPictures)[number];
 export interface MapState {
   picture: MapPicture;
   reader: Reader;
-  /** A fact, or `selection` for whether pages are selected. */
-  colour: ColumnName | 'selection';
+  /** The fact that colours tell, where they do not tell which pages are marked. */
+  colour: ColumnName;
+  /** The selection of the pages that are marked; '' for none. */
+  marked: string;
   /** A fact of numbers; '' for one size. */
   size: ColumnName | '';
   /** Draws these pages alone; '' for all. */

@@ -9,7 +9,7 @@ const kinds = [
   'unanswered',
 ].map((verdict) => `var(--v-${verdict})`);
 
-export function inkOf({ value }: Category, at: number, of: number, isScale: boolean, by: ColumnName | 'selection') {
+export function inkOf({ value }: Category, at: number, of: number, isScale: boolean, by: ColumnName | null) {
   if (value.is === 'unmarked' || value.is === 'other' || (value.is === 'value' && value.value === null)) return QUIET;
   if (value.is === 'marked') return 'var(--lost)';
   if (by === 'verdict' && value.is === 'value') return `var(--v-${String(value.value)})`;

@@ -101,20 +101,14 @@ async function drawTree(view: View, pages: Uint32Array, state: MapState, drawing
 
 async function draw(state: MapState): Promise<MapDrawn> {
   const view = await crawl.opened();
-  const { colour, size, picture, only, select, reader } = state;
-  await crawl.readFacts([
-    ...(colour === 'selection' ? [] : [colour]),
-    ...(size ? [size] : []),
-    ...(picture === 'links' ? (['community'] as const) : []),
-  ]);
+  const { colour, marked, size, picture, only, select, reader } = state;
+  await crawl.readFacts([colour, ...(size ? [size] : []), ...(picture === 'links' ? (['community'] as const) : [])]);
   const pages = only
     ? numbersOf(await crawl.marked(only))
     : Uint32Array.from({ length: view.count }, (_, page) => page);
   const selected = select ? await crawl.marked(select) : null;
   const colouring =
-    colour === 'selection' && selected
-      ? colourMarked(selected, select, pages)
-      : colourBy(view, colour === 'selection' ? 'verdict' : colour, pages);
+    marked === '' ? colourBy(view, colour, pages) : colourMarked(await crawl.marked(marked), marked, pages);
   const sizes = size ? (view.column(size) as ArrayLike<number>) : null;
   const drawing = { colouring, sizes, width: state.width, height: state.height };
   const drawn =

@@ -17,8 +17,9 @@ interface Paper {
   height: number;
 }
 
-/** The view that shows all of a graph in the middle. */
-export function wholeView({ nodes }: Pick<Net, 'nodes'>, { width, height }: Paper): NetView {
+/** The view that shows all of a graph in the middle. @param covered pixels at the left that something else covers */
+export function wholeView({ nodes }: Pick<Net, 'nodes'>, { width, height }: Paper, covered: number): NetView {
+  const free = width - covered;
   let [left, right, top, bottom] = [Infinity, -Infinity, Infinity, -Infinity];
   for (const { x, y, radius } of nodes) {
     left = Math.min(left, x - radius);
@@ -27,10 +28,10 @@ export function wholeView({ nodes }: Pick<Net, 'nodes'>, { width, height }: Pape
     bottom = Math.max(bottom, y + radius);
   }
   if (left > right) return { scale: 1, left: 0, top: 0 };
-  const scale = Math.min(2, (width - 2 * MARGIN) / (right - left || 1), (height - 2 * MARGIN) / (bottom - top || 1));
+  const scale = Math.min(2, (free - 2 * MARGIN) / (right - left || 1), (height - 2 * MARGIN) / (bottom - top || 1));
   return {
     scale,
-    left: width / 2 - (scale * (left + right)) / 2,
+    left: covered + free / 2 - (scale * (left + right)) / 2,
     top: height / 2 - (scale * (top + bottom)) / 2,
   };
 }

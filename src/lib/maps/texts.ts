@@ -14,14 +14,16 @@ export const texts = {
   nothing: 'No page to draw: choose another selection, or draw the whole site.',
   pageTitle: (host: string) => `Maps · ${host}`,
   map: 'Map',
-  bands: 'Bands',
-  routes: 'Routes',
-  folders: 'Folders',
-  links: 'Links',
   colour: 'Colour',
   size: 'Size',
+  selectCategory: (name: string) => `Select: ${name}`,
   sameSize: 'the same',
   selection: 'the selection',
+  marked: 'Which pages have it',
+  changes: [
+    { colour: 'new', name: 'New since the crawl before', select: 'new' },
+    { colour: 'changed', name: 'Changed since the crawl before', select: 'not same' },
+  ],
   otherFacts: 'All facts',
   find: 'Find on the map',
   notFound: 'No address on the map has this in it.',
@@ -72,17 +74,17 @@ export const texts = {
   noLinks: (way: 'out' | 'in') => (way === 'out' ? 'It links to no page of the site.' : 'No page links here.'),
   moreLinks: (links: number) => `${number(links)} more: see the dossier`,
   undoMove: 'Put back',
-  withMenus: 'With links to where all link',
-  withoutMenus: 'Without links to where all link',
-  mutual: 'Only links both ways',
-  allWays: 'Links of all ways',
+  withMenus: 'With menus’ links',
+  withoutMenus: 'Without menus’ links',
+  mutual: 'Both ways only',
+  allWays: 'One way, too',
   columns: { box: 'Group', pages: 'Pages' },
-  category: ({ value }: Category, by: ColumnName | 'selection'): string => {
+  category: ({ value }: Category, by: ColumnName | null): string => {
     switch (value.is) {
       case 'marked':
-        return 'selected';
+        return 'has it';
       case 'unmarked':
-        return 'not selected';
+        return 'has it not';
       case 'other':
         return texts.rest;
       case 'range':
@@ -143,6 +145,6 @@ export const texts = {
         ? `${counted(pages, 'page')} in ${counted(communities.length, 'community', 'communities')}; the largest, around ${communities[0].around}, has ${number(communities[0].pages)}.`
         : `${counted(pages, 'page')}, of which no two are linked but by menus.`,
       apart ? ` Nothing but menus joins ${number(apart)} to the others.` : '',
-      everywhere ? ` Links to ${counted(everywhere, 'page')} are left out, as most pages have them.` : '',
+      everywhere ? ` Links to ${counted(everywhere, 'page')}, as menus have them, are left out.` : '',
     ].join(''),
 };

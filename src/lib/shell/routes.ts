@@ -75,6 +75,13 @@ const changePictures = [
   { picture: 'timeline', label: 'Timeline' },
 ];
 
+const mapsPictures = [
+  { picture: '', label: 'Bands' },
+  { picture: 'routes', label: 'Routes' },
+  { picture: 'folders', label: 'Folders' },
+  { picture: 'links', label: 'Links' },
+];
+
 /** The questions that are built, in the order of their keys. */
 export const questions: readonly Question[] = [
   { path: 'overview', name: 'Overview', question: 'The site at a glance', pictures: [] },
@@ -83,6 +90,7 @@ export const questions: readonly Question[] = [
   { path: 'rules', name: 'Rules', question: 'What may be indexed?', pictures: rulesPictures },
   { path: 'flow', name: 'Flow', question: 'Where does share go?', pictures: flowPictures },
   { path: 'words', name: 'Words', question: 'What do the links say?', pictures: wordsPictures, withoutList: true },
+  { path: 'maps', name: 'Maps', question: 'What does it look like?', pictures: mapsPictures },
   { path: 'change', name: 'Change', question: 'What moved since?', pictures: changePictures },
   { path: 'draft', name: 'Draft', question: 'What if we changed it?', pictures: [] },
 ];

@@ -7,19 +7,15 @@
   import MapPicture from '$lib/maps/MapPicture.svelte';
   import { texts } from '$lib/maps/texts';
   import Remark from '$lib/shell/Remark.svelte';
-  import { crawlPath } from '$lib/shell/routes';
+  import { crawlPath, picturesOf } from '$lib/shell/routes';
   import Workspace from '$lib/shell/Workspace.svelte';
 
   let { data } = $props();
   const view = $derived(screenState(page.url));
   const base = $derived(crawlPath(data.site.id, data.crawl.id, data.crawl.version));
   const host = $derived(new URL(data.site.start).host);
-  const pictures = [
-    { picture: '', label: texts.bands },
-    { picture: 'routes', label: texts.routes },
-    { picture: 'folders', label: texts.folders },
-    { picture: 'links', label: texts.links },
-  ];
+  const findings = $derived(data.findings.filter(({ over }) => over === 'pages'));
+  const hasEarlier = $derived(data.crawls.some(({ id }) => id < data.crawl.id));
   let isFolded = $state(true);
   const show = (changes: Partial<ScreenState>) =>
     goto(withState(page.url, changes), { keepFocus: true, noScroll: true });
@@ -29,9 +25,13 @@
 <Workspace {base} site={data.site} data={data.list} folded={isFolded}>
   <Remark {base} crawl={data.crawl} />
   {#key base}
-    <MapPicture {base} state={view} isTall={isFolded} onstate={show}>
+    <MapPicture {base} state={view} {findings} {hasEarlier} isTall={isFolded} onstate={show}>
       {#snippet tabs()}
-        <PictureTabs {pictures} picture={view.picture} onpick={(picture) => show({ picture, item: '', from: '' })} />
+        <PictureTabs
+          pictures={picturesOf('maps')}
+          picture={view.picture}
+          onpick={(picture) => show({ picture, item: '', from: '' })}
+        />
       {/snippet}
       {#snippet end()}
         <button type="button" class="text-primary hover:underline" onclick={() => (isFolded = !isFolded)}
