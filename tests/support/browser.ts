@@ -11,6 +11,8 @@ const quiet = [
   '--disable-background-networking',
   '--disable-component-update',
   '--disable-sync',
+  // WebGL without a graphics card.
+  '--enable-unsafe-swiftshader',
 ];
 
 /** Starts Chromium; with EDGEMAP_WINDOW=1 in a window, for whoever wants to look on. */

@@ -26,7 +26,7 @@ function partOf(text: string): number {
   return (hash >>> 0) / 2 ** 32;
 }
 
-/** Where each node begins: its section is a direction, as wide as its part of the nodes; its depth how far out it is. */
+/** Where each node begins: its section is a direction, as wide as its part of the nodes; its depth how far out. */
 export function beginnings(nodes: readonly LinkNode[]): { x: number; y: number }[] {
   const counts = new Map<number, number>();
   for (const { section } of nodes) counts.set(section, (counts.get(section) ?? 0) + 1);

@@ -1,7 +1,8 @@
 <!-- A map as it was laid out: boxes, dots, lines between them. -->
 <script lang="ts">
-  import type { ColumnName } from '$core/facts';
+  import type { ColumnName, Verdict } from '$core/facts';
   import type { Box, Flow } from '$core/maps';
+  import { verdictShapes } from '../list/verdictShapes';
   import type { MapDrawn } from './ask';
   import { fitted, inkOf } from './inks';
   import { texts } from './texts';
@@ -24,6 +25,11 @@
   let { drawn, by, current, select, hidden, flows, onpick, onopen, onpage, onpoint }: Props = $props();
   const { scene, categories, isScale } = $derived(drawn);
   const inks = $derived(categories.map((one, i) => inkOf(one, i, categories.length, isScale, by)));
+  /** The shape of a category: verdicts have theirs, all else is a disc. */
+  const shapeOf = (category: number): Verdict => {
+    const { value } = categories[category];
+    return by === 'verdict' && value.is === 'value' ? (value.value as Verdict) : 'indexable';
+  };
   const dimmed = $derived(new Set(drawn.dimmed));
   const boxes = $derived(new Map(scene.boxes.map((box) => [box.id, box])));
   const hasDots = $derived(scene.dots.length > 0);
@@ -121,19 +127,20 @@
   {/each}
   {#each scene.dots as { x, y, radius, page, category, isLost } (page)}
     {#if !hidden.has(category)}
-      <circle
-        cx={x}
-        cy={y}
-        r={isLost ? radius - 0.6 : radius}
+      {@const { filled, line, width, dashes } = verdictShapes[isLost ? 'lost' : shapeOf(category)]}
+      {@const ink = isLost && by === 'verdict' ? 'var(--lost)' : inks[category]}
+      {@const scale = (1.3 * radius) / 6}
+      <g
+        transform="translate({x - 6 * scale} {y - 6 * scale}) scale({scale})"
         class="cursor-pointer"
-        fill={isLost ? 'none' : inks[category]}
-        stroke={inks[category]}
-        stroke-width={isLost ? 1.4 : 0}
-        stroke-dasharray={isLost ? '2 1.4' : undefined}
         opacity={dimmed.has(page) ? 0.22 : 1}
         onclick={(event) => (event.stopPropagation(), onpage(page))}
         onpointerenter={() => onpoint(page, x, y)}
-      />
+      >
+        <rect width="12" height="12" fill="transparent" />
+        {#if line}<path d={line} fill="none" stroke={ink} stroke-width={width} stroke-dasharray={dashes} />{/if}
+        {#if filled}<path d={filled} fill={ink} />{/if}
+      </g>
     {/if}
   {/each}
   {#each shown as { from, to, links } (`${from} ${to}`)}

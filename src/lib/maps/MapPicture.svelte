@@ -7,6 +7,7 @@
   import type { Box, Flow } from '$core/maps';
   import { narrowed } from '$core/selection/language';
   import Picture from '../charts/Picture.svelte';
+  import VerdictMark from '../list/VerdictMark.svelte';
   import type { ScreenState } from '../shell/address';
   import { number } from '../shell/words';
   import { mapPictures, openMaps } from './ask';
@@ -276,15 +277,19 @@
         aria-pressed={!hidden.has(i)}
         onclick={() => toggle(i)}
       >
-        <span
-          class="inline-block size-2.5 rounded-full"
-          style:background={inkOf(category, i, drawn!.categories.length, drawn!.isScale, colour)}
-        ></span>{texts.category(category, colour)}
+        {#if colour === 'verdict' && category.value.is === 'value'}
+          <VerdictMark verdict={category.value.value as Verdict} />
+        {:else}
+          <span
+            class="inline-block size-2.5 rounded-full"
+            style:background={inkOf(category, i, drawn!.categories.length, drawn!.isScale, colour)}
+          ></span>
+        {/if}{texts.category(category, colour)}
       </button>
       <button
         type="button"
         class="quiet tabular -ml-2 enabled:hover:text-primary enabled:hover:underline"
-        aria-label={texts.selectCategory(texts.category(category, colour))}
+        aria-label={texts.selectCategory(texts.category(category, colour), category.pages)}
         disabled={!category.select}
         onclick={() =>
           onstate({ list: 'pages', select: view.only ? narrowed(view.only, category.select) : category.select })}

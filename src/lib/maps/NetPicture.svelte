@@ -396,6 +396,7 @@
         data-label
         onpointerdown={(event) => event.stopPropagation()}
         onpointerup={(event) => event.stopPropagation()}
+        onpointermove={(event) => (event.stopPropagation(), (pointed = -1))}
         onclick={() => oncommunity(number)}>{text}</button
       >
     {/if}

@@ -1,4 +1,4 @@
-/** Draws nodes and edges with WebGL 2: lines that grow stronger towards where they lead, and nodes in verdicts' shapes. */
+/** Draws nodes and edges with WebGL 2: lines grow stronger towards where they lead, nodes have verdicts’ shapes. */
 import { verdictShapes } from '../list/verdictShapes';
 
 /** From units of the layout to pixels: `x · scale + left`. */

@@ -16,7 +16,7 @@ export const texts = {
   map: 'Map',
   colour: 'Colour',
   size: 'Size',
-  selectCategory: (name: string) => `Select: ${name}`,
+  selectCategory: (name: string, pages: number) => `${number(pages)}: select ${name}`,
   sameSize: 'the same',
   selection: 'the selection',
   marked: 'Which pages have it',
