@@ -4,10 +4,10 @@
  */
 import { CLICK, depthFact, noRouteSelection } from '../reach';
 import type { LinkGraph, Reader } from '../reach';
-import { clauseOf, quote } from '../selection';
+import { quote } from '../selection';
 import { textAt } from '../snapshot';
 import type { View } from '../view';
-import { byNextFolder, directlyIn } from './folders';
+import { byNextFolder, directlyIn, mapSections } from './folders';
 import { partsOf, radiiBy } from './scene';
 import type { Box, Caption, Dot, Drawing, Flow, Scene } from './scene';
 
@@ -95,17 +95,18 @@ function cellsOf(
 /** The bands of some pages, from the start down. */
 export function bandsOf(view: View, pages: Uint32Array, reader: Reader): Band[] {
   const depths = view.column(depthFact(reader));
-  const { codes } = view.column('section');
+  const { nameOf, testOf } = mapSections(view);
   const deepest = pages.reduce((most, page) => Math.max(most, depths[page]), 0);
   const last = deepest > MOST_BANDS ? MOST_BANDS : Infinity;
-  const bands = new Map<number, Map<number, number[]>>();
+  const bands = new Map<number, Map<string | null, number[]>>();
   for (const page of pages) {
     const depth = Math.min(last, depths[page]);
     let band = bands.get(depth);
     if (!band) bands.set(depth, (band = new Map()));
-    const cell = band.get(codes[page]);
+    const name = nameOf(page);
+    const cell = band.get(name);
     if (cell) cell.push(page);
-    else band.set(codes[page], [page]);
+    else band.set(name, [page]);
   }
   const order = (depth: number) => (depth < 0 ? Infinity : depth);
   return [...bands]
@@ -113,14 +114,11 @@ export function bandsOf(view: View, pages: Uint32Array, reader: Reader): Band[] 
     .map(([at, sections]) => {
       const depth = at < 0 ? null : at;
       const isOpenEnded = at === last;
-      const named = new Map([...sections.values()].map((own) => [textAt(view, 'section', own[0]), own]));
-      const cells = cellsOf(
+      const cells = cellsOf(depth, sections, depthTest(reader, depth, isOpenEnded), testOf, (section) => ({
         depth,
-        named,
-        depthTest(reader, depth, isOpenEnded),
-        (name) => clauseOf('section', name),
-        (section) => ({ depth, section, folder: null }),
-      );
+        section,
+        folder: null,
+      }));
       const shown = isOpenEnded ? cells.map((cell) => ({ ...cell, opens: false })) : cells;
       return { depth, isOpenEnded, pages: cells.reduce((sum, cell) => sum + cell.pages.length, 0), cells: shown };
     });
@@ -129,13 +127,14 @@ export function bandsOf(view: View, pages: Uint32Array, reader: Reader): Band[] 
 /** The groups within a cell, by folder, as one band; null when it has no pages. */
 export function bandWithin(view: View, pages: Uint32Array, reader: Reader, open: OpenCell): Band | null {
   const depths = view.column(depthFact(reader));
+  const { nameOf, testOf } = mapSections(view);
   const isWithin = (page: number) =>
     (depths[page] < 0 ? null : depths[page]) === open.depth &&
-    textAt(view, 'section', page) === open.section &&
+    nameOf(page) === open.section &&
     (open.folder === null || (textAt(view, 'path', page) ?? '').startsWith(open.folder));
   const own = pages.filter(isWithin);
   if (own.length === 0) return null;
-  const tests = [depthTest(reader, open.depth), clauseOf('section', open.section)];
+  const tests = [depthTest(reader, open.depth), testOf(open.section)];
   const within = [...tests, ...(open.folder ? [`path starts ${quote(open.folder)}`] : [])].join(' and ');
   const { shared, groups } = byNextFolder(view, own);
   const cells = cellsOf(

@@ -1,5 +1,5 @@
 /** Addresses as folders: how pages are told apart where they lie together. */
-import { quote } from '../selection';
+import { clauseOf, quote } from '../selection';
 import { textAt } from '../snapshot';
 import type { View } from '../view';
 
@@ -30,4 +30,32 @@ export function byNextFolder(view: View, pages: Uint32Array): { shared: string; 
     else groups.set(folder, [pages[i]]);
   });
   return { shared, groups };
+}
+
+/** Stands for the files in the root that are sections by themselves. */
+export const ROOT_FILES = '/*';
+
+/** In which parts of a site a map draws pages, and what selects each part. */
+export interface MapSections {
+  nameOf: (page: number) => string | null;
+  testOf: (name: string | null) => string;
+}
+
+/** The sections of a site, with files in the root that are sections of one page each put together. */
+export function mapSections(view: View): MapSections {
+  const { codes } = view.column('section');
+  const sizes = new Map<number, number>();
+  for (const code of codes) sizes.set(code, (sizes.get(code) ?? 0) + 1);
+  const isInRoot = (page: number) => folderOf(textAt(view, 'path', page) ?? '/') === '/';
+  const isFile = (page: number) => sizes.get(codes[page]) === 1 && !!textAt(view, 'section', page) && isInRoot(page);
+  const nameOf = (page: number) => (isFile(page) ? ROOT_FILES : textAt(view, 'section', page));
+  const others = () => {
+    const names = new Set<string | null>();
+    for (let page = 0; page < view.count; page++) if (isInRoot(page) && !isFile(page)) names.add(nameOf(page));
+    return [...names].map((name) => `not ${clauseOf('section', name)}`);
+  };
+  return {
+    nameOf,
+    testOf: (name) => (name === ROOT_FILES ? [directlyIn('/'), ...others()].join(' and ') : clauseOf('section', name)),
+  };
 }

@@ -8,7 +8,8 @@ import { clauseOf, quote } from '../selection';
 import { addressAt, textAt } from '../snapshot';
 import type { View } from '../view';
 import type { Colouring } from './colouring';
-import { byNextFolder, directlyIn } from './folders';
+import { byNextFolder, directlyIn, mapSections } from './folders';
+import type { MapSections } from './folders';
 import { partsOf, radiiBy } from './scene';
 
 /** Nodes that are drawn at once. */
@@ -57,11 +58,16 @@ const communityTest = (community: number | null) =>
   community === null ? 'community is unknown' : `community = ${community}`;
 
 /** The pages that lie in a group. */
-function pagesIn(view: View, pages: Uint32Array, { section, community, folder }: OpenGroup): Uint32Array {
+function pagesIn(
+  view: View,
+  { nameOf }: MapSections,
+  pages: Uint32Array,
+  { section, community, folder }: OpenGroup,
+): Uint32Array {
   const communities = view.column('community');
   return pages.filter(
     (page) =>
-      textAt(view, 'section', page) === section &&
+      nameOf(page) === section &&
       communities[page] === (community ?? -1) &&
       (folder === null || (textAt(view, 'path', page) ?? '').startsWith(folder)),
   );
@@ -81,12 +87,11 @@ function nodeReader(view: View) {
   };
 }
 
-function groupsOf(view: View, pages: Uint32Array): Map<string, number[]> {
-  const { codes } = view.column('section');
+function groupsOf(view: View, { nameOf }: MapSections, pages: Uint32Array): Map<string, number[]> {
   const communities = view.column('community');
   const groups = new Map<string, number[]>();
   for (const page of pages) {
-    const key = `${codes[page]} ${communities[page]}`;
+    const key = `${communities[page]} ${nameOf(page)}`;
     const own = groups.get(key);
     if (own) own.push(page);
     else groups.set(key, [page]);
@@ -103,7 +108,8 @@ const largest = (nodes: LinkNode[]) =>
  * @param open a group that is looked into; null for all
  */
 export function linkNodes(view: View, pages: Uint32Array, open: OpenGroup | null): LinkNode[] {
-  const own = open ? pagesIn(view, pages, open) : pages;
+  const sections = mapSections(view);
+  const own = open ? pagesIn(view, sections, pages, open) : pages;
   const nodeOf = nodeReader(view);
   if (own.length <= MOST_NODES)
     return Array.from(own, (page) =>
@@ -117,7 +123,7 @@ export function linkNodes(view: View, pages: Uint32Array, open: OpenGroup | null
     );
   if (open) {
     const { shared, groups } = byNextFolder(view, own);
-    const within = `${clauseOf('section', open.section)} and ${communityTest(open.community)}`;
+    const within = `${sections.testOf(open.section)} and ${communityTest(open.community)}`;
     return largest(
       [...groups].map(([folder, pages]) =>
         nodeOf({
@@ -132,15 +138,15 @@ export function linkNodes(view: View, pages: Uint32Array, open: OpenGroup | null
   }
   const communities = view.column('community');
   return largest(
-    [...groupsOf(view, own).values()].map((pages) => {
-      const section = textAt(view, 'section', pages[0]);
+    [...groupsOf(view, sections, own).values()].map((pages) => {
+      const section = sections.nameOf(pages[0]);
       const community = communities[pages[0]] < 0 ? null : communities[pages[0]];
       return nodeOf({
         id: JSON.stringify({ section, community, folder: null } satisfies OpenGroup),
         page: -1,
         name: section,
         pages: Uint32Array.from(pages),
-        select: `${clauseOf('section', section)} and ${communityTest(community)}`,
+        select: `${sections.testOf(section)} and ${communityTest(community)}`,
       });
     }),
   );

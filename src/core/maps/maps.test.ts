@@ -88,6 +88,21 @@ describe('bands', () => {
     for (const { pages, select } of within.cells) expect(selectedBy(mixed, select)).toEqual(paths(mixed, pages));
     expect(openCellOf('nothing of the kind')).toBeNull();
   });
+  it('put files in the root together, each of which would be a section', () => {
+    const flat = tinySite({
+      '/': { links: ['/a.html', '/b.html', '/c/', '/c'] },
+      '/a.html': {},
+      '/b.html': {},
+      '/c': {},
+      '/c/': {},
+    });
+    const { cells } = bandsOf(flat, all(flat), 'visitor')[1];
+    expect(cells.map(({ name, pages }) => [name, pages.length])).toEqual([
+      ['/*', 2],
+      ['c', 2],
+    ]);
+    for (const { pages, select } of cells) expect(selectedBy(flat, select)).toEqual(paths(flat, pages));
+  });
   it('tell the links between cells, the heaviest first, and none within one', () => {
     const cells = bands.flatMap((band) => band.cells);
     const nameOf = (id: string) => {

@@ -1,4 +1,5 @@
 /** What a map shows in a few numbers, for the sentence over it. */
+import { mapSections } from './folders';
 import { addressAt, pagesNamed, textAt } from '../snapshot';
 import type { View } from '../view';
 
@@ -31,14 +32,19 @@ export function saidOf(view: View, pages: Uint32Array): Said {
   const [paging, onlyPaging] = [view.column('paging'), view.column('only_paging')];
   const { codes, values } = view.column('section');
   const sectionAt = (code: number) => (code === 0 ? null : values[code]);
+  const { nameOf } = mapSections(view);
   const above = pagesNamed(view, 'breadcrumb_parent');
-  const [depths, lost, sections] = [new Map<number, number>(), new Map<number, number>(), new Set<number>()];
+  const [depths, lost, sections] = [
+    new Map<number, number>(),
+    new Map<string | null, number>(),
+    new Set<string | null>(),
+  ];
   const filed = new Map<string, number>();
   let gate = -1;
   let [paged, parts, deepest] = [0, 0, 0];
   for (const page of pages) {
-    sections.add(codes[page]);
-    if (depth[page] < 0) count(lost, codes[page]);
+    sections.add(nameOf(page));
+    if (depth[page] < 0) count(lost, nameOf(page));
     else count(depths, depth[page]);
     deepest = Math.max(deepest, depth[page]);
     // All hangs on the start, which says nothing.
@@ -58,7 +64,7 @@ export function saidOf(view: View, pages: Uint32Array): Said {
     usual: usual && { depth: usual[0], pages: usual[1] },
     deepest,
     lost: sum(lost),
-    lostMost: lostMost && { section: sectionAt(lostMost[0]), pages: lostMost[1] },
+    lostMost: lostMost && { section: lostMost[0], pages: lostMost[1] },
     gate: gate < 0 ? null : { address: textAt(view, 'path', gate) ?? addressAt(view, gate), pages: gates[gate] },
     paged: { pages: paged, parts },
     filed: { pages: sum(filed), most: pair && { section, says, pages: pair[1] } },

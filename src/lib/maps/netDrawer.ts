@@ -16,8 +16,8 @@ interface Laid {
   places: Places;
 }
 
-/** How much room a node takes, whatever its size tells: sizes may change and nothing is to move. */
-const ROOM = { page: 7, group: 24 };
+/** How much room a page takes, whatever its size tells: sizes may change and nothing is to move. */
+const ROOM = 7;
 
 function communitiesOf(view: View, pages: Uint32Array): Net['communities'] {
   const [numbers, share] = [view.column('community'), view.column('share')];
@@ -52,7 +52,8 @@ export function netDrawer() {
     if (laid?.key !== key) {
       const nodes = linkNodes(view, pages, open);
       const edges = edgesBetween(graph, nodes);
-      const room = nodes.map(({ page }) => (page < 0 ? ROOM.group : ROOM.page));
+      const groups = nodeLooks(nodes, colouring, null);
+      const room = nodes.map(({ page }, i) => (page < 0 ? groups[i].radius : ROOM));
       laid = { key, nodes, edges, places: layLinks(nodes, room, edges) };
     }
     const { nodes, edges, places } = laid;

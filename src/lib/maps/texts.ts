@@ -4,7 +4,7 @@ import type { Box, Category, Said } from '$core/maps';
 import { counted, number, verdictLabel } from '../shell/words';
 
 const share = (pages: number, of: number) => `${number(Math.round((100 * pages) / Math.max(1, of)))} %`;
-const sectionName = (section: string | null) => section || 'no section';
+const sectionName = (section: string | null) => (section === '/*' ? 'files in /' : section || 'no section');
 const round = (value: number) => (Number.isInteger(value) ? number(value) : value.toPrecision(2));
 
 export const texts = {
