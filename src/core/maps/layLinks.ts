@@ -14,10 +14,14 @@ export interface Places {
 const RING = 110;
 const LINK_LENGTH = 34;
 const REPULSION = -70;
+/** Larger nodes keep others farther off. */
+const USUAL_RADIUS = 7;
 const FAR = 900;
 /** Paper is wider than high, so that what is above and below is drawn to the middle more. */
 const TOWARDS_MIDDLE = { x: 0.02, y: 0.06 };
 const GAP = 4;
+/** Between the graph and what nothing joins to it. */
+const BESIDES = 30;
 
 /** A number from 0 to below 1 of a text (Fowler, Noll and Vo's hash FNV-1a). */
 function partOf(text: string): number {
@@ -77,7 +81,12 @@ export function layLinks(
         pulls.map(({ source, target }) => ({ source: numbers.get(source)!, target: numbers.get(target)! })),
       ).distance(({ source, target }) => LINK_LENGTH + (source as Body).radius + (target as Body).radius),
     )
-    .force('charge', forceManyBody<Body>().strength(REPULSION).distanceMax(FAR))
+    .force(
+      'charge',
+      forceManyBody<Body>()
+        .strength(({ radius }) => REPULSION * Math.max(1, radius / USUAL_RADIUS))
+        .distanceMax(FAR),
+    )
     .force('x', forceX<Body>().strength(TOWARDS_MIDDLE.x))
     .force('y', forceY<Body>().strength(TOWARDS_MIDDLE.y))
     .force(
@@ -114,7 +123,7 @@ function layApart(
   const square = pitch * Math.ceil(1.6 * Math.sqrt(alone.length));
   const width = isEmpty ? square : Math.max(most(xs) - least(xs), square);
   const left = isEmpty ? 0 : (least(xs) + most(xs) - width) / 2;
-  const top = isEmpty ? 0 : most(ys) + 3 * pitch;
+  const top = isEmpty ? 0 : most(ys) + pitch + BESIDES;
   const inRow = Math.max(1, Math.floor(width / pitch));
   alone.forEach((node, i) => {
     x[node] = left + ((i % inRow) + 0.5) * pitch;

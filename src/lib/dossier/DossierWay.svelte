@@ -4,6 +4,7 @@
   import type { Reader } from '$core/reach';
   import type { ScreenState } from '../shell/address';
   import Explained from '../shell/Explained.svelte';
+  import EgoMap from './EgoMap.svelte';
   import { factText, shareText } from './dossierFacts';
   import { findingHref } from '../shell/routes';
   import { number, shortAddress } from '../shell/words';
@@ -198,6 +199,19 @@
       {/each}
     </ul>
   </section>
+
+  {#if dossier.share.from.length + dossier.share.to.length > 0}
+    <section>
+      <h3 class="heading mb-1 flex justify-between">
+        {texts.around}
+        <a
+          class="text-xs font-normal text-primary hover:underline"
+          href={`${base}/maps?picture=links&page=${encodeURIComponent(dossier.address)}`}>{texts.onTheMap}</a
+        >
+      </h3>
+      <EgoMap share={dossier.share} {short} {hrefOf} />
+    </section>
+  {/if}
 
   <section>
     <h3 class="heading mb-1"><Explained text={texts.whereItsShareComesFrom} /></h3>

@@ -2,6 +2,9 @@ import { counted, number, unanswered } from '../shell/words';
 
 /** The texts of the dossier. */
 export const texts = {
+  around: 'Around it, by share',
+  onTheMap: 'On the map',
+  moreAround: (pages: string) => `${pages} more`,
   way: 'Way',
   linksIn: 'Links in',
   linksOut: 'Links out',

@@ -4,7 +4,8 @@
   import type { Box, Flow } from '$core/maps';
   import { verdictShapes } from '../list/verdictShapes';
   import type { MapDrawn } from './ask';
-  import { fitted, inkOf } from './inks';
+  import { fitted } from '../shell/textWidth';
+  import { inkOf } from './inks';
   import { texts } from './texts';
 
   interface Props {

@@ -197,17 +197,19 @@
       return [{ number, pages, name, x: mean(own.map(({ x }) => x)), y: mean(own.map(({ y }) => y)) }];
     }),
   );
+  const hasGroups = $derived(nodes[0]?.page < 0);
+  const aroundOf = $derived(new Map(net.communities.map(({ number, around: name }) => [number, name])));
   const size = $derived(textSize(view.scale / whole.scale));
   const labels = $derived(
     written(
       [
-        ...(focus >= 0 ? [] : communities).map((one): Wanted => ({
+        ...(focus >= 0 || hasGroups ? [] : communities).map((one): Wanted => ({
           ...{ ...pixelsOf(view, one), key: `community ${one.number}`, size: size + 2, weight: 650, isCentred: true },
           text: texts.communityLabel(one.name, one.pages),
         })),
         ...new Set(order).values().map((i): Wanted => ({
           ...{ ...pixelsOf(view, nodes[i]), key: String(i), size, weight: i === focus ? 650 : 400 },
-          text: texts.nodeLabel(nodes[i].name, nodes[i].page < 0 ? nodes[i].pages : 0),
+          text: texts.nodeLabel(nodes[i], aroundOf.get(nodes[i].community)),
         })),
       ],
       paper,
@@ -333,7 +335,7 @@
     {/if}
     {#if net.apart}
       {@const { x, y } = pixelsOf(view, net.apart)}
-      <text {x} y={y - 6} font-size="11" fill="var(--quiet)">{texts.apart(net.apart.nodes, nodes[0]?.page < 0)}</text>
+      <text {x} y={y - 6} font-size="11" fill="var(--quiet)">{texts.apart(net.apart.nodes, hasGroups)}</text>
     {/if}
     {#if way.length > 1}
       <polyline

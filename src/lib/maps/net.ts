@@ -1,7 +1,7 @@
 /** The picture of links in pixels: what is where, what is near, and what is written. */
 import { placeLabels } from '$core/maps';
 import type { Net, NetNode } from './ask';
-import { fitted, widthOf } from './inks';
+import { fitted, widthOf } from '../shell/textWidth';
 import { LEAST_PIXELS } from './netCanvas';
 import type { NetView } from './netCanvas';
 

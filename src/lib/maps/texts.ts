@@ -1,6 +1,7 @@
 import { factOf } from '$core/facts';
 import type { ColumnName } from '$core/facts';
 import type { Box, Category, Said } from '$core/maps';
+import type { NetNode } from './ask';
 import { counted, number, verdictLabel } from '../shell/words';
 
 const share = (pages: number, of: number) => `${number(Math.round((100 * pages) / Math.max(1, of)))} %`;
@@ -52,7 +53,13 @@ export const texts = {
   keys: 'Arrow keys go from box to box, Enter opens one, Space selects its pages, Backspace goes back up.',
   netKeys:
     'Up and down choose a link, right follows it, left goes back, i turns to the links that lead here, z takes back a move, Shift with an arrow key moves the picture. Of groups, arrow keys go from one to the next, Enter opens one, Space selects its pages.',
-  nodeLabel: (name: string | null, pages: number) => (pages ? `${sectionName(name)} ${number(pages)}` : (name ?? '/')),
+  /** The name of a node; files in the root are told by the page around which they are. */
+  nodeLabel: ({ name, page, pages }: NetNode, around?: string) =>
+    page >= 0
+      ? (name ?? '/')
+      : name === '/*' && around
+        ? texts.communityLabel(around, pages)
+        : `${sectionName(name)} ${number(pages)}`,
   communityLabel: (around: string, pages: number) => `around ${around} ${number(pages)}`,
   selectCommunity: (community: number) => `Select the pages of community ${community}`,
   apart: (nodes: number, hasGroups: boolean) =>
