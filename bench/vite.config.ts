@@ -21,6 +21,7 @@ export default defineConfig({
         change: 'bench/change.ts',
         draft: 'bench/draft.ts',
         texts: 'bench/texts.ts',
+        maps: 'bench/maps.ts',
       },
     },
   },

@@ -10,15 +10,21 @@ export interface Places {
   apart: { x: number; y: number; width: number; height: number; nodes: number } | null;
 }
 
-/** Between the circles of two depths, at the beginning. */
-const RING = 110;
+/** From the start to the circle of depth 1, at the beginning; those of deeper pages are closer to each other. */
+const RING = 140;
+const USUAL_DEPTH = 5;
 const LINK_LENGTH = 34;
 const REPULSION = -70;
 /** Larger nodes keep others farther off. */
 const USUAL_RADIUS = 7;
-const FAR = 900;
+const FAR = 500;
+/** How often forces are reckoned until they rest: fewer times than from anywhere, as the beginning is half the way. */
+const TICKS = 80;
+const PARTING_TICKS = 20;
+/** From how far off many nodes push as one (Barnes and Hut's theta). */
+const ROUGHNESS = 1.3;
 /** Paper is wider than high, so that what is above and below is drawn to the middle more. */
-const TOWARDS_MIDDLE = { x: 0.02, y: 0.06 };
+const TOWARDS_MIDDLE = { x: 0.03, y: 0.07 };
 const GAP = 4;
 /** Between the graph and what nothing joins to it. */
 const BESIDES = 30;
@@ -42,10 +48,14 @@ export function beginnings(nodes: readonly LinkNode[]): { x: number; y: number }
     begins.set(section, at);
     at += counts.get(section)! / nodes.length;
   }
-  const deepest = nodes.reduce((most, { depth }) => Math.max(most, depth), 0);
+  // What has no route begins near what has one, and not beyond the end of a calendar.
+  const deepest = Math.min(
+    USUAL_DEPTH,
+    nodes.reduce((most, { depth }) => Math.max(most, depth), 0),
+  );
   return nodes.map(({ id, section, depth }) => {
     const turn = begins.get(section)! + (partOf(id) * counts.get(section)!) / nodes.length;
-    const out = RING * (depth < 0 ? deepest + 1 : depth) + partOf(`${id} `);
+    const out = RING * Math.log2(1 + (depth < 0 ? deepest + 1 : depth)) + partOf(`${id} `);
     return { x: out * Math.cos(2 * Math.PI * turn), y: out * Math.sin(2 * Math.PI * turn) };
   });
 }
@@ -57,13 +67,11 @@ interface Body extends SimulationNodeDatum {
 /**
  * Lays a graph out until it rests. Links that lead everywhere pull nothing.
  * @param radii of the nodes
- * @param ticks how often forces are reckoned; the number after which they rest unless said otherwise
  */
 export function layLinks(
   nodes: readonly LinkNode[],
   radii: readonly number[],
   { from, to, isEverywhere }: Edges,
-  ticks?: number,
 ): Places {
   const pulls = Array.from(from, (source, edge) => ({ source, target: to[edge], edge })).filter(
     ({ edge }) => isEverywhere[edge] === 0,
@@ -85,17 +93,20 @@ export function layLinks(
       'charge',
       forceManyBody<Body>()
         .strength(({ radius }) => REPULSION * Math.max(1, radius / USUAL_RADIUS))
+        .theta(ROUGHNESS)
         .distanceMax(FAR),
     )
     .force('x', forceX<Body>().strength(TOWARDS_MIDDLE.x))
     .force('y', forceY<Body>().strength(TOWARDS_MIDDLE.y))
+    .stop();
+  simulation.alphaDecay(1 - simulation.alphaMin() ** (1 / TICKS)).tick(TICKS);
+  // What lies over each other is parted at the end only.
+  simulation
     .force(
       'collide',
       forceCollide<Body>(({ radius }) => radius + GAP / 2),
     )
-    .stop();
-  const rests = Math.ceil(Math.log(simulation.alphaMin()) / Math.log(1 - simulation.alphaDecay()));
-  simulation.tick(ticks ?? rests);
+    .tick(PARTING_TICKS);
   const [x, y] = [new Float32Array(nodes.length), new Float32Array(nodes.length)];
   joined.forEach((node, i) => {
     x[node] = bodies[i].x!;
