@@ -104,9 +104,11 @@ export const changeDraft = (db: Database, siteId: number, change: DraftChange, s
 
 /** Makes a draft the current one. @returns false when the site has no such draft */
 export async function useDraft(db: Database, siteId: number, id: number): Promise<boolean> {
+  // Later than all, even where another one was used within the same millisecond.
+  const last = sql`(select max(used_at) from (select used_at from draft where site_id = ${siteId}) as used)`;
   const [{ affectedRows }] = await db
     .update(draft)
-    .set({ usedAt: sql`utc_timestamp(3)` })
+    .set({ usedAt: sql`greatest(utc_timestamp(3), ${last} + interval 1000 microsecond)` })
     .where(ofSite(siteId, id));
   return affectedRows > 0;
 }
