@@ -162,7 +162,7 @@
           ? texts.saidOfRoutes(drawn.said)
           : drawn.net
             ? texts.saidOfLinks(
-                drawn.said.pages,
+                drawn.net.pages,
                 drawn.net.communities,
                 drawn.net.everywhere,
                 drawn.net.nodes[0]?.page < 0 ? 0 : (drawn.net.apart?.nodes ?? 0),
@@ -177,6 +177,7 @@
   }
   const table = () => [
     [texts.columns.box, texts.columns.pages, ...(drawn?.categories.map((one) => texts.category(one, colour)) ?? [])],
+    ...(drawn?.net?.nodes.map((node) => [texts.nodeName(node), node.pages, ...node.parts]) ?? []),
     ...(drawn?.scene.boxes.map((box) => [texts.box(box).split(' · ')[0], box.pages, ...box.parts]) ?? []),
   ];
 </script>

@@ -82,17 +82,15 @@
   const paper = $derived({ width, height });
   const whole = $derived(wholeView(net, paper, covered));
   let view = $state.raw<NetView>({ scale: 1, left: 0, top: 0 });
+  let fittedTo: NetView | null = null;
   $effect(() => {
     const [start, most] = [whole, zoom];
     untrack(() => {
-      // The place in the middle stays there where only the size has changed.
-      const isSame = Math.abs(view.scale - start.scale * most) < 1e-9;
-      if (!isSame) view = centred(zoomedBy(start, most, width / 2, height / 2));
+      // After a wheel the picture is there already, around the pointer; addresses round its size.
+      const isThere = start === fittedTo && Math.abs(view.scale / (start.scale * most) - 1) < 0.01;
+      fittedTo = start;
+      if (!isThere) view = centred(zoomedBy(start, most, width / 2, height / 2));
     });
-  });
-  $effect(() => {
-    void whole;
-    untrack(() => (view = centred(zoomedBy(whole, zoom, width / 2, height / 2))));
   });
   /** A view in which the current node can be seen. */
   function centred(one: NetView): NetView {

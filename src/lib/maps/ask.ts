@@ -55,6 +55,8 @@ export interface NetNode {
 /** The graph of links as it was laid out, in units of its own. */
 export interface Net {
   nodes: NetNode[];
+  /** How many pages they are. */
+  pages: number;
   edges: Edges;
   /** Nodes that nothing joins to the others. */
   apart: { x: number; y: number; width: number; height: number; nodes: number } | null;

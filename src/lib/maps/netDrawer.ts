@@ -57,6 +57,7 @@ export function netDrawer() {
       laid = { key, nodes, edges, places: layLinks(nodes, room, edges) };
     }
     const { nodes, edges, places } = laid;
+    const drawn = Uint32Array.from(nodes.flatMap((node) => [...node.pages]));
     const looks = nodeLooks(nodes, colouring, sizes);
     const [verdict, gates] = [view.column('verdict'), view.column('gate_for')];
     const boxes = new Map(nodes.flatMap(({ id, pages: own }) => Array.from(own, (page) => [page, id] as const)));
@@ -74,7 +75,8 @@ export function netDrawer() {
       })),
       edges,
       apart: places.apart,
-      communities: communitiesOf(view, pages),
+      pages: drawn.length,
+      communities: communitiesOf(view, drawn),
       everywhere: everywherePages(graph).reduce((sum, one) => sum + one, 0),
     };
     return {

@@ -53,13 +53,14 @@ export const texts = {
   keys: 'Arrow keys go from box to box, Enter opens one, Space selects its pages, Backspace goes back up.',
   netKeys:
     'Up and down choose a link, right follows it, left goes back, i turns to the links that lead here, z takes back a move, Shift with an arrow key moves the picture. Of groups, arrow keys go from one to the next, Enter opens one, Space selects its pages.',
+  nodeName: ({ name, page }: NetNode) => (page >= 0 ? (name ?? '/') : sectionName(name)),
   /** The name of a node; files in the root are told by the page around which they are. */
-  nodeLabel: ({ name, page, pages }: NetNode, around?: string) =>
-    page >= 0
-      ? (name ?? '/')
-      : name === '/*' && around
-        ? texts.communityLabel(around, pages)
-        : `${sectionName(name)} ${number(pages)}`,
+  nodeLabel: (node: NetNode, around?: string): string =>
+    node.page >= 0
+      ? texts.nodeName(node)
+      : node.name === '/*' && around
+        ? texts.communityLabel(around, node.pages)
+        : `${texts.nodeName(node)} ${number(node.pages)}`,
   communityLabel: (around: string, pages: number) => `around ${around} ${number(pages)}`,
   selectCommunity: (community: number) => `Select the pages of community ${community}`,
   apart: (nodes: number, hasGroups: boolean) =>
