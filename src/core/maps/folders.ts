@@ -34,6 +34,8 @@ export function byNextFolder(view: View, pages: Uint32Array): { shared: string; 
 
 /** Stands for the files in the root that are sections by themselves. */
 export const ROOT_FILES = '/*';
+/** Fewer of them keep their own names. */
+const LEAST_FILES = 4;
 
 /** In which parts of a site a map draws pages, and what selects each part. */
 export interface MapSections {
@@ -47,7 +49,9 @@ export function mapSections(view: View): MapSections {
   const sizes = new Map<number, number>();
   for (const code of codes) sizes.set(code, (sizes.get(code) ?? 0) + 1);
   const isInRoot = (page: number) => folderOf(textAt(view, 'path', page) ?? '/') === '/';
-  const isFile = (page: number) => sizes.get(codes[page]) === 1 && !!textAt(view, 'section', page) && isInRoot(page);
+  const isAlone = (page: number) => sizes.get(codes[page]) === 1 && !!textAt(view, 'section', page) && isInRoot(page);
+  const files = new Set([...codes.keys()].filter(isAlone));
+  const isFile = (page: number) => files.size >= LEAST_FILES && files.has(page);
   const nameOf = (page: number) => (isFile(page) ? ROOT_FILES : textAt(view, 'section', page));
   const others = () => {
     const names = new Set<string | null>();

@@ -90,15 +90,17 @@ describe('bands', () => {
   });
   it('put files in the root together, each of which would be a section', () => {
     const flat = tinySite({
-      '/': { links: ['/a.html', '/b.html', '/c/', '/c'] },
+      '/': { links: ['/a.html', '/b.html', '/d.html', '/e.html', '/c/', '/c'] },
       '/a.html': {},
       '/b.html': {},
+      '/d.html': {},
+      '/e.html': {},
       '/c': {},
       '/c/': {},
     });
     const { cells } = bandsOf(flat, all(flat), 'visitor')[1];
     expect(cells.map(({ name, pages }) => [name, pages.length])).toEqual([
-      ['/*', 2],
+      ['/*', 4],
       ['c', 2],
     ]);
     for (const { pages, select } of cells) expect(selectedBy(flat, select)).toEqual(paths(flat, pages));
